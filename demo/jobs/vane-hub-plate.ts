@@ -1,0 +1,103 @@
+import {
+  Job,
+  addOperation,
+  editOperation,
+  importDrawing,
+  IMPORT_DEFAULTS,
+  newJob,
+  modelOf,
+  stockOf,
+  viseJaws,
+  MATERIALS,
+  MACHINES,
+  TOOLS,
+  Feature,
+} from '@tidypath/core';
+import { circle, dxf, polyline, roundedRectangle } from '../dxf';
+
+const PLATE = { width: 120, height: 80, thickness: 12 };
+/** Bulge of a quarter circle. */
+const FILLET = Math.tan(Math.PI / 8);
+const SCREWS = [
+  [10, 10],
+  [110, 10],
+  [110, 70],
+  [10, 70],
+];
+
+/** The plate that carries the wind vane's hub: a pocket with two bosses, a bearing bore, an open notch, four M5 holes. */
+export function vaneHubDrawing(): string {
+  return dxf(
+    [
+      roundedRectangle('OUTSIDE', 60, 40, PLATE.width, PLATE.height, 6),
+      roundedRectangle('FLOAT POCKET', 52, 40, 68, 50, 6),
+      circle('BOSSES', 39, 40, 6),
+      circle('BOSSES', 65, 40, 6),
+      circle('BEARING', 100, 40, 9),
+      polyline('NOTCH', true, [
+        [52, 90],
+        [52, 77, FILLET],
+        [58, 71],
+        [66, 71, FILLET],
+        [72, 77],
+        [72, 90],
+      ]),
+      ...SCREWS.map(([x, y]) => circle('M5 TAP DRILL', x, y, 2.1)),
+    ],
+    4,
+  );
+}
+
+const MEANINGS: Record<string, Partial<Feature> & { meaning: Feature['meaning'] }> = {
+  OUTSIDE: { meaning: 'outline', name: 'Outside', through: true },
+  'FLOAT POCKET': { meaning: 'pocket', name: 'Float pocket', depth: 7, through: false },
+  BOSSES: { meaning: 'boss', name: 'Boss', depth: 0, through: false },
+  BEARING: { meaning: 'pocket', name: 'Bearing bore', depth: PLATE.thickness, through: true },
+  NOTCH: { meaning: 'pocket', name: 'Open notch', depth: 5, through: false },
+  'M5 TAP DRILL': { meaning: 'hole', name: 'M5 hole', depth: PLATE.thickness, through: true },
+};
+
+export function vaneHubPlate(drawing: string): Job {
+  let job = newJob('Vane hub plate', 'mm');
+  const { features } = importDrawing(drawing, { ...IMPORT_DEFAULTS, thickness: PLATE.thickness });
+  const count = new Map<string, number>();
+  const meant = features.map((f) => {
+    const n = (count.get(f.layer) ?? 0) + 1;
+    count.set(f.layer, n);
+    const meaning = MEANINGS[f.layer];
+    return {
+      ...f,
+      ...meaning,
+      name: n > 1 || f.layer === 'BOSSES' || f.layer.startsWith('M5') ? `${meaning.name} ${n}` : meaning.name!,
+    };
+  });
+  job = {
+    ...job,
+    material: MATERIALS[0],
+    machine: MACHINES[0],
+    note: 'Carries the hub of the wind vane. Coastal weather station, batch of 20.',
+    part: { thickness: PLATE.thickness, features: meant },
+  };
+  const setup = {
+    ...job.setups[0],
+    name: 'Top',
+    stock: { ...job.setups[0].stock, left: 2, right: 2, front: 2, back: 2, top: 1, bottom: 6 },
+  };
+  const stock = stockOf(setup, modelOf(job.part));
+  job = { ...job, setups: [{ ...setup, fixtures: viseJaws(stock, 4) }] };
+  const id = (name: string) => job.part.features.filter((f) => f.name.startsWith(name)).map((f) => f.id);
+  const tool = (n: number) => TOOLS.find((t) => t.number === n)!;
+  job = addOperation(job, 's1', 'face', [], tool(1));
+  job = addOperation(job, 's1', 'pocket', id('Float pocket'), tool(4));
+  job = addOperation(job, 's1', 'pocket', id('Bearing bore'), tool(4));
+  job = addOperation(job, 's1', 'pocket', id('Open notch'), tool(4));
+  job = addOperation(job, 's1', 'drill', id('M5 hole'), tool(13));
+  job = addOperation(job, 's1', 'drill', id('M5 hole'), tool(14));
+  job = addOperation(job, 's1', 'contour', id('Outside'), tool(4));
+  const [, , , , spot] = job.setups[0].operations;
+  return editOperation(job, spot.id, (o) => ({
+    ...o,
+    name: 'Spot the M5 holes',
+    params: { ...o.params, spotDiameter: 4 },
+  }));
+}

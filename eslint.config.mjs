@@ -1,0 +1,64 @@
+import hooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+/** Floors of the core, top to bottom; each may import only from those above it and from itself. */
+const FLOORS = ['quantity', 'geometry', 'shop', 'cutting', 'part', 'toolpath', 'program', 'simulate', 'judge', 'job'];
+
+const floorRules = FLOORS.map((floor, i) => ({
+  files: [`packages/core/src/${floor}/**/*.ts`],
+  ignores: ['**/*.test.ts'],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          {
+            group: ['react', 'react-native', 'react-dom', 'node:*', 'fs', 'path', 'express', 'three'],
+            message: 'The core is pure: no interface code, no Node modules.',
+          },
+          { group: ['@tidypath/*'], message: 'The core imports itself by relative path.' },
+          ...(FLOORS.slice(i + 1).length
+            ? [
+                {
+                  regex: `^(\\.\\./)+(${FLOORS.slice(i + 1).join('|')})(/|$)`,
+                  message: 'Imports run one way: only from floors above.',
+                },
+              ]
+            : []),
+        ],
+      },
+    ],
+    'no-restricted-globals': ['error', 'window', 'document', 'process', 'performance'],
+    'no-restricted-properties': ['error', { object: 'Math', property: 'random' }, { object: 'Date', property: 'now' }],
+  },
+}));
+
+export default tseslint.config(
+  {
+    ignores: [
+      '**/node_modules/**',
+      '**/dist/**',
+      '**/.expo/**',
+      'data/**',
+      'coverage/**',
+      '**/*.js',
+      '**/*.mjs',
+      '**/*.cjs',
+    ],
+  },
+  ...tseslint.configs.recommended,
+  {
+    files: ['**/*.{ts,tsx}'],
+    rules: {
+      '@typescript-eslint/consistent-type-imports': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+    },
+  },
+  ...floorRules,
+  {
+    files: ['apps/web/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: hooks.configs['recommended-latest'].rules,
+  },
+  { files: ['**/*.d.ts'], rules: { '@typescript-eslint/no-empty-object-type': 'off' } },
+);

@@ -1,0 +1,99 @@
+/** Relations of milling; lengths mm, speeds m/min and rpm, feeds mm/min, forces N, power kW, angles in radians. */
+
+/** Spindle speed, rpm, for a surface speed vc (m/min) on diameter D (mm): 1000·vc/(π·D). Textbook relation. */
+export const spindleSpeed = (vc: number, D: number) => (1000 * vc) / (Math.PI * D);
+
+/** Surface speed, m/min, of diameter D (mm) at n rpm. Inverse of {@link spindleSpeed}. */
+export const surfaceSpeed = (n: number, D: number) => (Math.PI * D * n) / 1000;
+
+/** Table feed, mm/min: n·z·fz. Textbook relation. */
+export const feedRate = (n: number, z: number, fz: number) => n * z * fz;
+
+/**
+ * Engaged angle of a side cut, radians, 0 to π: acos(1 − 2·ae/D). `ae` is held within 0..D. Geometry of the cut.
+ */
+export function engagement(ae: number, D: number): number {
+  return Math.acos(Math.min(1, Math.max(-1, 1 - (2 * ae) / D)));
+}
+
+/** Sideways bite, mm, that gives an engaged angle (radians) on diameter D. Inverse of {@link engagement}. */
+export const biteFor = (phi: number, D: number) => ((1 - Math.cos(phi)) * D) / 2;
+
+/** Largest chip thickness, mm, lead angle 90°: fz·sin φ below 90° of engagement, else fz. Textbook relation. */
+export const largestChip = (fz: number, phi: number) => (phi < Math.PI / 2 ? fz * Math.sin(phi) : fz);
+
+/** Mean chip thickness, mm: 2·fz·ae/(D·φ). Textbook relation; 0 where nothing is engaged. */
+export function meanChip(fz: number, ae: number, D: number): number {
+  const phi = engagement(ae, D);
+  return phi === 0 ? 0 : (2 * fz * Math.min(ae, D)) / (D * phi);
+}
+
+/** Chip load, mm a tooth, that holds a largest chip `hex` at engaged angle φ (radial chip thinning). */
+export const chipLoadFor = (hex: number, phi: number) => (phi < Math.PI / 2 ? hex / Math.sin(phi) : hex);
+
+/** Specific cutting force, N/mm²: kc1.1·hm^(−mc). Power law after Kienzle. `hm` > 0 mm. */
+export const specificForce = (kc11: number, mc: number, hm: number) => kc11 * Math.pow(hm, -mc);
+
+/** Removal rate, cm³/min: ap·ae·vf/1000. */
+export const removalRate = (ap: number, ae: number, vf: number) => (ap * ae * vf) / 1000;
+
+/** Power at the cutter, kW: ap·ae·vf·kc/60e6. Textbook relation. */
+export const cuttingPower = (ap: number, ae: number, vf: number, kc: number) => (ap * ae * vf * kc) / 60e6;
+
+/** Torque, N·m: 9549·P/n. */
+export const torqueOf = (P: number, n: number) => (n > 0 ? (9549 * P) / n : 0);
+
+/** Elastic modulus of a cutting material, N/mm². */
+export const MODULUS = { carbide: 600_000, hss: 210_000 } as const;
+
+/** Core diameter of the fluted length as a share of D. */
+export const CORE_SHARE = 0.8;
+
+/**
+ * Tip deflection of a cantilever of one diameter, mm: F·L³/(3·E·I), I = π·d⁴/64. Beam theory.
+ * @param F side force at the tip, N
+ * @param L free length, mm
+ * @param d diameter that carries, mm
+ * @param E modulus, N/mm²
+ */
+export const cantilever = (F: number, L: number, d: number, E: number) =>
+  (F * L ** 3) / (3 * E * ((Math.PI * d ** 4) / 64));
+
+/**
+ * Tip deflection, mm, of a tool as a stepped beam: fluted length at 0.8 D, the rest of the stick-out at shank diameter.
+ * Beam theory, the two bending integrals added. `F` side force at the tip, N.
+ */
+export function toolDeflection(
+  F: number,
+  tool: { diameter: number; shankDiameter: number; fluteLength: number; stickOut: number; material: 'carbide' | 'hss' },
+): number {
+  const E = MODULUS[tool.material];
+  const fluted = Math.min(tool.fluteLength, tool.stickOut);
+  const tip = cantilever(F, fluted, CORE_SHARE * tool.diameter, E);
+  const whole = cantilever(F, tool.stickOut, tool.shankDiameter, E);
+  const inner = cantilever(F, fluted, tool.shankDiameter, E);
+  return tip + whole - inner;
+}
+
+/** Centre feed on an arc, mm/min, that keeps `vf` at a wall of radius Rw: inside (Rw−r)/Rw, outside (Rw+r)/Rw. */
+export const arcFeed = (vf: number, Rw: number, r: number, side: 'inside' | 'outside') =>
+  (vf * (side === 'inside' ? Rw - r : Rw + r)) / Rw;
+
+/** Engaged angle at an inside corner of a plain offset path, radians: straight angle + (π − corner), at most π. */
+export const cornerEngagement = (ae: number, D: number, corner: number) =>
+  Math.min(Math.PI, engagement(ae, D) + (Math.PI - corner));
+
+/** Effective diameter of a ball, mm: 2·√(ap·(D−ap)); tilted by β (radians): D·sin(β + acos((D−2ap)/D)). */
+export function ballDiameter(ap: number, D: number, tilt = 0): number {
+  const depth = Math.min(ap, D / 2);
+  return tilt === 0 ? 2 * Math.sqrt(depth * (D - depth)) : D * Math.sin(tilt + Math.acos((D - 2 * depth) / D));
+}
+
+/** Height of the ridge between parallel ball passes, mm: r − √(r² − (ae/2)²). */
+export const scallopHeight = (ae: number, D: number) => D / 2 - Math.sqrt(Math.max(0, (D / 2) ** 2 - (ae / 2) ** 2));
+
+/** Stepover that leaves ridges of height h with a ball, mm: 2·√(h·(D−h)). */
+export const stepoverForScallop = (h: number, D: number) => 2 * Math.sqrt(h * (D - h));
+
+/** Feed marks on a milled wall, mm: about fz²/(4·D). */
+export const feedMarks = (fz: number, D: number) => (fz * fz) / (4 * D);

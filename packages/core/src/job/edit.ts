@@ -1,0 +1,207 @@
+import { suggest, suggestBite } from '../cutting/suggest';
+import { Feature, Meaning, SINGLE, Shape } from '../part/feature';
+import { modelOf } from '../part/model';
+import { LengthUnit } from '../quantity/units';
+import { MACHINES, MATERIALS, TOOLS } from '../shop/library';
+import { Tool } from '../shop/tool';
+import { Operation, OperationKind, Speeds } from '../toolpath/operation';
+import { kindOf } from '../toolpath/registry';
+import { FORMAT_VERSION, Job, Setup } from './job';
+import { stockOf } from './setup';
+
+const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
+
+/** The first id of the form prefix+number that is not taken. */
+export function freshId(prefix: string, taken: string[]): string {
+  const used = new Set(taken);
+  let n = 1;
+  while (used.has(`${prefix}${n}`)) n++;
+  return `${prefix}${n}`;
+}
+
+export const emptySetup = (): Setup => ({
+  id: 's1',
+  name: 'Setup 1',
+  stock: { shape: 'box', left: 2, right: 2, front: 2, back: 2, top: 1, bottom: 6, diameter: 100 },
+  zero: { on: 'stock', point: 'front left', height: 'top' },
+  workOffset: 'G54',
+  clearance: 10,
+  riser: 40,
+  fixtures: [],
+  operations: [],
+});
+
+/** A job with nothing on it yet but the shop's first material and machine. */
+export function newJob(name: string, unit: LengthUnit): Job {
+  const machine = copy(MACHINES[0]);
+  return {
+    formatVersion: FORMAT_VERSION,
+    name,
+    unit,
+    note: '',
+    material: copy(MATERIALS[0]),
+    machine,
+    controllerId: machine.controllerId,
+    tools: [],
+    part: { thickness: unit === 'mm' ? 10 : 12.7, features: [] },
+    setups: [emptySetup()],
+    output: { lineNumbers: true, unit },
+  };
+}
+
+/** A shape with numbers as a feature, ready to be added to a part. */
+export function newFeature(
+  features: Feature[],
+  meaning: Meaning,
+  name: string,
+  shape: Shape,
+  more: Partial<Feature> = {},
+): Feature {
+  return {
+    id: freshId(
+      'f',
+      features.map((f) => f.id),
+    ),
+    name,
+    meaning,
+    shape,
+    x: 0,
+    y: 0,
+    turn: 0,
+    pattern: { ...SINGLE },
+    depth: meaning === 'boss' ? 0 : 5,
+    through: meaning === 'outline' || meaning === 'hole',
+    layer: '',
+    ...more,
+  };
+}
+
+const setupOf = (job: Job, setupId: string): Setup => job.setups.find((s) => s.id === setupId) ?? job.setups[0];
+
+/** The job with one setup replaced. */
+export const withSetup = (job: Job, setup: Setup): Job => ({
+  ...job,
+  setups: job.setups.map((s) => (s.id === setup.id ? setup : s)),
+});
+
+/** The job with a tool of the library on its own rack; the tool is copied in, so the job stays whole by itself. */
+export function withTool(job: Job, tool: Tool): Job {
+  if (job.tools.some((t) => t.id === tool.id)) return job;
+  const number = job.tools.some((t) => t.number === tool.number)
+    ? Math.max(...job.tools.map((t) => t.number)) + 1
+    : tool.number;
+  return { ...job, tools: [...job.tools, { ...copy(tool), number }] };
+}
+
+/** Speeds for an operation as suggested, within the machine's range. */
+export function suggestedSpeeds(job: Job, kind: OperationKind, tool: Tool, params: object): Speeds {
+  const { rpm, feed, entryFeed } = suggest(tool, job.material, job.machine, kind.bite(params, tool));
+  return { rpm: Math.round(rpm), feed, entryFeed };
+}
+
+/** A drill that fits the smallest chosen hole, else the first tool of the right kind; a mill that leaves room to turn. */
+export function proposeTool(job: Job, kind: OperationKind, targets: Feature[]): Tool | undefined {
+  const rack = [...job.tools, ...TOOLS.filter((t) => !job.tools.some((own) => own.id === t.id))].filter((t) =>
+    kind.toolKinds.includes(t.kind),
+  );
+  const model = modelOf(job.part);
+  const ids = targets.map((t) => t.id);
+  if (kind.kind === 'drill') {
+    const hole = model.holes.filter((h) => ids.includes(h.feature)).sort((a, b) => a.diameter - b.diameter)[0];
+    const drills = rack.filter((t) => t.kind === 'drill');
+    return (
+      (hole && drills.filter((t) => t.diameter <= hole.diameter + 0.02).sort((a, b) => b.diameter - a.diameter)[0]) ??
+      drills[0]
+    );
+  }
+  if (kind.kind === 'face') return rack.find((t) => t.kind === 'face') ?? rack[0];
+  const floors = model.floors.filter((f) => ids.includes(f.feature));
+  const depth = Math.max(0, ...floors.map((f) => -f.z));
+  const reaching = rack.filter((t) => t.kind === 'flat' && t.fluteLength >= Math.min(depth, 22) && t.diameter <= 10);
+  return reaching.sort((a, b) => b.diameter - a.diameter)[0] ?? rack[0];
+}
+
+/** The job with a new operation at the end of the route: tool, values and speeds proposed from what it works on. */
+export function addOperation(job: Job, setupId: string, kindName: string, targetIds: string[], tool?: Tool): Job {
+  const kind = kindOf(kindName);
+  if (!kind) return job;
+  const setup = setupOf(job, setupId);
+  const targets = job.part.features.filter((f) => targetIds.includes(f.id));
+  const chosen = tool ?? proposeTool(job, kind, targets);
+  if (!chosen) return job;
+  const withRack = withTool(job, chosen);
+  const own = withRack.tools.find((t) => t.id === chosen.id)!;
+  const model = modelOf(job.part);
+  const stock = stockOf(setup, model);
+  const params = {
+    ...kind.defaults({
+      tool: own,
+      material: job.material,
+      machine: job.machine,
+      model,
+      targets,
+      stock: stock.region,
+      top: stock.top,
+      clearance: stock.top + setup.clearance,
+    }),
+  };
+  const operation: Operation = {
+    id: freshId(
+      'o',
+      job.setups.flatMap((s) => s.operations.map((o) => o.id)),
+    ),
+    kind: kindName,
+    name: nameFor(kind, targets, params),
+    on: true,
+    toolId: own.id,
+    targets: targetIds,
+    speeds: suggestedSpeeds(job, kind, own, params),
+    coolant: job.machine.coolants.includes('flood') ? 'flood' : job.machine.coolants.includes('air') ? 'air' : 'off',
+    params: params as Record<string, unknown>,
+  };
+  return withSetup(withRack, { ...setup, operations: [...setup.operations, operation] });
+}
+
+const VERBS: Record<string, string> = { pocket: 'Clear', contour: 'Contour', drill: 'Drill' };
+
+function nameFor(kind: OperationKind, targets: Feature[], params: object): string {
+  if (targets.length === 0) return kind.title;
+  const verb = 'method' in params && params.method === 'spot' ? 'Spot' : (VERBS[kind.kind] ?? kind.title);
+  const first = targets[0].name;
+  return `${verb} ${first.charAt(0).toLowerCase()}${first.slice(1)}${targets.length > 1 ? ` and ${targets.length - 1} more` : ''}`;
+}
+
+/** The job with one operation changed. */
+export function editOperation(job: Job, operationId: string, change: (o: Operation) => Operation): Job {
+  return {
+    ...job,
+    setups: job.setups.map((s) => ({
+      ...s,
+      operations: s.operations.map((o) => (o.id === operationId ? change(o) : o)),
+    })),
+  };
+}
+
+/** The job with an operation's tool changed: bite and speeds follow the new tool, all other values stay. */
+export function changeTool(job: Job, operationId: string, tool: Tool): Job {
+  const racked = withTool(job, tool);
+  const own = racked.tools.find((t) => t.id === tool.id)!;
+  return editOperation(racked, operationId, (o) => {
+    const kind = kindOf(o.kind);
+    if (!kind) return { ...o, toolId: own.id };
+    const bite = suggestBite(own, job.material, job.machine);
+    const params = {
+      ...o.params,
+      ...('stepover' in o.params && { stepover: o.kind === 'face' ? own.diameter * 0.7 : bite.ae }),
+      ...('layer' in o.params && { layer: bite.ap }),
+    };
+    return { ...o, toolId: own.id, params, speeds: suggestedSpeeds(racked, kind, own, params) };
+  });
+}
+
+/** The job without tools no operation uses. */
+export function tidyRack(job: Job): Job {
+  const used = new Set(job.setups.flatMap((s) => s.operations.map((o) => o.toolId)));
+  const tools = job.tools.filter((t) => used.has(t.id));
+  return tools.length === job.tools.length ? job : { ...job, tools };
+}

@@ -1,0 +1,94 @@
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  Equals,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsNumber,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import { Type } from 'class-transformer';
+import { Part } from '../part/feature';
+import type { LengthUnit } from '../quantity/units';
+import { Machine } from '../shop/machine';
+import { Material } from '../shop/material';
+import { Tool } from '../shop/tool';
+import { Operation } from '../toolpath/operation';
+
+export const FORMAT_VERSION = 1;
+
+/** The raw piece: the part's box grown by so much on each side, or a round bar about the part's middle. */
+export class StockSpec {
+  @IsIn(['box', 'round']) shape!: 'box' | 'round';
+  @IsNumber() @Min(0) @Max(1000) left!: number;
+  @IsNumber() @Min(0) @Max(1000) right!: number;
+  @IsNumber() @Min(0) @Max(1000) front!: number;
+  @IsNumber() @Min(0) @Max(1000) back!: number;
+  @IsNumber() @Min(0) @Max(1000) top!: number;
+  @IsNumber() @Min(0) @Max(1000) bottom!: number;
+  /** Bar diameter, for round stock. */
+  @IsNumber() @Min(0.1) @Max(5000) diameter!: number;
+}
+
+export const ZERO_POINTS = ['front left', 'front right', 'back left', 'back right', 'centre'] as const;
+
+/** Where the work zero is. */
+export class Zero {
+  @IsIn(['stock', 'part']) on!: 'stock' | 'part';
+  @IsIn([...ZERO_POINTS]) point!: (typeof ZERO_POINTS)[number];
+  @IsIn(['top', 'bottom']) height!: 'top' | 'bottom';
+}
+
+/** A box that holds the work: a vise jaw or a clamp. Corner and size in part coordinates, Z 0 at the part's top. */
+export class Fixture {
+  @IsString() @Length(1, 40) id!: string;
+  @IsString() @Length(1, 80) name!: string;
+  @IsNumber() @Min(-20000) @Max(20000) x!: number;
+  @IsNumber() @Min(-20000) @Max(20000) y!: number;
+  @IsNumber() @Min(-20000) @Max(20000) z!: number;
+  @IsNumber() @Min(0.1) @Max(20000) width!: number;
+  @IsNumber() @Min(0.1) @Max(20000) depth!: number;
+  @IsNumber() @Min(0.1) @Max(20000) height!: number;
+}
+
+/** One grip of the work and the route cut in it. */
+export class Setup {
+  @IsString() @Length(1, 40) id!: string;
+  @IsString() @Length(1, 80) name!: string;
+  @ValidateNested() @Type(() => StockSpec) stock!: StockSpec;
+  @ValidateNested() @Type(() => Zero) zero!: Zero;
+  @Matches(/^G5[4-9]$/) workOffset!: string;
+  /** Rapids run this far above the stock, mm. */
+  @IsNumber() @Min(0.5) @Max(500) clearance!: number;
+  /** Underside of the stock above the table, mm. */
+  @IsNumber() @Min(0) @Max(2000) riser!: number;
+  @IsArray() @ArrayMaxSize(50) @ValidateNested({ each: true }) @Type(() => Fixture) fixtures!: Fixture[];
+  @IsArray() @ArrayMaxSize(500) @ValidateNested({ each: true }) @Type(() => Operation) operations!: Operation[];
+}
+
+export class Output {
+  @IsBoolean() lineNumbers!: boolean;
+  @IsIn(['mm', 'inch']) unit!: LengthUnit;
+}
+
+/** The whole job: everything a program depends on, so that the same file gives the same program anywhere. Lengths in mm. */
+export class Job {
+  @Equals(FORMAT_VERSION) formatVersion!: number;
+  @IsString() @Length(1, 120) name!: string;
+  /** The unit people see and type; the file is always in mm. */
+  @IsIn(['mm', 'inch']) unit!: LengthUnit;
+  @IsString() @Length(0, 4000) note!: string;
+  @ValidateNested() @Type(() => Material) material!: Material;
+  @ValidateNested() @Type(() => Machine) machine!: Machine;
+  @IsString() @Length(1, 40) controllerId!: string;
+  @IsArray() @ArrayMaxSize(400) @ValidateNested({ each: true }) @Type(() => Tool) tools!: Tool[];
+  @ValidateNested() @Type(() => Part) part!: Part;
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => Setup) setups!: Setup[];
+  @ValidateNested() @Type(() => Output) output!: Output;
+}

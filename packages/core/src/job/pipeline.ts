@@ -1,0 +1,238 @@
+import { Finding, hasStop, stop } from '../quantity/finding';
+import { hashOf } from '../quantity/hash';
+import { PartModel, modelOf } from '../part/model';
+import { Program, Step, Written, writePrograms } from '../program/writer';
+import { controllerById } from '../shop/controllers';
+import { StockModel } from '../simulate/stock';
+import { DrillCycle, Operation, Plan, PlanContext } from '../toolpath/operation';
+import { Path, PathBuilder } from '../toolpath/path';
+import { kindOf } from '../toolpath/registry';
+import { Job, Setup } from './job';
+import { stockOf, zeroOf } from './setup';
+
+/** A planned operation and the key of everything it depends on. */
+export interface Planned {
+  operation: Operation;
+  key: string;
+  plan: Plan;
+}
+
+export interface SetupPlan {
+  model: PartModel;
+  stock: StockModel;
+  zero: { x: number; y: number; z: number };
+  clearance: number;
+  planned: Planned[];
+  findings: Finding[];
+}
+
+/** Remembers plans by key, so that only what changed is planned again. */
+export type PlanCache = Map<string, Plan>;
+
+const MOST_CACHED = 200;
+const EMPTY = new PathBuilder().build();
+
+function jobFindings(job: Job, setup: Setup): Finding[] {
+  const findings: Finding[] = [];
+  if (job.machine.kind === 'lathe') {
+    findings.push(
+      stop('lathe', `${job.machine.name} turns; these operations mill`, 'Choose a mill or a router', {
+        field: 'machine',
+      }),
+    );
+  }
+  const seen = new Map<number, string>();
+  for (const tool of job.tools) {
+    const other = seen.get(tool.number);
+    if (other)
+      findings.push(
+        stop('same-pocket', `${tool.name} and ${other} are both T${tool.number}`, 'Give one of them another number', {
+          tool: tool.id,
+        }),
+      );
+    seen.set(tool.number, tool.name);
+  }
+  if (setup.operations.every((o) => !o.on)) {
+    findings.push(stop('no-operations', 'The route is empty', 'Add an operation', { field: 'operations' }));
+  }
+  return findings;
+}
+
+const missing = (operation: Operation, what: string, remedy: string, field: string): Plan => ({
+  path: EMPTY,
+  findings: [
+    stop(`missing-${field}`, `“${operation.name}” has no ${what}`, remedy, { operation: operation.id, field }),
+  ],
+});
+
+function planOne(
+  job: Job,
+  setup: Setup,
+  operation: Operation,
+  ground: Omit<PlanContext, 'operation' | 'tool' | 'targets' | 'material' | 'machine'> & { partKey: string },
+  cache?: PlanCache,
+): Planned {
+  const kind = kindOf(operation.kind);
+  const tool = job.tools.find((t) => t.id === operation.toolId);
+  const targets = job.part.features.filter((f) => operation.targets.includes(f.id));
+  const lost = operation.targets.filter((id) => !job.part.features.some((f) => f.id === id));
+  const key = hashOf({
+    operation,
+    tool,
+    material: job.material.id,
+    machine: job.machine,
+    part: ground.partKey,
+    stock: setup.stock,
+    clearance: setup.clearance,
+    top: ground.top,
+  });
+  const cached = cache?.get(key);
+  if (cached) return { operation, key, plan: cached };
+  let plan: Plan;
+  if (!kind) plan = missing(operation, 'kind that is known', 'Delete it', 'kind');
+  else if (!tool) plan = missing(operation, 'tool', 'Choose one from the rack', 'toolId');
+  else {
+    plan = kind.plan(operation.params, {
+      ...ground,
+      operation,
+      tool,
+      targets,
+      material: job.material,
+      machine: job.machine,
+    });
+    for (const id of lost) {
+      plan.findings.push(
+        stop(
+          'missing-feature',
+          `“${operation.name}” works on a feature that is gone (${id})`,
+          'Choose its features again',
+          { operation: operation.id, field: 'targets' },
+        ),
+      );
+    }
+    plan.findings.push(...rangeFindings(job, operation));
+  }
+  if (cache) {
+    if (cache.size > MOST_CACHED) cache.clear();
+    cache.set(key, plan);
+  }
+  return { operation, key, plan };
+}
+
+/** Speeds the machine cannot run. */
+function rangeFindings(job: Job, operation: Operation): Finding[] {
+  const { machine } = job;
+  const { rpm, feed } = operation.speeds;
+  const place = { operation: operation.id };
+  const findings: Finding[] = [];
+  if (rpm > machine.maxRpm || rpm < machine.minRpm) {
+    findings.push(
+      stop(
+        'spindle-range',
+        `“${operation.name}” asks for ${rpm} rpm; ${machine.name} runs ${machine.minRpm} to ${machine.maxRpm}`,
+        'Take the suggested speed',
+        { ...place, field: 'speeds.rpm' },
+      ),
+    );
+  }
+  if (feed > machine.maxFeed) {
+    findings.push(
+      stop(
+        'feed-range',
+        `“${operation.name}” asks for ${feed} mm/min; ${machine.name} feeds up to ${machine.maxFeed}`,
+        'Take the suggested feed',
+        { ...place, field: 'speeds.feed' },
+      ),
+    );
+  }
+  return findings;
+}
+
+/**
+ * Plans every operation of a setup that is switched on. Faults are findings; what can be planned is planned.
+ * @param cache plans of earlier calls, reused where nothing they depend on changed
+ */
+export function planSetup(job: Job, setup: Setup, cache?: PlanCache): SetupPlan {
+  const model = modelOf(job.part);
+  const stock = stockOf(setup, model);
+  const zero = zeroOf(setup, model, stock);
+  const clearance = stock.top + setup.clearance;
+  const findings = [...model.findings, ...jobFindings(job, setup)];
+  const planned: Planned[] = [];
+  const partKey = hashOf(job.part);
+  let top = stock.top;
+  if (model.outline.length === 0) return { model, stock, zero, clearance, planned, findings };
+  for (const operation of setup.operations) {
+    if (!operation.on) continue;
+    const one = planOne(job, setup, operation, { model, stock: stock.region, top, clearance, partKey }, cache);
+    planned.push(one);
+    if (one.plan.lowersTo !== undefined) top = Math.min(top, one.plan.lowersTo);
+  }
+  return { model, stock, zero, clearance, planned, findings };
+}
+
+/** All findings of a plan, in route order. */
+export const planFindings = (plan: SetupPlan): Finding[] => [
+  ...plan.findings,
+  ...plan.planned.flatMap((p) => p.plan.findings),
+];
+
+function moved(path: Path, zero: { x: number; y: number; z: number }): Path {
+  const shift = (values: Float64Array, by: number) => values.map((v) => v - by);
+  return {
+    ...path,
+    x: shift(path.x, zero.x),
+    y: shift(path.y, zero.y),
+    z: shift(path.z, zero.z),
+    cx: shift(path.cx, zero.x),
+    cy: shift(path.cy, zero.y),
+  };
+}
+
+function movedCycle(cycle: DrillCycle, zero: { x: number; y: number; z: number }): DrillCycle {
+  return {
+    ...cycle,
+    holes: cycle.holes.map((h) => ({ x: h.x - zero.x, y: h.y - zero.y, z: h.z - zero.z })),
+    start: cycle.start - zero.z,
+    clearance: cycle.clearance - zero.z,
+  };
+}
+
+export type Posted = Written & { programs: Program[] };
+
+/** Writes a planned setup in the job's dialect, or another. A plan with a stop-level finding is not written. */
+export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId = job.controllerId): Posted {
+  const found = planFindings(plan);
+  const controller = controllerById(controllerId);
+  if (!controller) {
+    return {
+      programs: [],
+      findings: [
+        ...found,
+        stop('unknown-controller', `No controller is called “${controllerId}”`, 'Choose one from the shop', {
+          field: 'controllerId',
+        }),
+      ],
+    };
+  }
+  if (hasStop(found)) return { programs: [], findings: found };
+  const steps = plan.planned.map(({ operation, plan: { path, cycle } }): Step => ({
+    operationId: operation.id,
+    name: operation.name,
+    tool: job.tools.find((t) => t.id === operation.toolId)!,
+    rpm: operation.speeds.rpm,
+    coolant: operation.coolant,
+    path: moved(path, plan.zero),
+    cycle: cycle && movedCycle(cycle, plan.zero),
+  }));
+  const index = job.setups.indexOf(setup);
+  const name = job.setups.length > 1 ? `${job.name} ${setup.name}` : job.name;
+  const written = writePrograms(controller, steps, {
+    name,
+    number: 1001 + Math.max(0, index),
+    unit: job.output.unit,
+    workOffset: setup.workOffset,
+    lineNumbers: job.output.lineNumbers,
+  });
+  return { programs: written.programs, findings: [...found, ...written.findings] };
+}

@@ -1,0 +1,100 @@
+import { gouges, leftovers } from '../judge/shape';
+import { Finding, stop } from '../quantity/finding';
+import { modelOf } from '../part/model';
+import { ReadProgram, readProgram } from '../program/reader';
+import { Clock } from '../simulate/clock';
+import { Prover, Samples } from '../simulate/prover';
+import { HeightField } from '../simulate/field';
+import { Job, Setup } from './job';
+import { boxOf, stockOf, zeroOf } from './setup';
+
+/** What the posted text really does. */
+export interface Proof {
+  findings: Finding[];
+  clock: Clock;
+  samples: Samples;
+  /** cm³. */
+  removed: number;
+  field: HeightField;
+  /** Last motion that cut each cell, −1 for none. */
+  owner: Int32Array;
+  read: ReadProgram;
+}
+
+/** Room the machine has above the stock when its spindle is at the top, in work coordinates. */
+function homeHeight(job: Job, setup: Setup, zeroAboveTable: number): number {
+  const longest = Math.max(0, ...job.tools.map((t) => t.stickOut + t.holderLength));
+  return Math.max(setup.clearance + 10, job.machine.noseToTable - longest - zeroAboveTable);
+}
+
+/** A proof under way: read the text, then `advance` the prover, then `finish`. */
+export class ProofRun {
+  readonly prover: Prover;
+  readonly read: ReadProgram;
+  private readonly model;
+
+  constructor(job: Job, setup: Setup, text: string, cell?: number) {
+    this.model = modelOf(job.part);
+    const stock = stockOf(setup, this.model);
+    const zero = zeroOf(setup, this.model, stock);
+    const zeroAboveTable = setup.riser + zero.z - stock.bottom;
+    this.read = readProgram(text, { homeZ: homeHeight(job, setup, zeroAboveTable), unit: job.output.unit });
+    this.prover = new Prover({
+      motions: this.read.motions,
+      tools: new Map(job.tools.map((t) => [t.number, t])),
+      machine: job.machine,
+      material: job.material,
+      stock,
+      zero,
+      fixtures: setup.fixtures.map(boxOf),
+      zeroAboveTable,
+      cell,
+    });
+  }
+
+  /** Judges what is left once everything has been cut. */
+  finish(): Proof {
+    const { prover, read, model } = this;
+    const { samples, findings, removed } = prover.result();
+    const shape = model.outline.length
+      ? [...gouges(prover.field, prover.sweeper.owner, model, read.motions), ...leftovers(prover.field, model)]
+      : [];
+    return {
+      findings: [...read.findings, ...findings, ...shape],
+      clock: prover.clock,
+      samples,
+      removed: removed / 1000,
+      field: prover.field,
+      owner: prover.sweeper.owner,
+      read,
+    };
+  }
+}
+
+/**
+ * Proves a program over a setup's stock in one go.
+ * @param cell grid size, mm; chosen from the stock when left out
+ */
+export function proveProgram(job: Job, setup: Setup, text: string, cell?: number): Proof {
+  const run = new ProofRun(job, setup, text, cell);
+  run.prover.advance();
+  return run.finish();
+}
+
+/** Joins programs of one setup (one a tool) into one text, for proving them as they run: one after the other. */
+export function joinPrograms(texts: string[]): { text: string; starts: number[] } {
+  const starts: number[] = [];
+  let line = 1;
+  const kept = texts.map((text, i) => {
+    starts.push(line);
+    const lines = text.replace(/\n$/, '').split('\n');
+    const body = i < texts.length - 1 ? lines.map((l) => (/^(N\d+ )?(M2|M30|%)$/.test(l) ? '' : l)) : lines;
+    line += body.length;
+    return body.join('\n');
+  });
+  return { text: kept.join('\n') + '\n', starts };
+}
+
+/** A setup that is not there. */
+export const noSetup = (id: string): Finding =>
+  stop('no-setup', `The job has no setup “${id}”`, 'Name one of its setups', { field: 'setups' });

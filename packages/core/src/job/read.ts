@@ -1,0 +1,137 @@
+import 'reflect-metadata';
+import { plainToInstance } from 'class-transformer';
+import { ValidationError, validateSync } from 'class-validator';
+import { Finding, stop } from '../quantity/finding';
+import { kindOf } from '../toolpath/registry';
+import { FORMAT_VERSION, Job } from './job';
+
+/** Steps from one format version to the next, by the version they start from. Each takes and gives plain data. */
+const MIGRATIONS: Record<number, (old: Record<string, unknown>) => Record<string, unknown>> = {};
+
+const MOST = 60;
+
+/** Field faults of class-validator as findings, each with its dotted path. */
+export function fieldFindings(errors: ValidationError[], path = ''): Finding[] {
+  return errors.flatMap((e) => {
+    const field = path ? `${path}.${e.property}` : e.property;
+    const own = Object.entries(e.constraints ?? {}).map(([rule, text]) =>
+      rule === 'whitelistValidation'
+        ? stop(
+            'unknown-field',
+            `The job has a field “${field}” that nobody knows`,
+            'Take it out, or open the file with the version that wrote it',
+            { field },
+          )
+        : stop('bad-field', `${field}: ${text}`, 'Correct this value', { field }),
+    );
+    return [...own, ...fieldFindings(e.children ?? [], field)];
+  });
+}
+
+const RULES = { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: false } as const;
+
+function paramFindings(job: Job): Finding[] {
+  return job.setups.flatMap((setup, s) =>
+    setup.operations.flatMap((operation, o) => {
+      const path = `setups.${s}.operations.${o}`;
+      const kind = kindOf(operation.kind);
+      if (!kind)
+        return [
+          stop(
+            'unknown-operation',
+            `“${operation.name}” is of a kind nobody knows: ${operation.kind}`,
+            'Delete it, or open the file with the version that wrote it',
+            { field: `${path}.kind`, operation: operation.id },
+          ),
+        ];
+      const params = plainToInstance(kind.Params, operation.params);
+      return fieldFindings(validateSync(params, RULES), `${path}.params`).map((f) => ({
+        ...f,
+        place: { ...f.place, operation: operation.id },
+      }));
+    }),
+  );
+}
+
+function isObject(value: unknown): value is Record<string, unknown> {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
+}
+
+function migrated(data: Record<string, unknown>): { data: Record<string, unknown> } | { finding: Finding } {
+  const place = { field: 'formatVersion' };
+  const version = data.formatVersion;
+  if (typeof version !== 'number' || !Number.isInteger(version)) {
+    return {
+      finding: stop(
+        'no-version',
+        'The file does not say which format version it is',
+        'Choose a job file written by Tidy Path',
+        place,
+      ),
+    };
+  }
+  if (version > FORMAT_VERSION) {
+    return {
+      finding: stop(
+        'newer-version',
+        `The file is of format version ${version}; this program knows up to ${FORMAT_VERSION}`,
+        'Open it with a newer Tidy Path',
+        place,
+      ),
+    };
+  }
+  let current = data;
+  for (let v = version; v < FORMAT_VERSION; v++) {
+    const step = MIGRATIONS[v];
+    if (!step)
+      return {
+        finding: stop(
+          'old-version',
+          `Format version ${version} was never released`,
+          'Choose a job file written by Tidy Path',
+          place,
+        ),
+      };
+    current = step(current);
+  }
+  return { data: current };
+}
+
+/**
+ * Checks plain data as a job: format version (older ones are carried forward), every field, unknown fields refused by name,
+ * and each operation's own values.
+ * @returns the job when nothing stops it, and all findings
+ */
+export function readJob(value: unknown): { job?: Job; findings: Finding[] } {
+  if (!isObject(value))
+    return { findings: [stop('not-a-job', 'This is not a job file', 'Choose a file that Tidy Path exported', {})] };
+  const forward = migrated(value);
+  if ('finding' in forward) return { findings: [forward.finding] };
+  const instance = plainToInstance(Job, forward.data);
+  const findings = fieldFindings(validateSync(instance, RULES));
+  if (findings.length === 0) findings.push(...paramFindings(forward.data as unknown as Job));
+  if (findings.length > 0) return { findings: findings.slice(0, MOST) };
+  return { job: forward.data as unknown as Job, findings: [] };
+}
+
+/** Reads a job file's text. */
+export function parseJob(text: string): { job?: Job; findings: Finding[] } {
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch (error) {
+    const at = /position (\d+)/.exec(String(error));
+    const line = at ? text.slice(0, Number(at[1])).split('\n').length : 1;
+    return {
+      findings: [
+        stop(
+          'not-json',
+          `The file is broken at line ${line}`,
+          'Choose an unbroken job file; the jobs you have are untouched',
+          { line },
+        ),
+      ],
+    };
+  }
+  return readJob(value);
+}

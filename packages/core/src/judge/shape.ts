@@ -1,0 +1,122 @@
+import { Region, offset } from '../geometry/clip';
+import { Finding, care, stop } from '../quantity/finding';
+import { formatNumber } from '../quantity/units';
+import { circle, flatten } from '../geometry/chain';
+import { Motions } from '../program/motions';
+import { PartModel } from '../part/model';
+import { HeightField, eachInside } from '../simulate/field';
+
+/** Sideways and downward slack within which a cut counts as right, mm: the bar for gouges plus grid error at walls. */
+export const GOUGE = 0.01;
+/** Sideways and upward slack within which nothing counts as left, mm. */
+export const LEFT = 0.06;
+
+const ANYTHING = 1e6;
+
+const round = (x: number, y: number, r: number): Region => (r > 0 ? [flatten(circle(x, y, r), 0.001)] : []);
+
+/** For every cell the lowest height that is still right; below it is a cut into the part. */
+function lowestAllowed(field: HeightField, model: PartModel): Float32Array {
+  const low = new Float32Array(field.height.length).fill(-ANYTHING);
+  const solid = (region: Region, z: number) => eachInside(field, region, (i) => (low[i] = Math.min(low[i], z)));
+  eachInside(field, offset(model.outline, -GOUGE), (i) => (low[i] = 0));
+  for (const floor of model.floors)
+    solid(offset(floor.region, GOUGE), floor.z <= -model.thickness ? -ANYTHING : floor.z);
+  for (const hole of model.holes) {
+    const bottom = hole.through ? -ANYTHING : -hole.depth - hole.diameter / 2;
+    solid(round(hole.centre.x, hole.centre.y, hole.diameter / 2 + GOUGE), bottom);
+  }
+  return low;
+}
+
+/** For every cell the greatest height that counts as finished; above it metal was left. */
+function highestAllowed(field: HeightField, model: PartModel): Float32Array {
+  const high = new Float32Array(field.height.length).fill(ANYTHING);
+  eachInside(field, offset(model.outline, LEFT), (i) => (high[i] = 0));
+  for (const floor of model.floors)
+    eachInside(field, offset(floor.region, -LEFT), (i) => (high[i] = Math.min(high[i], floor.z)));
+  for (const hole of model.holes) {
+    const z = hole.through ? -model.thickness : -hole.depth;
+    eachInside(
+      field,
+      round(hole.centre.x, hole.centre.y, hole.diameter / 2 - LEFT),
+      (i) => (high[i] = Math.min(high[i], z)),
+    );
+  }
+  return high;
+}
+
+interface Worst {
+  index: number;
+  by: number;
+  volume: number;
+}
+
+const at = (field: HeightField, index: number) => ({
+  x: field.x0 + ((index % field.nx) + 0.5) * field.cell,
+  y: field.y0 + (Math.floor(index / field.nx) + 0.5) * field.cell,
+  z: field.height[index],
+});
+
+const mm = (v: number) => `${formatNumber(v, 2)} mm`;
+
+/** Cuts into the part, gathered by the motion that made them; each names its program line. */
+export function gouges(field: HeightField, owner: Int32Array, model: PartModel, motions: Motions): Finding[] {
+  const low = lowestAllowed(field, model);
+  const byMotion = new Map<number, Worst>();
+  field.height.forEach((h, i) => {
+    const by = low[i] - h;
+    if (by <= GOUGE || low[i] <= -ANYTHING || owner[i] < 0) return;
+    const known = byMotion.get(owner[i]) ?? { index: i, by: 0, volume: 0 };
+    known.volume += by * field.cell * field.cell;
+    if (by > known.by) [known.by, known.index] = [by, i];
+    byMotion.set(owner[i], known);
+  });
+  return [...byMotion]
+    .sort(([a], [b]) => a - b)
+    .slice(0, 20)
+    .map(([motion, w]) => {
+      const p = at(field, w.index);
+      return stop(
+        'gouge',
+        `Cuts ${mm(w.by)} into the part at X ${formatNumber(p.x, 2)} Y ${formatNumber(p.y, 2)}, ${formatNumber(w.volume, 1)} mm³ in all`,
+        'Correct the depth, the side or the tool of this move',
+        { line: motions.line[motion], motion, at: p },
+      );
+    });
+}
+
+/** Metal still standing inside the part's features, gathered by feature. */
+export function leftovers(field: HeightField, model: PartModel): Finding[] {
+  const high = highestAllowed(field, model);
+  const regions = [
+    ...model.floors.map((f) => ({ feature: f.feature, region: f.region })),
+    ...model.holes.map((h) => ({ feature: h.feature, region: round(h.centre.x, h.centre.y, h.diameter / 2) })),
+    { feature: '', region: model.outline },
+  ];
+  const counted = new Uint8Array(field.height.length);
+  const byFeature = new Map<string, Worst>();
+  for (const { feature, region } of regions) {
+    eachInside(field, region, (i) => {
+      if (counted[i]) return;
+      counted[i] = 1;
+      const by = field.height[i] - high[i];
+      if (by <= LEFT) return;
+      const known = byFeature.get(feature) ?? { index: i, by: 0, volume: 0 };
+      known.volume += by * field.cell * field.cell;
+      if (by > known.by) [known.by, known.index] = [by, i];
+      byFeature.set(feature, known);
+    });
+  }
+  return [...byFeature]
+    .filter(([, w]) => w.volume > 0.5)
+    .map(([feature, w]) => {
+      const p = at(field, w.index);
+      return care(
+        'metal-left',
+        `${formatNumber(w.volume, 1)} mm³ still stands ${feature ? 'in a feature' : 'on the top'}, up to ${mm(w.by)} high at X ${formatNumber(p.x, 2)} Y ${formatNumber(p.y, 2)}`,
+        'Add an operation for it, or use a smaller tool',
+        { feature: feature || undefined, at: p },
+      );
+    });
+}

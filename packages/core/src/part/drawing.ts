@@ -1,0 +1,126 @@
+import { Chain, asCircle, flatten, signedArea } from '../geometry/chain';
+import { contains } from '../geometry/clip';
+import { Gap, joinChains } from '../geometry/join';
+import { Finding, care } from '../quantity/finding';
+import { LengthUnit } from '../quantity/units';
+import { readDxf } from './dxf';
+import { Feature, Meaning, SINGLE } from './feature';
+
+export interface ImportOptions {
+  /** Unit to assume when the drawing names none. */
+  unit: LengthUnit;
+  /** Ends this near are one point, mm. */
+  tolerance: number;
+  /** Gaps up to this width are closed by a straight, mm; 0 leaves them. */
+  bridge: number;
+  thickness: number;
+}
+
+export interface Imported {
+  features: Feature[];
+  gaps: Gap[];
+  unit?: LengthUnit;
+  findings: Finding[];
+}
+
+export const IMPORT_DEFAULTS: ImportOptions = { unit: 'mm', tolerance: 0.01, bridge: 0, thickness: 10 };
+
+interface Placed {
+  chain: Chain;
+  layer: string;
+  /** How many other chains it lies inside. */
+  level: number;
+}
+
+/** A round hole larger than this is more likely bored or milled than drilled, mm. */
+const LARGEST_DRILLED = 16;
+
+function byLayer(curves: { chain: Chain; layer: string }[]): Map<string, Chain[]> {
+  const layers = new Map<string, Chain[]>();
+  for (const { chain, layer } of curves) layers.set(layer, [...(layers.get(layer) ?? []), chain]);
+  return layers;
+}
+
+function levels(placed: { chain: Chain; layer: string }[]): Placed[] {
+  const rings = placed.map((p) => (p.chain.closed ? flatten(p.chain, 0.05) : []));
+  const areas = placed.map((p) => (p.chain.closed ? Math.abs(signedArea(p.chain)) : 0));
+  return placed.map((p, i) => ({
+    ...p,
+    level: rings.filter(
+      (ring, j) => j !== i && areas[j] > areas[i] && ring.length > 2 && contains([ring], p.chain.vertices[0]),
+    ).length,
+  }));
+}
+
+/** A first guess at what a chain means; people correct it. */
+function guess(p: Placed, largest: Chain | undefined): Meaning {
+  if (!p.chain.closed) return 'ignore';
+  if (p.chain === largest) return 'outline';
+  const round = asCircle(p.chain);
+  if (round && 2 * round.radius <= LARGEST_DRILLED) return 'hole';
+  return p.level % 2 === 1 ? 'pocket' : p.level === 0 ? 'ignore' : 'boss';
+}
+
+const NAMES: Record<Meaning, string> = {
+  outline: 'Outside',
+  pocket: 'Pocket',
+  boss: 'Boss',
+  hole: 'Hole',
+  edge: 'Edge',
+  ignore: 'Curve',
+};
+
+/**
+ * Turns a DXF drawing into features: entities of one layer joined into chains, nesting found, a meaning proposed for each.
+ * Gaps are listed with their place; they are closed only where `bridge` says so.
+ */
+export function importDrawing(text: string, options: ImportOptions = IMPORT_DEFAULTS): Imported {
+  const drawing = readDxf(text, options.unit);
+  const findings = [...drawing.findings];
+  const gaps: Gap[] = [];
+  const all: { chain: Chain; layer: string }[] = [];
+  for (const [layer, chains] of byLayer(drawing.curves)) {
+    const joined = joinChains(chains, options.tolerance, options.bridge);
+    gaps.push(...joined.gaps);
+    all.push(...joined.chains.map((chain) => ({ chain, layer })));
+  }
+  for (const gap of gaps.slice(0, 50)) {
+    findings.push(
+      care(
+        'gap',
+        `Two ends stay ${gap.width.toFixed(3)} mm apart at X ${gap.from.x.toFixed(2)} Y ${gap.from.y.toFixed(2)}`,
+        'Close it with a straight, or mend the drawing',
+        { at: gap.from },
+      ),
+    );
+  }
+  const placed = levels(all);
+  const closed = placed.filter((p) => p.chain.closed);
+  const largest = closed.sort((a, b) => Math.abs(signedArea(b.chain)) - Math.abs(signedArea(a.chain)))[0]?.chain;
+  return { features: featuresFrom(placed, largest, options.thickness), gaps, unit: drawing.unit, findings };
+}
+
+function featuresFrom(placed: Placed[], largest: Chain | undefined, thickness: number): Feature[] {
+  const counts = new Map<Meaning, number>();
+  const order: Meaning[] = ['outline', 'pocket', 'boss', 'hole', 'edge', 'ignore'];
+  const guessed = placed.map((p) => ({ p, meaning: guess(p, largest) }));
+  guessed.sort((a, b) => order.indexOf(a.meaning) - order.indexOf(b.meaning));
+  return guessed.map(({ p, meaning }, i) => {
+    const count = (counts.get(meaning) ?? 0) + 1;
+    counts.set(meaning, count);
+    const through = meaning === 'hole' || meaning === 'outline';
+    return {
+      id: `f${i + 1}`,
+      name: count === 1 && meaning === 'outline' ? NAMES.outline : `${NAMES[meaning]} ${count}`,
+      meaning,
+      shape: { type: 'chain', vertices: p.chain.vertices, closed: p.chain.closed },
+      x: 0,
+      y: 0,
+      turn: 0,
+      pattern: { ...SINGLE },
+      depth: meaning === 'pocket' ? Math.min(5, thickness / 2) : meaning === 'boss' ? 0 : thickness,
+      through,
+      layer: p.layer,
+    };
+  });
+}

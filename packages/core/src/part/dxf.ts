@@ -1,0 +1,458 @@
+/** Reader of ASCII DXF drawings, R12 to current. Our own because a reader must name the line of a fault and never hang. */
+import { Chain, Vertex, circle, transform } from '../geometry/chain';
+import { Finding, care, note, stop } from '../quantity/finding';
+import { LengthUnit, MM_PER_INCH } from '../quantity/units';
+
+interface Tag {
+  code: number;
+  value: string;
+  line: number;
+}
+
+/** An entity: its name, where it stands, and its tags in order. */
+interface Entity {
+  type: string;
+  line: number;
+  tags: Tag[];
+  /** Vertices of an old-style POLYLINE. */
+  vertices: Entity[];
+}
+
+interface Block {
+  x: number;
+  y: number;
+  entities: Entity[];
+}
+
+/** A curve of the drawing in mm, with its layer. */
+export interface DrawnCurve {
+  chain: Chain;
+  layer: string;
+  line: number;
+}
+
+export interface Drawing {
+  curves: DrawnCurve[];
+  /** Unit the header names; undefined when it names none. */
+  unit?: LengthUnit;
+  findings: Finding[];
+}
+
+const LARGEST = 64 * 1024 * 1024;
+const DEEPEST_NESTING = 12;
+const MOST_CURVES = 200_000;
+/** Splines and ellipses become chords within this of the true curve, mm. */
+const CURVE_TOLERANCE = 0.005;
+
+/** $INSUNITS codes and the mm they stand for. */
+const UNIT_CODES: Record<number, number> = {
+  1: MM_PER_INCH,
+  2: 304.8,
+  4: 1,
+  5: 10,
+  6: 1000,
+  8: MM_PER_INCH / 1e6,
+  9: MM_PER_INCH / 1000,
+  13: 0.001,
+  14: 100,
+};
+
+function* tagsOf(text: string, findings: Finding[]): Generator<Tag> {
+  const lines = text.split(/\r\n|\r|\n/);
+  for (let i = 0; i + 1 < lines.length; i += 2) {
+    const code = Number(lines[i].trim());
+    if (lines[i].trim() === '' || !Number.isInteger(code)) {
+      if (lines.slice(i).every((l) => l.trim() === '')) return;
+      findings.push(
+        stop(
+          'dxf-broken',
+          `Line ${i + 1} should hold a group code but reads “${lines[i].trim().slice(0, 30)}”`,
+          'Save the drawing again as ASCII DXF; what came before this line was read',
+          { line: i + 1 },
+        ),
+      );
+      return;
+    }
+    yield { code, value: lines[i + 1].trim(), line: i + 2 };
+    if (code === 0 && lines[i + 1].trim() === 'EOF') return;
+  }
+  findings.push(
+    care(
+      'dxf-cut-short',
+      'The file ends before its end mark',
+      'Check that the whole drawing arrived; save it again if something is missing',
+      { line: lines.length },
+    ),
+  );
+}
+
+const numberAt = (e: Entity, code: number, otherwise: number): number => {
+  const tag = e.tags.find((t) => t.code === code);
+  if (!tag) return otherwise;
+  const value = Number(tag.value);
+  return Number.isFinite(value) ? value : NaN;
+};
+const numbersAt = (e: Entity, code: number) => e.tags.filter((t) => t.code === code).map((t) => Number(t.value));
+const textAt = (e: Entity, code: number, otherwise = '') => e.tags.find((t) => t.code === code)?.value ?? otherwise;
+
+const bulgeOf = (sweepDegrees: number) => Math.tan((sweepDegrees * Math.PI) / 720);
+
+function line(e: Entity): Chain {
+  return {
+    closed: false,
+    vertices: [
+      { x: numberAt(e, 10, 0), y: numberAt(e, 20, 0), bulge: 0 },
+      { x: numberAt(e, 11, 0), y: numberAt(e, 21, 0), bulge: 0 },
+    ],
+  };
+}
+
+function arc(e: Entity): Chain {
+  const x = numberAt(e, 10, 0);
+  const y = numberAt(e, 20, 0);
+  const r = numberAt(e, 40, 0);
+  const from = numberAt(e, 50, 0);
+  const sweep = (((numberAt(e, 51, 360) - from) % 360) + 360) % 360 || 360;
+  const at = (degrees: number): Vertex => {
+    const a = (degrees * Math.PI) / 180;
+    return { x: x + r * Math.cos(a), y: y + r * Math.sin(a), bulge: bulgeOf(sweep / 2) };
+  };
+  return { closed: false, vertices: [at(from), at(from + sweep / 2), { ...at(from + sweep), bulge: 0 }] };
+}
+
+/** Chains from corner points that may repeat; a repeated point is dropped. */
+function polyline(points: Vertex[], closed: boolean): Chain {
+  const vertices = points.filter((v, i) => {
+    const next = points[i + 1] ?? (closed ? points[0] : undefined);
+    return !next || points.length < 2 || Math.hypot(next.x - v.x, next.y - v.y) > 1e-9;
+  });
+  if (!closed && vertices.length) vertices[vertices.length - 1] = { ...vertices[vertices.length - 1], bulge: 0 };
+  return { closed, vertices };
+}
+
+function lightPolyline(e: Entity): Chain {
+  const points: Vertex[] = [];
+  for (const tag of e.tags) {
+    const value = Number(tag.value);
+    const last = points[points.length - 1];
+    if (tag.code === 10) points.push({ x: value, y: 0, bulge: 0 });
+    else if (tag.code === 20 && last) last.y = value;
+    else if (tag.code === 42 && last) last.bulge = value;
+  }
+  return polyline(points, (numberAt(e, 70, 0) & 1) === 1);
+}
+
+function heavyPolyline(e: Entity): Chain {
+  const points = e.vertices
+    .filter((v) => (numberAt(v, 70, 0) & 16) === 0)
+    .map((v) => ({ x: numberAt(v, 10, 0), y: numberAt(v, 20, 0), bulge: numberAt(v, 42, 0) }));
+  return polyline(points, (numberAt(e, 70, 0) & 1) === 1);
+}
+
+function ellipse(e: Entity, scale: number): Chain {
+  const [cx, cy] = [numberAt(e, 10, 0), numberAt(e, 20, 0)];
+  const [mx, my] = [numberAt(e, 11, 1), numberAt(e, 21, 0)];
+  const ratio = numberAt(e, 40, 1);
+  const from = numberAt(e, 41, 0);
+  let to = numberAt(e, 42, 2 * Math.PI);
+  if (to <= from) to += 2 * Math.PI;
+  const major = Math.hypot(mx, my);
+  const closed = to - from > 2 * Math.PI - 1e-6;
+  const step = 2 * Math.acos(1 - Math.min(0.5, CURVE_TOLERANCE / Math.max(major * scale, CURVE_TOLERANCE)));
+  const n = Math.min(2000, Math.max(16, Math.ceil((to - from) / step)));
+  const points = Array.from({ length: closed ? n : n + 1 }, (_, i) => {
+    const t = from + ((to - from) * i) / n;
+    const c = Math.cos(t);
+    const s = Math.sin(t) * ratio;
+    return { x: cx + mx * c - my * s, y: cy + my * c + mx * s, bulge: 0 };
+  });
+  return { closed, vertices: points };
+}
+
+/** A point of a (rational) B-spline by de Boor's algorithm. */
+function deBoor(degree: number, knots: number[], control: number[][], t: number): Vertex {
+  let k = degree;
+  while (k < control.length - 1 && knots[k + 1] <= t) k++;
+  const d = Array.from({ length: degree + 1 }, (_, j) => [...control[j + k - degree]]);
+  for (let r = 1; r <= degree; r++) {
+    for (let j = degree; j >= r; j--) {
+      const low = knots[j + k - degree];
+      const span = knots[j + 1 + k - r] - low;
+      const a = span === 0 ? 0 : (t - low) / span;
+      for (let c = 0; c < 3; c++) d[j][c] = (1 - a) * d[j - 1][c] + a * d[j][c];
+    }
+  }
+  const [x, y, w] = d[degree];
+  return { x: x / w, y: y / w, bulge: 0 };
+}
+
+function spline(e: Entity): Chain | string {
+  const flags = numberAt(e, 70, 0);
+  const degree = numberAt(e, 71, 3);
+  const knots = numbersAt(e, 40);
+  const xs = numbersAt(e, 10);
+  const ys = numbersAt(e, 20);
+  const weights = numbersAt(e, 41);
+  if (xs.length === 0) {
+    const fx = numbersAt(e, 11);
+    const fy = numbersAt(e, 21);
+    if (fx.length < 2 || fx.length !== fy.length) return 'it has neither control points nor fit points';
+    return polyline(
+      fx.map((x, i) => ({ x, y: fy[i], bulge: 0 })),
+      (flags & 1) === 1,
+    );
+  }
+  if (
+    degree < 1 ||
+    degree > 10 ||
+    xs.length !== ys.length ||
+    xs.length <= degree ||
+    knots.length !== xs.length + degree + 1
+  ) {
+    return `it has ${xs.length} control points and ${knots.length} knots, which do not go together for degree ${degree}`;
+  }
+  if (xs.length > 20_000) return 'it has more than 20 000 control points';
+  const control = xs.map((x, i) => {
+    const w = weights[i] || 1;
+    return [x * w, ys[i] * w, w];
+  });
+  const [from, to] = [knots[degree], knots[xs.length]];
+  const n = Math.min(20_000, xs.length * 24);
+  const points = Array.from({ length: n + 1 }, (_, i) =>
+    deBoor(degree, knots, control, i === n ? to : from + ((to - from) * i) / n),
+  );
+  points[n] = deBoor(degree, knots, control, to - (to - from) * 1e-12);
+  const first = points[0];
+  const last = points[n];
+  const closed = Math.hypot(first.x - last.x, first.y - last.y) < 1e-6;
+  return polyline(closed ? points.slice(0, -1) : points, closed);
+}
+
+const CURVES: Record<string, (e: Entity, scale: number) => Chain | string> = {
+  LINE: line,
+  ARC: arc,
+  CIRCLE: (e) => circle(numberAt(e, 10, 0), numberAt(e, 20, 0), numberAt(e, 40, 0)),
+  LWPOLYLINE: lightPolyline,
+  POLYLINE: heavyPolyline,
+  ELLIPSE: ellipse,
+  SPLINE: spline,
+};
+const SILENT = new Set([
+  'VIEWPORT',
+  'ATTDEF',
+  'ATTRIB',
+  'SEQEND',
+  'VERTEX',
+  'TEXT',
+  'MTEXT',
+  'DIMENSION',
+  'POINT',
+  'LEADER',
+  'HATCH',
+]);
+
+interface File {
+  header: Map<string, string>;
+  blocks: Map<string, Block>;
+  entities: Entity[];
+}
+
+function readFile(text: string, findings: Finding[]): File {
+  const file: File = { header: new Map(), blocks: new Map(), entities: [] };
+  let section = '';
+  let variable = '';
+  let block: Block | undefined;
+  let entity: Entity | undefined;
+  let owner: Entity | undefined;
+  for (const tag of tagsOf(text, findings)) {
+    if (tag.code === 0) {
+      const next: Entity = { type: tag.value.toUpperCase(), line: tag.line, tags: [], vertices: [] };
+      if (next.type === 'SECTION' || next.type === 'ENDSEC') section = '';
+      else if (next.type === 'BLOCK') block = { x: 0, y: 0, entities: [] };
+      else if (next.type === 'ENDBLK') block = undefined;
+      else if (next.type === 'VERTEX' && owner) owner.vertices.push(next);
+      else if (section === 'ENTITIES') file.entities.push(next);
+      else if (section === 'BLOCKS' && block) block.entities.push(next);
+      if (next.type !== 'VERTEX') owner = next.type === 'POLYLINE' ? next : undefined;
+      entity = next;
+      continue;
+    }
+    if (entity?.type === 'SECTION' && tag.code === 2) section = tag.value.toUpperCase();
+    else if (section === 'HEADER') {
+      if (tag.code === 9) variable = tag.value;
+      else if (!file.header.has(variable)) file.header.set(variable, tag.value);
+    } else if (entity?.type === 'BLOCK' && block) {
+      if (tag.code === 2) file.blocks.set(tag.value, block);
+      if (tag.code === 10) block.x = Number(tag.value) || 0;
+      if (tag.code === 20) block.y = Number(tag.value) || 0;
+    } else entity?.tags.push(tag);
+  }
+  return file;
+}
+
+const isSound = (chain: Chain) =>
+  chain.vertices.length > 1 &&
+  chain.vertices.every((v) => [v.x, v.y, v.bulge].every((n) => Number.isFinite(n) && Math.abs(n) < 1e7));
+
+/** Places a block: scaled (each axis), turned, moved. Uneven scale turns arcs into chords. */
+function place(chain: Chain, insert: Entity, block: Block): Chain {
+  const sx = numberAt(insert, 41, 1);
+  const sy = numberAt(insert, 42, 1);
+  const moved = transform(chain, { dx: -block.x, dy: -block.y });
+  const even = Math.abs(Math.abs(sx) - Math.abs(sy)) < 1e-9;
+  const scaled: Chain = {
+    closed: moved.closed,
+    vertices: moved.vertices.map((v) => ({
+      x: v.x * sx,
+      y: v.y * sy,
+      bulge: even ? v.bulge * Math.sign(sx * sy) : v.bulge,
+    })),
+  };
+  return transform(scaled, { turn: numberAt(insert, 50, 0), dx: numberAt(insert, 10, 0), dy: numberAt(insert, 20, 0) });
+}
+
+/** Arcs as short straights, for scales that would make them ellipses. */
+function chords(chain: Chain): Chain {
+  if (chain.vertices.every((v) => v.bulge === 0)) return chain;
+  const out: Vertex[] = [];
+  const n = chain.vertices.length;
+  chain.vertices.forEach((a, i) => {
+    out.push({ ...a, bulge: 0 });
+    if (a.bulge === 0 || (!chain.closed && i === n - 1)) return;
+    const b = chain.vertices[(i + 1) % n];
+    const sweep = 4 * Math.atan(a.bulge);
+    const off = (1 - a.bulge * a.bulge) / (4 * a.bulge);
+    const c = { x: (a.x + b.x) / 2 - (b.y - a.y) * off, y: (a.y + b.y) / 2 + (b.x - a.x) * off };
+    const steps = Math.ceil(Math.abs(sweep) / 0.05);
+    for (let k = 1; k < steps; k++) {
+      const t = (sweep * k) / steps;
+      const [dx, dy] = [a.x - c.x, a.y - c.y];
+      out.push({
+        x: c.x + dx * Math.cos(t) - dy * Math.sin(t),
+        y: c.y + dx * Math.sin(t) + dy * Math.cos(t),
+        bulge: 0,
+      });
+    }
+  });
+  return { closed: chain.closed, vertices: out };
+}
+
+function curvesOf(entities: Entity[], file: File, scale: number, findings: Finding[], depth: number): DrawnCurve[] {
+  const out: DrawnCurve[] = [];
+  for (const e of entities) {
+    if (out.length > MOST_CURVES) {
+      findings.push(
+        stop('dxf-too-many', `The drawing holds more than ${MOST_CURVES} curves`, 'Split the drawing', {
+          line: e.line,
+        }),
+      );
+      break;
+    }
+    const layer = textAt(e, 8, '0');
+    if (e.type === 'INSERT') {
+      out.push(...inserted(e, layer, file, scale, findings, depth));
+      continue;
+    }
+    const read = CURVES[e.type];
+    if (!read) {
+      if (!SILENT.has(e.type) && e.type)
+        findings.push(
+          note(
+            'dxf-skipped',
+            `A ${e.type} was left out; it is not a flat curve`,
+            'Redraw it with lines and arcs if it matters',
+            { line: e.line },
+          ),
+        );
+      continue;
+    }
+    const mirrored = numberAt(e, 230, 1) < 0;
+    const chain = read(e, scale);
+    if (typeof chain === 'string')
+      findings.push(care('dxf-curve', `A ${e.type} cannot be read: ${chain}`, 'Redraw this curve', { line: e.line }));
+    else if (!isSound(chain))
+      findings.push(
+        care('dxf-curve', `A ${e.type} has missing or impossible numbers`, 'Redraw this curve', { line: e.line }),
+      );
+    else out.push({ chain: mirrored ? transform(chain, { mirror: true, turn: 180 }) : chain, layer, line: e.line });
+  }
+  return out;
+}
+
+function inserted(
+  e: Entity,
+  layer: string,
+  file: File,
+  scale: number,
+  findings: Finding[],
+  depth: number,
+): DrawnCurve[] {
+  const block = file.blocks.get(textAt(e, 2));
+  if (!block) {
+    findings.push(
+      care(
+        'dxf-block',
+        `The block “${textAt(e, 2)}” is used but not in the file`,
+        'Save the drawing with its blocks, or break them up first',
+        { line: e.line },
+      ),
+    );
+    return [];
+  }
+  if (depth >= DEEPEST_NESTING) {
+    findings.push(
+      care(
+        'dxf-block',
+        `Blocks are nested more than ${DEEPEST_NESTING} deep, or within themselves`,
+        'Break the blocks up',
+        { line: e.line },
+      ),
+    );
+    return [];
+  }
+  const even = Math.abs(Math.abs(numberAt(e, 41, 1)) - Math.abs(numberAt(e, 42, 1))) < 1e-9;
+  const inner = curvesOf(block.entities, file, scale, findings, depth + 1);
+  return inner
+    .map((c) => ({
+      ...c,
+      chain: place(even ? c.chain : chords(c.chain), e, block),
+      layer: c.layer === '0' ? layer : c.layer,
+    }))
+    .filter((c) => isSound(c.chain));
+}
+
+/**
+ * Reads an ASCII DXF drawing into curves in mm.
+ * @param unit unit to assume when the header names none
+ * @returns curves, the unit the header named, and findings; never throws for a bad file
+ */
+export function readDxf(text: string, unit: LengthUnit = 'mm'): Drawing {
+  const findings: Finding[] = [];
+  if (text.length > LARGEST) {
+    return { curves: [], findings: [stop('dxf-too-large', 'The file is larger than 64 MB', 'Split the drawing', {})] };
+  }
+  if (text.includes('\u0000')) {
+    return {
+      curves: [],
+      findings: [stop('dxf-binary', 'This is a binary file', 'Save the drawing as ASCII DXF', { line: 1 })],
+    };
+  }
+  const file = readFile(text, findings);
+  const named = UNIT_CODES[Number(file.header.get('$INSUNITS'))];
+  const scale = named ?? (unit === 'inch' ? MM_PER_INCH : 1);
+  const curves = curvesOf(file.entities, file, scale, findings, 0).map((c) => ({
+    ...c,
+    chain: transform(c.chain, { scale }),
+  }));
+  if (curves.length === 0) {
+    findings.push(
+      stop(
+        'dxf-empty',
+        'No curve could be read from this file',
+        'Check that it is an ASCII DXF with lines, arcs, circles, polylines, ellipses or splines',
+        { line: 1 },
+      ),
+    );
+  }
+  return { curves, unit: named === undefined ? undefined : named % MM_PER_INCH < 1e-9 ? 'inch' : 'mm', findings };
+}

@@ -1,0 +1,117 @@
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  Equals,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsString,
+  Length,
+  Max,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import { Type } from 'class-transformer';
+
+const FAR = 20_000;
+
+export class ChainVertex {
+  @IsNumber() @Min(-FAR) @Max(FAR) x!: number;
+  @IsNumber() @Min(-FAR) @Max(FAR) y!: number;
+  @IsNumber() @Min(-1e6) @Max(1e6) bulge!: number;
+}
+
+export class RectangleShape {
+  @Equals('rectangle') type!: 'rectangle';
+  @IsNumber() @Min(0.01) @Max(FAR) width!: number;
+  @IsNumber() @Min(0.01) @Max(FAR) height!: number;
+  @IsNumber() @Min(0) @Max(FAR) radius!: number;
+}
+
+export class RoundShape {
+  @Equals('round') type!: 'round';
+  @IsNumber() @Min(0.01) @Max(FAR) diameter!: number;
+}
+
+/** Two half circles joined by straights; `length` over all. */
+export class SlotShape {
+  @Equals('slot') type!: 'slot';
+  @IsNumber() @Min(0.01) @Max(FAR) length!: number;
+  @IsNumber() @Min(0.01) @Max(FAR) width!: number;
+}
+
+/** A regular polygon, given across its flats (even count) or by its inner circle. */
+export class PolygonShape {
+  @Equals('polygon') type!: 'polygon';
+  @IsInt() @Min(3) @Max(60) sides!: number;
+  @IsNumber() @Min(0.01) @Max(FAR) across!: number;
+}
+
+/** Straights and arcs from a drawing. */
+export class ChainShape {
+  @Equals('chain') type!: 'chain';
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(50_000)
+  @ValidateNested({ each: true })
+  @Type(() => ChainVertex)
+  vertices!: ChainVertex[];
+  @IsBoolean() closed!: boolean;
+}
+
+export type Shape = RectangleShape | RoundShape | SlotShape | PolygonShape | ChainShape;
+
+export const SHAPES = [
+  { name: 'rectangle', value: RectangleShape },
+  { name: 'round', value: RoundShape },
+  { name: 'slot', value: SlotShape },
+  { name: 'polygon', value: PolygonShape },
+  { name: 'chain', value: ChainShape },
+];
+
+/** How often a feature stands in the part. `count` is always the total. */
+export class Pattern {
+  @IsIn(['single', 'line', 'grid', 'circle']) type!: 'single' | 'line' | 'grid' | 'circle';
+  /** Copies along the line or around the circle; columns of a grid. */
+  @IsInt() @Min(1) @Max(500) count!: number;
+  @IsInt() @Min(1) @Max(500) rows!: number;
+  @IsNumber() @Min(-FAR) @Max(FAR) dx!: number;
+  @IsNumber() @Min(-FAR) @Max(FAR) dy!: number;
+  /** Centre the copies go around, part coordinates. */
+  @IsNumber() @Min(-FAR) @Max(FAR) centreX!: number;
+  @IsNumber() @Min(-FAR) @Max(FAR) centreY!: number;
+}
+
+export const MEANINGS = ['outline', 'pocket', 'boss', 'hole', 'edge', 'ignore'] as const;
+export type Meaning = (typeof MEANINGS)[number];
+
+/** One outline on the part and what it means. Depths are measured down from the top of the part, mm. */
+export class Feature {
+  @IsString() @Length(1, 40) id!: string;
+  @IsString() @Length(1, 80) name!: string;
+  @IsIn([...MEANINGS]) meaning!: Meaning;
+  @ValidateNested()
+  @Type(() => Object, { discriminator: { property: 'type', subTypes: SHAPES }, keepDiscriminatorProperty: true })
+  shape!: Shape;
+  /** Where the shape's centre stands; a drawn chain is moved by this much. */
+  @IsNumber() @Min(-FAR) @Max(FAR) x!: number;
+  @IsNumber() @Min(-FAR) @Max(FAR) y!: number;
+  /** Degrees, counterclockwise. */
+  @IsNumber() @Min(-360) @Max(360) turn!: number;
+  @ValidateNested() @Type(() => Pattern) pattern!: Pattern;
+  /** Floor of a pocket or hole; for a boss the depth of its top. */
+  @IsNumber() @Min(0) @Max(2000) depth!: number;
+  @IsBoolean() through!: boolean;
+  /** Layer of the drawing it came from; empty for shapes. */
+  @IsString() @Length(0, 255) layer!: string;
+}
+
+/** The wanted part: a plate of one thickness with features cut into it from the top. */
+export class Part {
+  @IsNumber() @Min(0.05) @Max(2000) thickness!: number;
+  @IsArray() @ArrayMaxSize(2000) @ValidateNested({ each: true }) @Type(() => Feature) features!: Feature[];
+}
+
+export const SINGLE: Pattern = { type: 'single', count: 1, rows: 1, dx: 0, dy: 0, centreX: 0, centreY: 0 };

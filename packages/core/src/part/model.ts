@@ -1,0 +1,199 @@
+import { asCircle, Chain, chainBounds, flatten, signedArea } from '../geometry/chain';
+import { Region, difference, intersection, union } from '../geometry/clip';
+import { selfCrossing } from '../geometry/crossing';
+import { Bounds, EMPTY_BOUNDS, Point, joinBounds } from '../geometry/point';
+import { Finding, care, stop } from '../quantity/finding';
+import { Feature, Part } from './feature';
+import { instancesOf } from './shapes';
+
+/** Chords of drawn arcs stay within this of the true arc when regions are made, mm. */
+const FLATTEN = 0.0005;
+
+export interface Hole {
+  feature: string;
+  centre: Point;
+  diameter: number;
+  /** Down from the part's top, mm; the full thickness when it goes through. */
+  depth: number;
+  through: boolean;
+}
+
+/** A flat area below the top of the part. */
+export interface Floor {
+  feature: string;
+  region: Region;
+  /** Z of the floor, 0 at the top of the part, negative downwards. */
+  z: number;
+}
+
+/** The part as regions and levels, ready for planning and judging. */
+export interface PartModel {
+  thickness: number;
+  outline: Region;
+  bounds: Bounds;
+  floors: Floor[];
+  holes: Hole[];
+  findings: Finding[];
+}
+
+const ringOf = (chain: Chain): Region => {
+  const points = flatten(chain, FLATTEN);
+  return [signedArea(chain) < 0 ? points.reverse() : points];
+};
+
+/** Region of all closed copies of a feature. */
+export const regionOf = (feature: Feature): Region =>
+  union(
+    instancesOf(feature)
+      .filter((c) => c.closed)
+      .flatMap(ringOf),
+  );
+
+function chainFindings(feature: Feature, chain: Chain): Finding[] {
+  const place = { feature: feature.id, at: chain.vertices[0] && { x: chain.vertices[0].x, y: chain.vertices[0].y } };
+  if (!chain.closed) {
+    return feature.meaning === 'edge'
+      ? []
+      : [
+          stop(
+            'open-chain',
+            `“${feature.name}” is open: its ends do not meet`,
+            'Close the gap in the drawing, close it on import, or set its meaning to ignore',
+            place,
+          ),
+        ];
+  }
+  const crossing = selfCrossing(flatten(chain, 0.01));
+  if (crossing) {
+    return [
+      stop(
+        'self-crossing',
+        `“${feature.name}” crosses itself at X ${crossing.x.toFixed(2)} Y ${crossing.y.toFixed(2)}`,
+        'Correct the outline so that it does not cross itself',
+        { feature: feature.id, at: crossing },
+      ),
+    ];
+  }
+  if (Math.abs(signedArea(chain)) < 1e-3) {
+    return [
+      stop('no-area', `“${feature.name}” encloses no area`, 'Give it a size or set its meaning to ignore', place),
+    ];
+  }
+  return [];
+}
+
+function depthFindings(feature: Feature, thickness: number): Finding[] {
+  if (feature.meaning !== 'pocket' && feature.meaning !== 'hole') return [];
+  const place = { feature: feature.id, field: 'depth' };
+  if (feature.through) return [];
+  if (feature.depth <= 0)
+    return [
+      stop(
+        'no-depth',
+        `“${feature.name}” has no depth`,
+        'Give it a depth below the top of the part, or let it go through',
+        place,
+      ),
+    ];
+  if (feature.depth > thickness + 1e-6) {
+    return [
+      care(
+        'deeper-than-part',
+        `“${feature.name}” is ${feature.depth} mm deep in a part ${thickness} mm thick`,
+        'Lessen its depth, thicken the part, or let it go through',
+        place,
+      ),
+    ];
+  }
+  return [];
+}
+
+function holesOf(feature: Feature, chains: Chain[], thickness: number): { holes: Hole[]; findings: Finding[] } {
+  const holes: Hole[] = [];
+  const findings: Finding[] = [];
+  for (const chain of chains) {
+    const round = asCircle(chain);
+    if (!round) {
+      findings.push(
+        stop('hole-not-round', `“${feature.name}” is not round, so it cannot be drilled`, 'Set its meaning to pocket', {
+          feature: feature.id,
+        }),
+      );
+      continue;
+    }
+    holes.push({
+      feature: feature.id,
+      centre: round.centre,
+      diameter: 2 * round.radius,
+      depth: feature.through ? thickness : feature.depth,
+      through: feature.through,
+    });
+  }
+  return { holes, findings };
+}
+
+/**
+ * Works out outline, floors and holes of a part. Features with a fault are reported and left out; the rest stands.
+ */
+export function modelOf(part: Part): PartModel {
+  const findings: Finding[] = [];
+  const model: PartModel = {
+    thickness: part.thickness,
+    outline: [],
+    bounds: EMPTY_BOUNDS,
+    floors: [],
+    holes: [],
+    findings,
+  };
+  const sound = new Map<Feature, Chain[]>();
+  for (const feature of part.features) {
+    if (feature.meaning === 'ignore') continue;
+    const chains = instancesOf(feature);
+    const faults = [
+      ...chains.slice(0, 1).flatMap((c) => chainFindings(feature, c)),
+      ...depthFindings(feature, part.thickness),
+    ];
+    findings.push(...faults);
+    if (!faults.some((f) => f.level === 'stop')) sound.set(feature, chains);
+  }
+  const of = (meaning: string) => [...sound].filter(([f]) => f.meaning === meaning);
+  const regions = (entries: [Feature, Chain[]][]) => union(entries.flatMap(([, chains]) => chains.flatMap(ringOf)));
+
+  model.outline = regions(of('outline'));
+  if (model.outline.length === 0) {
+    findings.push(
+      stop(
+        'no-outline',
+        'The part has no outside',
+        'Give one closed chain the meaning “outside of the part”, or draw a plate',
+        {},
+      ),
+    );
+  }
+  for (const [, chains] of of('outline'))
+    for (const c of chains) model.bounds = joinBounds(model.bounds, chainBounds(c));
+
+  const bosses = of('boss');
+  for (const [feature, chains] of of('pocket')) {
+    const region = difference(union(chains.flatMap(ringOf)), regions(bosses));
+    model.floors.push({ feature: feature.id, region, z: feature.through ? -part.thickness : -feature.depth });
+  }
+  const pockets = regions(of('pocket'));
+  for (const [feature, chains] of bosses) {
+    if (feature.depth <= 0) continue;
+    const top = intersection(union(chains.flatMap(ringOf)), pockets);
+    if (top.length) model.floors.push({ feature: feature.id, region: top, z: -feature.depth });
+  }
+  for (const [feature, chains] of of('hole')) {
+    const found = holesOf(feature, chains, part.thickness);
+    model.holes.push(...found.holes);
+    findings.push(...found.findings);
+  }
+  return model;
+}
+
+/** Where metal must stay just below the height `z`: the outline less every floor that lies at or below it. */
+export function solidAt(model: PartModel, z: number): Region {
+  const open = model.floors.filter((f) => f.z <= z + 1e-6).flatMap((f) => f.region);
+  return open.length ? difference(model.outline, union(open)) : model.outline;
+}

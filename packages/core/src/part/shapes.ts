@@ -1,0 +1,91 @@
+import { Chain, circle, transform, Vertex } from '../geometry/chain';
+import { Feature, Pattern, Shape } from './feature';
+
+const QUARTER = Math.tan(Math.PI / 8);
+
+function rectangle(width: number, height: number, radius: number): Chain {
+  const w = width / 2;
+  const h = height / 2;
+  const r = Math.min(radius, w, h);
+  if (r <= 0) {
+    const corners = [
+      [-w, -h],
+      [w, -h],
+      [w, h],
+      [-w, h],
+    ];
+    return { closed: true, vertices: corners.map(([x, y]) => ({ x, y, bulge: 0 })) };
+  }
+  const rows: [number, number, number][] = [
+    [-w + r, -h, 0],
+    [w - r, -h, QUARTER],
+    [w, -h + r, 0],
+    [w, h - r, QUARTER],
+    [w - r, h, 0],
+    [-w + r, h, QUARTER],
+    [-w, h - r, 0],
+    [-w, -h + r, QUARTER],
+  ];
+  const vertices = rows.map(([x, y, bulge]): Vertex => ({ x, y, bulge }));
+  return { closed: true, vertices: withoutDoubles(vertices) };
+}
+
+/** Drops pieces of no length, as where two corner arcs meet. */
+function withoutDoubles(vertices: Vertex[]): Vertex[] {
+  return vertices.filter((v, i) => {
+    const next = vertices[(i + 1) % vertices.length];
+    return Math.hypot(next.x - v.x, next.y - v.y) > 1e-9;
+  });
+}
+
+function polygon(sides: number, across: number): Chain {
+  const radius = across / 2 / Math.cos(Math.PI / sides);
+  const turn = Math.PI / sides - Math.PI / 2;
+  return {
+    closed: true,
+    vertices: Array.from({ length: sides }, (_, i) => ({
+      x: radius * Math.cos(turn + (2 * Math.PI * i) / sides),
+      y: radius * Math.sin(turn + (2 * Math.PI * i) / sides),
+      bulge: 0,
+    })),
+  };
+}
+
+/** The outline of a shape about its own centre, counterclockwise for all but drawn chains. */
+export function outlineOf(shape: Shape): Chain {
+  switch (shape.type) {
+    case 'rectangle':
+      return rectangle(shape.width, shape.height, shape.radius);
+    case 'round':
+      return circle(0, 0, shape.diameter / 2);
+    case 'slot':
+      return rectangle(Math.max(shape.length, shape.width), shape.width, shape.width / 2);
+    case 'polygon':
+      return polygon(shape.sides, shape.across);
+    case 'chain':
+      return { vertices: shape.vertices, closed: shape.closed };
+  }
+}
+
+/** Where each copy of a pattern stands: an offset, or a turn about the pattern's centre. */
+export function placements(pattern: Pattern): { dx: number; dy: number; turn: number }[] {
+  const { type, count, rows, dx, dy } = pattern;
+  const n = Array.from({ length: count }, (_, i) => i);
+  if (type === 'line') return n.map((i) => ({ dx: i * dx, dy: i * dy, turn: 0 }));
+  if (type === 'grid') {
+    return Array.from({ length: rows }, (_, r) => n.map((c) => ({ dx: c * dx, dy: r * dy, turn: 0 }))).flat();
+  }
+  if (type === 'circle') return n.map((i) => ({ dx: 0, dy: 0, turn: (360 * i) / count }));
+  return [{ dx: 0, dy: 0, turn: 0 }];
+}
+
+/** Every copy of a feature's outline in part coordinates. */
+export function instancesOf(feature: Feature): Chain[] {
+  const first = transform(outlineOf(feature.shape), { turn: feature.turn, dx: feature.x, dy: feature.y });
+  const { centreX, centreY } = feature.pattern;
+  return placements(feature.pattern).map(({ dx, dy, turn }) => {
+    if (turn === 0) return dx === 0 && dy === 0 ? first : transform(first, { dx, dy });
+    const around = transform(transform(first, { dx: -centreX, dy: -centreY }), { turn });
+    return transform(around, { dx: centreX, dy: centreY });
+  });
+}

@@ -1,0 +1,60 @@
+import { IsIn, IsBoolean, IsNumber, IsInt, Max, Min, ValidateIf } from 'class-validator';
+
+export type ParameterUnit = 'length' | 'angle' | 'feed' | 'rpm' | 'count' | 'share';
+
+/** What a person needs to know about one value of an operation. */
+export interface ParameterInfo {
+  label: string;
+  /** One plain sentence: what it does. */
+  help: string;
+  unit?: ParameterUnit;
+  min?: number;
+  max?: number;
+  choices?: readonly string[];
+  /** Step of the + and - buttons, in the stored unit. */
+  step?: number;
+  /** False where the value has no effect with the other values as they are; such a value is neither shown nor checked. */
+  matters?: (owner: never) => boolean;
+}
+
+const REGISTER = Symbol('parameters');
+
+type Owner = { [REGISTER]?: Record<string, ParameterInfo> };
+
+function register(target: object, key: string, info: ParameterInfo): void {
+  const owner = target as Owner;
+  owner[REGISTER] = { ...owner[REGISTER], [key]: info };
+  if (info.matters) ValidateIf((instance) => info.matters!(instance as never))(target, key);
+}
+
+/** A number with unit and range: validated by class-validator, described for the screen. Lengths in mm, angles in degrees. */
+export function Parameter(info: ParameterInfo & { unit: ParameterUnit; min: number; max: number }) {
+  return (target: object, key: string) => {
+    register(target, key, info);
+    if (info.unit === 'count') IsInt()(target, key);
+    else IsNumber({ allowNaN: false, allowInfinity: false })(target, key);
+    Min(info.min)(target, key);
+    Max(info.max)(target, key);
+  };
+}
+
+/** One of a few named choices. */
+export function Choice(info: ParameterInfo & { choices: readonly string[] }) {
+  return (target: object, key: string) => {
+    register(target, key, info);
+    IsIn([...info.choices])(target, key);
+  };
+}
+
+/** On or off. */
+export function Toggle(info: ParameterInfo) {
+  return (target: object, key: string) => {
+    register(target, key, info);
+    IsBoolean()(target, key);
+  };
+}
+
+/** The described values of a parameter class, by name. */
+export function parametersOf(cls: new () => object): Record<string, ParameterInfo> {
+  return (cls.prototype as Owner)[REGISTER] ?? {};
+}

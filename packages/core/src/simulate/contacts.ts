@@ -1,0 +1,250 @@
+import { Finding, note, stop } from '../quantity/finding';
+import { formatNumber } from '../quantity/units';
+import { distanceToSegment } from '../geometry/point';
+import { Tool } from '../shop/tool';
+import { MOVE } from '../program/motions';
+import { HeightField } from './field';
+import type { ProveInput } from './prover';
+import { FixtureBox } from './stock';
+import { Bite } from './sweep';
+
+interface P3 {
+  x: number;
+  y: number;
+  z: number;
+}
+
+/** Contact thinner than this is grid error, mm. */
+export const CONTACT = 0.02;
+
+const mm = (v: number) => `${formatNumber(v, 2)} mm`;
+const place = (p: P3) => `X ${formatNumber(p.x, 2)} Y ${formatNumber(p.y, 2)} Z ${formatNumber(p.z, 2)}`;
+
+/** Collects what touches what it should not; each fault is told once a tool, at its worst line, with how often it happened. */
+export class Contacts {
+  private readonly worst = new Map<string, { finding: Finding; by: number; times: number }>();
+  private readonly unknown = new Set<number>();
+
+  constructor(
+    private readonly input: ProveInput,
+    private readonly field: HeightField,
+  ) {}
+
+  findings(): Finding[] {
+    return [...this.worst.values()]
+      .map(({ finding, times }) =>
+        times > 1 ? { ...finding, message: `${finding.message} (${times} moves)` } : finding,
+      )
+      .sort((a, b) => (a.place.line ?? 0) - (b.place.line ?? 0));
+  }
+
+  private told(motion: number, key: string, by: number, make: () => Finding): void {
+    const id = `${key}:${this.input.motions.tool[motion]}`;
+    const known = this.worst.get(id);
+    if (known && this.lastMotion.get(id) !== motion) known.times++;
+    this.lastMotion.set(id, motion);
+    if (known && by <= known.by) return;
+    const made = make();
+    const line = this.input.motions.line[motion];
+    const finding = {
+      ...made,
+      place: {
+        ...made.place,
+        line: known ? Math.min(known.finding.place.line ?? line, line) : line,
+        motion: known ? known.finding.place.motion : motion,
+      },
+    };
+    this.worst.set(id, { finding, by, times: known?.times ?? 1 });
+  }
+
+  private readonly lastMotion = new Map<string, number>();
+
+  /** Checks that need only the ends of a motion: fixtures, travel, a tool nobody knows. */
+  motion(i: number, from: P3, to: P3, tool: Tool | undefined): void {
+    const { motions } = this.input;
+    if (!tool) {
+      if (this.unknown.has(motions.tool[i])) return;
+      this.unknown.add(motions.tool[i]);
+      this.told(i, 'tool', 1, () =>
+        stop(
+          'unknown-tool',
+          motions.tool[i] ? `The rack has no tool ${motions.tool[i]}` : 'It is not known which tool cuts here',
+          'Say what tool it is, or add it to the job',
+          {},
+        ),
+      );
+      return;
+    }
+    for (const box of this.input.fixtures) this.fixture(i, from, to, tool, box);
+    this.travel(i, to, tool);
+  }
+
+  private fixture(i: number, from: P3, to: P3, tool: Tool, box: FixtureBox): void {
+    const low = Math.min(from.z, to.z);
+    const hits = (radius: number, bottom: number) =>
+      bottom < box.maxZ - CONTACT && segmentMeetsBox(from, to, box, radius);
+    const part = hits(tool.diameter / 2, low)
+      ? tool.name
+      : hits(tool.holderDiameter / 2, low + tool.stickOut)
+        ? `the holder of ${tool.name}`
+        : undefined;
+    if (!part) return;
+    this.told(i, `fixture:${box.name}`, box.maxZ - low, () =>
+      stop(
+        'fixture-hit',
+        `${part} hits “${box.name}” near ${place(to)}`,
+        'Move the fixture, raise the clearance, or keep the operation away from it',
+        { at: to },
+      ),
+    );
+  }
+
+  private travel(i: number, to: P3, tool: Tool): void {
+    const { machine, zero } = this.input;
+    const xs = this.centre();
+    const away = [
+      { axis: 'X', over: Math.abs(to.x - xs.x) - machine.travel.x / 2 },
+      { axis: 'Y', over: Math.abs(to.y - xs.y) - machine.travel.y / 2 },
+    ];
+    const nose = to.z - zero.z + this.input.zeroAboveTable + tool.stickOut + tool.holderLength;
+    if (this.input.motions.type[i] !== MOVE.rapid || nose <= machine.noseToTable) {
+      away.push({ axis: 'Z', over: machine.noseToTable - machine.travel.z - nose });
+    }
+    for (const { axis, over } of away) {
+      if (over <= 0) continue;
+      this.told(i, `travel:${axis}`, over, () =>
+        stop(
+          'beyond-travel',
+          `${axis} goes ${mm(over)} beyond the travel of ${machine.name}, with the stock in the middle of the table`,
+          axis === 'Z' ? 'Use a longer tool, or raise the work' : 'Turn the work, move it, or use a larger machine',
+          { at: to },
+        ),
+      );
+    }
+  }
+
+  private middle: { x: number; y: number } | undefined;
+
+  private centre(): { x: number; y: number } {
+    const f = this.field;
+    return (this.middle ??= { x: f.x0 + (f.nx * f.cell) / 2, y: f.y0 + (f.ny * f.cell) / 2 });
+  }
+
+  /** Checks of a stretch just cut. */
+  stretch(i: number, tool: Tool, at: P3, bite: Bite): void {
+    const { motions, stock } = this.input;
+    if (bite.depth > CONTACT && motions.type[i] === MOVE.rapid) {
+      this.told(i, 'rapid', bite.depth, () =>
+        stop(
+          'rapid-through-stock',
+          `A rapid runs ${mm(bite.depth)} deep through metal near ${place(at)}`,
+          'Retract higher before this move, or feed it',
+          { at },
+        ),
+      );
+    }
+    if (bite.depth > tool.fluteLength + CONTACT) {
+      this.told(i, 'flutes', bite.depth, () =>
+        stop(
+          'too-deep-for-flutes',
+          `${tool.name} cuts ${mm(bite.depth)} deep; its flutes are ${mm(tool.fluteLength)} long`,
+          'Cut in thinner layers, or take a tool with longer flutes',
+          { at, tool: tool.id },
+        ),
+      );
+    }
+    if (!tool.centreCutting && bite.depth > CONTACT && this.isPlunge(i)) {
+      this.told(i, 'plunge', bite.depth, () =>
+        stop(
+          'cannot-plunge',
+          `${tool.name} goes straight down into metal but does not cut to its centre`,
+          'Enter by a helix or ramp, or choose a centre-cutting tool',
+          { at, tool: tool.id },
+        ),
+      );
+    }
+    if (bite.volume > 0 && at.z < stock.bottom - CONTACT) {
+      this.told(i, 'below', stock.bottom - at.z, () =>
+        note(
+          'below-stock',
+          `${tool.name} goes ${mm(stock.bottom - at.z)} below the stock`,
+          'Make sure there is nothing beneath it',
+          { at, tool: tool.id },
+        ),
+      );
+    }
+    this.holder(i, tool, at);
+  }
+
+  private isPlunge(i: number): boolean {
+    const { motions: m } = this.input;
+    const flat = Math.hypot(m.x[i] - m.x[i - 1], m.y[i] - m.y[i - 1]);
+    return m.z[i - 1] - m.z[i] > flat * 2;
+  }
+
+  /** Whether the holder's face is lower than metal beside the tool. */
+  private holder(i: number, tool: Tool, at: P3): void {
+    const bottom = at.z + tool.stickOut;
+    if (bottom >= this.input.stock.top - CONTACT) return;
+    const { x0, y0, cell, nx, ny, height } = this.field;
+    const r = tool.holderDiameter / 2;
+    const step = Math.max(1, Math.floor(1 / cell));
+    const [i0, i1] = [
+      Math.max(0, Math.floor((at.x - r - x0) / cell)),
+      Math.min(nx - 1, Math.ceil((at.x + r - x0) / cell)),
+    ];
+    const [j0, j1] = [
+      Math.max(0, Math.floor((at.y - r - y0) / cell)),
+      Math.min(ny - 1, Math.ceil((at.y + r - y0) / cell)),
+    ];
+    for (let row = j0; row <= j1; row += step) {
+      for (let col = i0; col <= i1; col += step) {
+        const over = height[row * nx + col] - bottom;
+        if (over > CONTACT && Math.hypot(x0 + (col + 0.5) * cell - at.x, y0 + (row + 0.5) * cell - at.y) < r) {
+          this.told(i, 'holder', over, () =>
+            stop(
+              'holder-hit',
+              `The holder of ${tool.name} runs ${mm(over)} into metal near ${place(at)}`,
+              `Let the tool stick out ${mm(tool.stickOut + over + 1)} or more`,
+              { at, tool: tool.id },
+            ),
+          );
+          return;
+        }
+      }
+    }
+  }
+}
+
+/** Whether a segment comes within `radius` of a box seen from above. */
+export function segmentMeetsBox(
+  a: P3,
+  b: P3,
+  box: Pick<FixtureBox, 'minX' | 'minY' | 'maxX' | 'maxY'>,
+  radius: number,
+): boolean {
+  const inside = (p: P3) => p.x >= box.minX && p.x <= box.maxX && p.y >= box.minY && p.y <= box.maxY;
+  if (inside(a) || inside(b)) return true;
+  if (Math.min(a.x, b.x) > box.maxX + radius || Math.max(a.x, b.x) < box.minX - radius) return false;
+  if (Math.min(a.y, b.y) > box.maxY + radius || Math.max(a.y, b.y) < box.minY - radius) return false;
+  const corners = [
+    { x: box.minX, y: box.minY },
+    { x: box.maxX, y: box.minY },
+    { x: box.maxX, y: box.maxY },
+    { x: box.minX, y: box.maxY },
+  ];
+  if (corners.some((c) => distanceToSegment(c, a, b).distance < radius)) return true;
+  return corners.some((c, k) => {
+    const d = corners[(k + 1) % 4];
+    return (
+      distanceToSegment(a, c, d).distance < radius || distanceToSegment(b, c, d).distance < radius || cross(a, b, c, d)
+    );
+  });
+}
+
+type P2 = { x: number; y: number };
+
+function cross(a: P2, b: P2, c: P2, d: P2): boolean {
+  const side = (p: P2, q: P2, r: P2) => Math.sign((q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x));
+  return side(a, b, c) !== side(a, b, d) && side(c, d, a) !== side(c, d, b);
+}

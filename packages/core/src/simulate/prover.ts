@@ -1,0 +1,250 @@
+import { chordCount } from '../geometry/chain';
+import { Finding } from '../quantity/finding';
+import { Machine, powerAt } from '../shop/machine';
+import { Material } from '../shop/material';
+import { Tool } from '../shop/tool';
+import { cutState } from '../cutting/cut';
+import { MOVE, Motions } from '../program/motions';
+import { sweepOf } from '../toolpath/path';
+import { Contacts } from './contacts';
+import { Clock, clock } from './clock';
+import { HeightField } from './field';
+import { FixtureBox, StockModel, stockField } from './stock';
+import { Bite, Cutter, Sweeper, cutterOf } from './sweep';
+
+export interface ProveInput {
+  motions: Motions;
+  /** Tools by number. */
+  tools: Map<number, Tool>;
+  machine: Machine;
+  material: Material;
+  stock: StockModel;
+  /** Work zero in part coordinates. */
+  zero: { x: number; y: number; z: number };
+  fixtures: FixtureBox[];
+  /** Height of the work zero above the table, mm. */
+  zeroAboveTable: number;
+  cell?: number;
+}
+
+/** The cut moment by moment: one entry a stretch of path. */
+export interface Samples {
+  count: number;
+  motion: Uint32Array;
+  /** Seconds from the start, at the end of the stretch. */
+  time: Float32Array;
+  /** mm³ a second. */
+  rate: Float32Array;
+  /** Thickest metal taken, mm. */
+  depth: Float32Array;
+  /** Engaged angle, degrees. */
+  engagement: Float32Array;
+  /** Share of the spindle's power at that speed. */
+  load: Float32Array;
+  /** Tip at the end of the stretch, part coordinates. */
+  x: Float32Array;
+  y: Float32Array;
+  z: Float32Array;
+}
+
+const SAMPLE_LENGTH = 0.5;
+/** Chords stay this close to a true arc, mm. */
+const CHORD = 0.001;
+/** Ramps and helices are roughing: their stretches are this many times longer, their chords coarser. */
+const SLOPED = 4;
+const MOST_SAMPLES = 400_000;
+/** Thinner contact than this does not count as engaged, mm: below it lies the grid's own error. */
+const THIN = 0.003;
+
+class SampleList {
+  private rows = 0;
+  private data = new Float64Array(9 * 4096);
+
+  push(...values: number[]): void {
+    if ((this.rows + 1) * 9 > this.data.length) {
+      const next = new Float64Array(this.data.length * 2);
+      next.set(this.data);
+      this.data = next;
+    }
+    this.data.set(values, this.rows++ * 9);
+  }
+
+  get count(): number {
+    return this.rows;
+  }
+
+  build(): Samples {
+    const column = (k: number) => Float32Array.from({ length: this.rows }, (_, i) => this.data[i * 9 + k]);
+    return {
+      count: this.rows,
+      motion: Uint32Array.from(column(0)),
+      time: column(1),
+      rate: column(2),
+      depth: column(3),
+      engagement: column(4),
+      load: column(5),
+      x: column(6),
+      y: column(7),
+      z: column(8),
+    };
+  }
+}
+
+/** Reads a program's motions over the stock, cutting as it goes; can be run in steps and stopped anywhere. */
+export class Prover {
+  readonly field: HeightField;
+  readonly sweeper: Sweeper;
+  readonly clock: Clock;
+  readonly contacts: Contacts;
+  removed = 0;
+  private readonly samples = new SampleList();
+  private readonly cutters = new Map<number, Cutter>();
+  private readonly sampleLength: number;
+  private next = 0;
+  private elapsed = 0;
+
+  constructor(readonly input: ProveInput) {
+    this.field = stockField(input.stock, input.cell);
+    this.sweeper = new Sweeper(this.field, input.stock.bottom);
+    const { machine, motions } = input;
+    this.clock = clock(motions, {
+      rapid: machine.rapid,
+      maxFeed: machine.maxFeed,
+      acceleration: machine.acceleration,
+      tolerance: machine.pathTolerance,
+      toolChangeSeconds: machine.toolChangeSeconds,
+    });
+    this.contacts = new Contacts(input, this.field);
+    for (const [number, tool] of input.tools) this.cutters.set(number, cutterOf(tool));
+    this.sampleLength = Math.max(SAMPLE_LENGTH, totalLength(motions) / MOST_SAMPLES);
+  }
+
+  get done(): boolean {
+    return this.next >= this.input.motions.count;
+  }
+
+  /** Share of the motions already cut, 0..1. */
+  get progress(): number {
+    return this.input.motions.count ? this.next / this.input.motions.count : 1;
+  }
+
+  /** Cuts up to `most` further motions. */
+  advance(most = Infinity): void {
+    const end = Math.min(this.input.motions.count, this.next + most);
+    while (this.next < end) {
+      this.motion(this.next);
+      this.elapsed += this.clock.seconds[this.next];
+      this.next++;
+    }
+  }
+
+  private motion(i: number): void {
+    const { motions: m, zero, tools } = this.input;
+    if (i === 0 || m.type[i] >= MOVE.dwell) return;
+    const [ax, ay, az] = [m.x[i - 1] + zero.x, m.y[i - 1] + zero.y, m.z[i - 1] + zero.z];
+    const [bx, by, bz] = [m.x[i] + zero.x, m.y[i] + zero.y, m.z[i] + zero.z];
+    if (Number.isNaN(bx) || Number.isNaN(by)) return;
+    const from = { x: Number.isNaN(ax) ? bx : ax, y: Number.isNaN(ay) ? by : ay, z: az };
+    const to = { x: bx, y: by, z: bz };
+    const tool = tools.get(m.tool[i]);
+    this.contacts.motion(i, from, to, tool);
+    const cutter = this.cutters.get(m.tool[i]);
+    if (!tool || !cutter) return;
+    this.strokes(i, from, to, tool, cutter);
+  }
+
+  /** Cuts one motion in stretches of about the sample length; arcs as chords. */
+  private strokes(i: number, from: P3, to: P3, tool: Tool, cutter: Cutter): void {
+    const { motions: m, zero } = this.input;
+    const arc = m.type[i] === MOVE.arcCw || m.type[i] === MOVE.arcCcw;
+    const cx = m.cx[i] + zero.x;
+    const cy = m.cy[i] + zero.y;
+    const sweep = arc ? sweepOf(m.type[i], from.x, from.y, to.x, to.y, cx, cy) : 0;
+    const radius = arc ? Math.hypot(from.x - cx, from.y - cy) : 0;
+    const start = arc ? Math.atan2(from.y - cy, from.x - cx) : 0;
+    const length = Math.hypot(arc ? radius * sweep : Math.hypot(to.x - from.x, to.y - from.y), to.z - from.z);
+    if (length < 1e-9) return;
+    const sloped = Math.abs(to.z - from.z) > 1e-9;
+    const stretches =
+      m.type[i] === MOVE.rapid ? 1 : Math.max(1, Math.ceil(length / (this.sampleLength * (sloped ? SLOPED : 1))));
+    const chords = arc
+      ? Math.max(1, Math.ceil(chordCount(radius, sweep, CHORD * (sloped ? SLOPED : 1)) / stretches))
+      : 1;
+    const steps = stretches * chords;
+    const seconds = this.clock.seconds[i] / stretches;
+    let { x, y, z } = from;
+    for (let s = 1; s <= stretches; s++) {
+      let volume = 0;
+      let depth = 0;
+      let dropped = z;
+      for (let c = 1; c <= chords; c++) {
+        const t = ((s - 1) * chords + c) / steps;
+        const nx = t === 1 ? to.x : arc ? cx + radius * Math.cos(start + sweep * t) : from.x + (to.x - from.x) * t;
+        const ny = t === 1 ? to.y : arc ? cy + radius * Math.sin(start + sweep * t) : from.y + (to.y - from.y) * t;
+        const nz = from.z + (to.z - from.z) * t;
+        const bite: Bite = this.sweeper.sweep(cutter, x, y, z, nx, ny, nz, i);
+        volume += bite.volume;
+        if (bite.depth > depth) depth = bite.depth;
+        [x, y, z] = [nx, ny, nz];
+      }
+      dropped -= z;
+      this.removed += volume;
+      this.contacts.stretch(i, tool, { x, y, z }, { volume, depth });
+      if (m.type[i] !== MOVE.rapid || volume > 0)
+        this.sample(i, tool, volume, depth, length / stretches, dropped, this.elapsed + seconds * s, seconds, x, y, z);
+    }
+  }
+
+  private sample(
+    i: number,
+    tool: Tool,
+    volume: number,
+    depth: number,
+    length: number,
+    dropped: number,
+    time: number,
+    seconds: number,
+    x: number,
+    y: number,
+    z: number,
+  ): void {
+    const { motions: m, material, machine } = this.input;
+    const steep = dropped > 0.3 * length;
+    const ae = steep || depth < THIN ? 0 : Math.min(tool.diameter, volume / (depth * length));
+    const angle = steep && volume > 0 ? 180 : ae < THIN ? 0 : (Math.acos(1 - (2 * ae) / tool.diameter) * 180) / Math.PI;
+    let load = 0;
+    if (volume > 0 && m.rpm[i] > 0 && m.feed[i] > 0) {
+      const state = cutState({
+        tool,
+        material,
+        machine,
+        rpm: m.rpm[i],
+        feed: m.feed[i],
+        ae: Math.max(ae, THIN),
+        ap: depth,
+      });
+      load = state.power / Math.max(1e-9, powerAt(machine, m.rpm[i]));
+    }
+    this.samples.push(i, time, seconds > 0 ? volume / seconds : 0, depth, angle, load, x, y, z);
+  }
+
+  /** What happened so far. */
+  result(): { samples: Samples; findings: Finding[]; removed: number } {
+    return { samples: this.samples.build(), findings: this.contacts.findings(), removed: this.removed };
+  }
+}
+
+interface P3 {
+  x: number;
+  y: number;
+  z: number;
+}
+
+function totalLength(m: Motions): number {
+  let sum = 0;
+  for (let i = 1; i < m.count; i++) {
+    const d = Math.hypot(m.x[i] - m.x[i - 1], m.y[i] - m.y[i - 1], m.z[i] - m.z[i - 1]);
+    if (Number.isFinite(d)) sum += d;
+  }
+  return sum;
+}

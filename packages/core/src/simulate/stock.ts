@@ -1,0 +1,34 @@
+import { Region } from '../geometry/clip';
+import { boundsOf } from '../geometry/point';
+import { HeightField, cellFor, eachInside, makeField } from './field';
+
+/** The raw piece: an outline with a flat top and underside, part coordinates. */
+export interface StockModel {
+  region: Region;
+  top: number;
+  bottom: number;
+}
+
+/** A box of a fixture, part coordinates. */
+export interface FixtureBox {
+  name: string;
+  minX: number;
+  minY: number;
+  minZ: number;
+  maxX: number;
+  maxY: number;
+  maxZ: number;
+}
+
+const MOST_CELLS = 700_000;
+const FINEST = 0.05;
+
+/** A height field of the stock; `cell` mm, or chosen so that it stays within memory. */
+export function stockField(stock: StockModel, cell?: number): HeightField {
+  const bounds = boundsOf(stock.region.flat());
+  const field = makeField(bounds, cell ?? Math.max(0.1, cellFor(bounds, MOST_CELLS, FINEST)));
+  eachInside(field, stock.region, (i) => {
+    field.height[i] = stock.top;
+  });
+  return field;
+}

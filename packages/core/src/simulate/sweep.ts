@@ -1,0 +1,260 @@
+import { Tool, profileHeight } from '../shop/tool';
+import { HeightField } from './field';
+
+/** What one sweep took away. */
+export interface Bite {
+  /** mm³. */
+  volume: number;
+  /** Thickest metal taken anywhere, mm. */
+  depth: number;
+}
+
+/** A tool's cutting profile prepared for sweeping: its radius, and height over the tip by squared distance. */
+export interface Cutter {
+  radius: number;
+  flat: boolean;
+  /** Height above the tip at r² = i/(length−1)·R². */
+  table: Float32Array;
+}
+
+const TABLE = 4096;
+
+/** Prepares a tool for sweeping. */
+export function cutterOf(tool: Pick<Tool, 'diameter' | 'cornerRadius' | 'pointAngle' | 'kind'>): Cutter {
+  const radius = tool.diameter / 2;
+  const table = Float32Array.from({ length: TABLE }, (_, i) =>
+    profileHeight(tool, Math.sqrt(i / (TABLE - 1)) * radius),
+  );
+  return { radius, flat: table[TABLE - 1] === 0, table };
+}
+
+/**
+ * Lowers a row of heights to `z` between two cells; returns the thickness taken, summed. The innermost loop of all.
+ */
+export function lowerRow(
+  height: Float32Array,
+  owner: Int32Array,
+  from: number,
+  to: number,
+  z: number,
+  mark: number,
+  deepest: Float64Array,
+): number {
+  let sum = 0;
+  let top = deepest[0];
+  for (let i = from; i <= to; i++) {
+    const over = height[i] - z;
+    if (over > 0) {
+      sum += over;
+      if (over > top) top = over;
+      height[i] = z;
+      owner[i] = mark;
+    }
+  }
+  deepest[0] = top;
+  return sum;
+}
+
+/**
+ * Cuts a field with a tool moving in straight lines. Flat tools are exact at cell centres; shaped tools are exact on level
+ * moves, and on slopes take the least of samples a fraction of a cell apart.
+ */
+export class Sweeper {
+  readonly owner: Int32Array;
+  private readonly deepest = new Float64Array(1);
+
+  /**
+   * @param floor underside of the stock: nothing is taken below it
+   */
+  constructor(
+    readonly field: HeightField,
+    readonly floor: number,
+  ) {
+    this.owner = new Int32Array(field.height.length).fill(-1);
+  }
+
+  /** Sweeps from one tip position to another; `mark` is remembered as the owner of every cell it lowers. */
+  sweep(cutter: Cutter, ax: number, ay: number, az: number, bx: number, by: number, bz: number, mark: number): Bite {
+    const { field } = this;
+    const R = cutter.radius;
+    const dx = bx - ax;
+    const dy = by - ay;
+    const length2 = dx * dx + dy * dy;
+    const level = Math.abs(bz - az) < 1e-9 || length2 < 1e-18;
+    const z = length2 < 1e-18 ? Math.min(az, bz) : az;
+    const flatZ = Math.max(z, this.floor);
+    const first = Math.max(0, Math.ceil((Math.min(ay, by) - R - field.y0) / field.cell - 0.5));
+    const last = Math.min(field.ny - 1, Math.floor((Math.max(ay, by) + R - field.y0) / field.cell - 0.5));
+    this.deepest[0] = 0;
+    let sum = 0;
+    for (let row = first; row <= last; row++) {
+      const y = field.y0 + (row + 0.5) * field.cell;
+      const span = this.span(y, R, ax, ay, bx, by, dx, dy, length2);
+      if (!span) continue;
+      const from = Math.max(0, Math.ceil((span[0] - field.x0) / field.cell - 0.5));
+      const to = Math.min(field.nx - 1, Math.floor((span[1] - field.x0) / field.cell - 0.5));
+      if (from > to) continue;
+      const base = row * field.nx;
+      if (level && cutter.flat)
+        sum += lowerRow(field.height, this.owner, base + from, base + to, flatZ, mark, this.deepest);
+      else if (level) sum += this.shapedRow(cutter, base, from, to, y, ax, ay, dx, dy, length2, z, mark);
+      else sum += this.slopedRow(cutter, base, from, to, y, ax, ay, az, dx, dy, bz - az, length2, mark);
+    }
+    return { volume: sum * field.cell * field.cell, depth: this.deepest[0] };
+  }
+
+  private readonly pair: [number, number] = [0, 0];
+
+  /** The x-interval of a row inside the swept capsule. */
+  private span(
+    y: number,
+    R: number,
+    ax: number,
+    ay: number,
+    bx: number,
+    by: number,
+    dx: number,
+    dy: number,
+    length2: number,
+  ): [number, number] | undefined {
+    let low = Infinity;
+    let high = -Infinity;
+    const ha = R * R - (y - ay) * (y - ay);
+    if (ha >= 0) {
+      const h = Math.sqrt(ha);
+      low = ax - h;
+      high = ax + h;
+    }
+    const hb = R * R - (y - by) * (y - by);
+    if (hb >= 0) {
+      const h = Math.sqrt(hb);
+      if (bx - h < low) low = bx - h;
+      if (bx + h > high) high = bx + h;
+    }
+    if (length2 > 1e-18 && Math.abs(dy) > 1e-12) {
+      const length = Math.sqrt(length2);
+      const nx = (-dy / length) * R;
+      const ny = (dx / length) * R;
+      for (let side = -1; side <= 1; side += 2) {
+        const t = (y - ay - side * ny) / dy;
+        if (t < 0 || t > 1) continue;
+        const x = ax + t * dx + side * nx;
+        if (x < low) low = x;
+        if (x > high) high = x;
+      }
+    }
+    if (low > high) return undefined;
+    this.pair[0] = low;
+    this.pair[1] = high;
+    return this.pair;
+  }
+
+  private lower(i: number, tip: number, mark: number): number {
+    const { height } = this.field;
+    const z = tip < this.floor ? this.floor : tip;
+    const over = height[i] - z;
+    if (over <= 0) return 0;
+    if (over > this.deepest[0]) this.deepest[0] = over;
+    height[i] = z;
+    this.owner[i] = mark;
+    return over;
+  }
+
+  /** A level move of a shaped tool: the nearest point of the line decides. */
+  private shapedRow(
+    cutter: Cutter,
+    base: number,
+    from: number,
+    to: number,
+    y: number,
+    ax: number,
+    ay: number,
+    dx: number,
+    dy: number,
+    length2: number,
+    z: number,
+    mark: number,
+  ): number {
+    const { x0, cell, height } = this.field;
+    const scale = (TABLE - 1) / (cutter.radius * cutter.radius);
+    let sum = 0;
+    for (let i = from; i <= to; i++) {
+      if (height[base + i] <= z) continue;
+      const px = x0 + (i + 0.5) * cell - ax;
+      const py = y - ay;
+      let t = length2 > 0 ? (px * dx + py * dy) / length2 : 0;
+      t = t < 0 ? 0 : t > 1 ? 1 : t;
+      const ex = px - t * dx;
+      const ey = py - t * dy;
+      const index = (ex * ex + ey * ey) * scale;
+      if (index <= TABLE - 1) sum += this.lower(base + i, z + cutter.table[index | 0], mark);
+    }
+    return sum;
+  }
+
+  /** A sloped move: the stretch of it that covers a cell is found exactly; a flat tool is lowest at one of its ends. */
+  private slopedRow(
+    cutter: Cutter,
+    base: number,
+    from: number,
+    to: number,
+    y: number,
+    ax: number,
+    ay: number,
+    az: number,
+    dx: number,
+    dy: number,
+    dz: number,
+    length2: number,
+    mark: number,
+  ): number {
+    const { x0, cell, height } = this.field;
+    const R2 = cutter.radius * cutter.radius;
+    const lowest = az + Math.min(0, dz);
+    const samples = cutter.flat
+      ? 0
+      : Math.max(2, Math.ceil((2 * Math.min(cutter.radius, Math.sqrt(length2))) / (cell * 0.5)));
+    let sum = 0;
+    for (let i = from; i <= to; i++) {
+      if (height[base + i] <= lowest) continue;
+      const px = x0 + (i + 0.5) * cell - ax;
+      const py = y - ay;
+      const along = (px * dx + py * dy) / length2;
+      const off2 = px * px + py * py - along * along * length2;
+      if (off2 > R2) continue;
+      const half = Math.sqrt((R2 - off2) / length2);
+      const t0 = Math.max(0, along - half);
+      const t1 = Math.min(1, along + half);
+      if (t0 > t1) continue;
+      const z = cutter.flat
+        ? az + dz * (dz < 0 ? t1 : t0)
+        : this.lowestShaped(cutter, t0, t1, samples, px, py, dx, dy, az, dz);
+      sum += this.lower(base + i, z, mark);
+    }
+    return sum;
+  }
+
+  private lowestShaped(
+    cutter: Cutter,
+    t0: number,
+    t1: number,
+    samples: number,
+    px: number,
+    py: number,
+    dx: number,
+    dy: number,
+    az: number,
+    dz: number,
+  ): number {
+    const scale = (TABLE - 1) / (cutter.radius * cutter.radius);
+    let least = Infinity;
+    for (let k = 0; k <= samples; k++) {
+      const t = t0 + ((t1 - t0) * k) / samples;
+      const ex = px - t * dx;
+      const ey = py - t * dy;
+      const z = az + dz * t + cutter.table[Math.min(TABLE - 1, ((ex * ex + ey * ey) * scale) | 0)];
+      if (z < least) least = z;
+    }
+    return least;
+  }
+}

@@ -1,0 +1,84 @@
+import { Finding, care, note, stop } from '../quantity/finding';
+import { formatNumber } from '../quantity/units';
+import { PlanContext } from './operation';
+
+const mm = (v: number) => `${formatNumber(v, 2)} mm`;
+
+/** Whether flutes and stick-out reach the depth of a cut, measured from the metal's top; lengths mm. */
+export function reachFindings(
+  { operation, tool }: Pick<PlanContext, 'operation' | 'tool'>,
+  depth: number,
+  layer: number,
+): Finding[] {
+  const place = { operation: operation.id, tool: tool.id };
+  if (depth > tool.stickOut) {
+    return [
+      stop(
+        'too-deep-for-stick-out',
+        `“${operation.name}” goes ${mm(depth)} deep; ${tool.name} sticks out ${mm(tool.stickOut)}, so its holder would hit`,
+        `Let it stick out at least ${mm(depth + 2)}, or take a longer tool`,
+        place,
+      ),
+    ];
+  }
+  if (layer > tool.fluteLength) {
+    return [
+      stop(
+        'too-deep-for-flutes',
+        `A layer of “${operation.name}” is ${mm(layer)} thick; the flutes of ${tool.name} are ${mm(tool.fluteLength)} long`,
+        `Cut in layers of ${mm(tool.fluteLength)} or less, or take a tool with longer flutes`,
+        place,
+      ),
+    ];
+  }
+  if (depth > tool.fluteLength && tool.shankDiameter >= tool.diameter) {
+    return [
+      care(
+        'shank-beside-wall',
+        `“${operation.name}” goes ${mm(depth)} deep with flutes of ${mm(tool.fluteLength)}: the shank runs beside the wall`,
+        'Take a tool with longer flutes or a relieved shank',
+        place,
+      ),
+    ];
+  }
+  return [];
+}
+
+/** A kind of tool the operation is not meant for. */
+export function toolFindings({ operation, tool }: Pick<PlanContext, 'operation' | 'tool'>, fits: string[]): Finding[] {
+  return fits.includes(tool.kind)
+    ? []
+    : [
+        stop(
+          'wrong-tool',
+          `“${operation.name}” cannot be done with ${tool.name}`,
+          'Choose another tool from the rack',
+          { operation: operation.id, tool: tool.id, field: 'toolId' },
+        ),
+      ];
+}
+
+/** No feature of the right meaning is chosen. */
+export function targetFindings(
+  { operation, targets }: Pick<PlanContext, 'operation' | 'targets'>,
+  meanings: string[],
+): Finding[] {
+  if (targets.length === 0) {
+    return [
+      stop('no-target', `“${operation.name}” has nothing to work on`, `Choose a feature: ${meanings.join(', ')}`, {
+        operation: operation.id,
+        field: 'targets',
+      }),
+    ];
+  }
+  return targets
+    .filter((t) => !meanings.includes(t.meaning))
+    .map((t) =>
+      note(
+        'left-out',
+        `“${t.name}” is a ${t.meaning}, so “${operation.name}” leaves it out`,
+        `Change its meaning on the Part stage, or take it off this operation`,
+        { operation: operation.id, feature: t.id },
+      ),
+    );
+}

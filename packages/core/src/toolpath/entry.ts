@@ -1,0 +1,44 @@
+import { arcOf, Chain, chainLength, pieceLength, pieces } from '../geometry/chain';
+import { helixDrop } from '../cutting/holes';
+import { PathBuilder } from './path';
+
+/** Down a helix about (x, y), counterclockwise for climb, then one level turn; ends at the angle it started, at `z`. */
+export function helixDown(
+  path: PathBuilder,
+  at: { x: number; y: number; radius: number },
+  from: number,
+  z: number,
+  angle: number,
+  clockwise: boolean,
+  feed: number,
+): void {
+  const drop = helixDrop(2 * at.radius, angle);
+  const turns = Math.max(1, Math.ceil((from - z) / drop));
+  const right = at.x + at.radius;
+  const left = at.x - at.radius;
+  for (let i = 0; i < turns * 2; i++) {
+    const level = from - ((from - z) * (i + 1)) / (turns * 2);
+    path.arc(at.x, at.y, i % 2 === 0 ? left : right, at.y, i === turns * 2 - 1 ? z : level, clockwise, feed, 'entry');
+  }
+  path.arc(at.x, at.y, left, at.y, z, clockwise, feed, 'entry');
+  path.arc(at.x, at.y, right, at.y, z, clockwise, feed, 'entry');
+}
+
+/** Down along a closed chain from its first point, no steeper than `angle` (radians); ends at its first point at `z`. */
+export function rampDown(path: PathBuilder, chain: Chain, from: number, z: number, angle: number, feed: number): void {
+  const length = chainLength(chain);
+  const laps = Math.max(1, Math.ceil((from - z) / (length * Math.tan(angle)) - 1e-9));
+  const total = laps * length;
+  let gone = 0;
+  for (let lap = 0; lap < laps; lap++) {
+    for (const { a, b, bulge } of pieces(chain)) {
+      gone += pieceLength(a, b, bulge);
+      const level = gone >= total - 1e-9 ? z : from - ((from - z) * gone) / total;
+      if (bulge === 0) path.line(b.x, b.y, level, feed, 'entry');
+      else {
+        const { centre } = arcOf(a, b, bulge);
+        path.arc(centre.x, centre.y, b.x, b.y, level, bulge < 0, feed, 'entry');
+      }
+    }
+  }
+}

@@ -1,0 +1,7 @@
+/** Heights of equal layers from `top` down to `bottom`, none thicker than `most` mm; the last is exactly `bottom`. */
+export function layersBetween(top: number, bottom: number, most: number): number[] {
+  const depth = top - bottom;
+  if (depth <= 1e-9) return [];
+  const count = Math.max(1, Math.ceil(depth / most - 1e-9));
+  return Array.from({ length: count }, (_, i) => (i === count - 1 ? bottom : top - (depth * (i + 1)) / count));
+}

@@ -1,0 +1,106 @@
+import {
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsString,
+  Length,
+  Max,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import { Type } from 'class-transformer';
+import { Region } from '../geometry/clip';
+import { PartModel } from '../part/model';
+import { Feature } from '../part/feature';
+import { Finding } from '../quantity/finding';
+import { Coolant, COOLANTS, Machine } from '../shop/machine';
+import { CycleKind } from '../shop/controller';
+import { Material } from '../shop/material';
+import { Tool } from '../shop/tool';
+import { Path } from './path';
+
+/** Speed and feeds of one operation. */
+export class Speeds {
+  @IsInt() @Min(1) @Max(200_000) rpm!: number;
+  /** mm/min. */
+  @IsNumber() @Min(0.1) @Max(200_000) feed!: number;
+  /** mm/min for plunges, ramps and helices. */
+  @IsNumber() @Min(0.1) @Max(200_000) entryFeed!: number;
+}
+
+/** One step of the route. `params` belong to the kind; its own class validates them. */
+export class Operation {
+  @IsString() @Length(1, 40) id!: string;
+  @IsString() @Length(1, 40) kind!: string;
+  @IsString() @Length(1, 80) name!: string;
+  @IsBoolean() on!: boolean;
+  @IsString() @Length(1, 40) toolId!: string;
+  /** Features of the part it works on; empty where it works on the whole. */
+  @IsArray() @IsString({ each: true }) targets!: string[];
+  @ValidateNested() @Type(() => Speeds) speeds!: Speeds;
+  @IsIn([...COOLANTS]) coolant!: Coolant;
+  @IsObject() params!: Record<string, unknown>;
+}
+
+/** What a plan needs to know besides its own parameters. Z is 0 at the part's top. */
+export interface PlanContext {
+  operation: Operation;
+  tool: Tool;
+  material: Material;
+  machine: Machine;
+  model: PartModel;
+  targets: Feature[];
+  /** Outline of the stock, part coordinates. */
+  stock: Region;
+  /** Height of what is left of the stock when this operation starts. */
+  top: number;
+  /** Height at which rapids are free of everything. */
+  clearance: number;
+}
+
+/** Holes to be made along Z; the writer uses the control's canned cycle or writes it out. */
+export interface DrillCycle {
+  kind: CycleKind;
+  holes: { x: number; y: number; z: number }[];
+  /** Height where feeding starts. */
+  start: number;
+  clearance: number;
+  /** Depth of one peck, mm; 0 for none. */
+  peck: number;
+  /** Seconds at the bottom. */
+  dwell: number;
+  feed: number;
+}
+
+export interface Plan {
+  path: Path;
+  cycle?: DrillCycle;
+  findings: Finding[];
+  /** Height of the stock's top once it has run, where it lowers all of it. */
+  lowersTo?: number;
+}
+
+/** A sideways bite, the layer's depth, and the widest bite that occurs (corners, slots); mm. */
+export interface BiteOf {
+  ae: number;
+  ap: number;
+  peakAe: number;
+}
+
+/** Everything one kind of operation is: its parameters, where they start from, and its plan. */
+export interface OperationKind<P extends object = object> {
+  kind: string;
+  /** What it does, as a verb with its object: "Face the top". */
+  title: string;
+  /** Meanings of the features it works on; empty where it works on the whole stock. */
+  works: Feature['meaning'][];
+  toolKinds: Tool['kind'][];
+  Params: new () => P;
+  defaults(context: Omit<PlanContext, 'operation'>): P;
+  /** The bite the speeds are worked out for, and its worst place (corners, slots), mm. */
+  bite(params: P, tool: Tool): BiteOf;
+  plan(params: P, context: PlanContext): Plan;
+}

@@ -1,0 +1,103 @@
+import { arcOf, Chain, pieces } from '../geometry/chain';
+
+/** What a move is for. */
+export const TAGS = ['rapid', 'entry', 'cut', 'lead', 'link'] as const;
+export type Tag = (typeof TAGS)[number];
+
+/** 0 rapid, 1 straight at feed, 2 clockwise arc, 3 counterclockwise arc (about Z, with Z moving evenly). */
+export const RAPID = 0;
+export const LINE = 1;
+export const ARC_CW = 2;
+export const ARC_CCW = 3;
+
+/** Moves as flat arrays, one entry a move; coordinates in mm, part coordinates, feed in mm/min. */
+export interface Path {
+  count: number;
+  kind: Uint8Array;
+  tag: Uint8Array;
+  x: Float64Array;
+  y: Float64Array;
+  z: Float64Array;
+  /** Centre of an arc. */
+  cx: Float64Array;
+  cy: Float64Array;
+  feed: Float64Array;
+}
+
+const EQUAL = 1e-7;
+
+/** Collects moves; starts at an unknown place, so the first move must be a rapid. */
+export class PathBuilder {
+  private readonly rows: number[][] = [];
+  x = NaN;
+  y = NaN;
+  z = NaN;
+
+  private push(kind: number, tag: Tag, x: number, y: number, z: number, cx: number, cy: number, feed: number) {
+    this.rows.push([kind, TAGS.indexOf(tag), x, y, z, cx, cy, feed]);
+    this.x = x;
+    this.y = y;
+    this.z = z;
+  }
+
+  private here(x: number, y: number, z: number) {
+    return Math.abs(x - this.x) < EQUAL && Math.abs(y - this.y) < EQUAL && Math.abs(z - this.z) < EQUAL;
+  }
+
+  rapid(x: number, y: number, z: number): this {
+    if (!this.here(x, y, z)) this.push(RAPID, 'rapid', x, y, z, 0, 0, 0);
+    return this;
+  }
+
+  line(x: number, y: number, z: number, feed: number, tag: Tag): this {
+    if (!this.here(x, y, z)) this.push(LINE, tag, x, y, z, 0, 0, feed);
+    return this;
+  }
+
+  arc(cx: number, cy: number, x: number, y: number, z: number, clockwise: boolean, feed: number, tag: Tag): this {
+    this.push(clockwise ? ARC_CW : ARC_CCW, tag, x, y, z, cx, cy, feed);
+    return this;
+  }
+
+  /** Follows a chain from its first point, which must be where the tool is, ending at height z. */
+  follow(chain: Chain, z: number, feed: number, tag: Tag): this {
+    for (const { a, b, bulge } of pieces(chain)) {
+      if (bulge === 0) {
+        this.line(b.x, b.y, z, feed, tag);
+      } else {
+        const { centre } = arcOf(a, b, bulge);
+        this.arc(centre.x, centre.y, b.x, b.y, z, bulge < 0, feed, tag);
+      }
+    }
+    return this;
+  }
+
+  build(): Path {
+    const n = this.rows.length;
+    const column = (i: number) => Float64Array.from(this.rows, (row) => row[i]);
+    return {
+      count: n,
+      kind: Uint8Array.from(this.rows, (r) => r[0]),
+      tag: Uint8Array.from(this.rows, (r) => r[1]),
+      x: column(2),
+      y: column(3),
+      z: column(4),
+      cx: column(5),
+      cy: column(6),
+      feed: column(7),
+    };
+  }
+}
+
+/** Sweep of an arc move in radians, positive counterclockwise, a closed one a full turn. */
+export function sweepOf(kind: number, x0: number, y0: number, x1: number, y1: number, cx: number, cy: number): number {
+  const a0 = Math.atan2(y0 - cy, x0 - cx);
+  const a1 = Math.atan2(y1 - cy, x1 - cx);
+  let sweep = a1 - a0;
+  if (kind === ARC_CCW) {
+    if (sweep <= 1e-9) sweep += 2 * Math.PI;
+    return sweep > 2 * Math.PI + 1e-9 ? sweep - 2 * Math.PI : sweep;
+  }
+  if (sweep >= -1e-9) sweep -= 2 * Math.PI;
+  return sweep < -2 * Math.PI - 1e-9 ? sweep + 2 * Math.PI : sweep;
+}
