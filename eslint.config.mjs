@@ -13,7 +13,7 @@ const floorRules = FLOORS.map((floor, i) => ({
       {
         patterns: [
           {
-            group: ['react', 'react-native', 'react-dom', 'node:*', 'fs', 'path', 'express', 'three'],
+            regex: '^(react|react-native|react-dom|node:.*|fs|path|express|three)$',
             message: 'The core is pure: no interface code, no Node modules.',
           },
           { group: ['@tidypath/*'], message: 'The core imports itself by relative path.' },

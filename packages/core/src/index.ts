@@ -19,6 +19,7 @@ export * from './cutting/suggest';
 export * from './part/feature';
 export * from './part/shapes';
 export * from './part/model';
+export * from './part/outline-path';
 export * from './part/drawing';
 export * from './toolpath/operation';
 export * from './toolpath/path';

@@ -1,0 +1,82 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import compression from 'compression';
+import express, { ErrorRequestHandler, Express, RequestHandler } from 'express';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import { jobRoutes } from './routes/jobs';
+import type { JobStore } from './services/jobs';
+
+const LARGEST_BODY = '16mb';
+
+const headers = helmet({
+  contentSecurityPolicy: {
+    directives: {
+      defaultSrc: ["'self'"],
+      scriptSrc: ["'self'", "'unsafe-inline'"],
+      scriptSrcAttr: ["'none'"],
+      styleSrc: ["'self'", "'unsafe-inline'"],
+      imgSrc: ["'self'", 'data:', 'blob:'],
+      fontSrc: ["'self'", 'data:'],
+      workerSrc: ["'self'", 'blob:'],
+      connectSrc: ["'self'", 'blob:'],
+      upgradeInsecureRequests: null,
+    },
+  },
+  strictTransportSecurity: false,
+  crossOriginEmbedderPolicy: { policy: 'require-corp' },
+  crossOriginOpenerPolicy: { policy: 'same-origin' },
+});
+
+/** Refuses writes that another site asks a browser to make. */
+const sameSite: RequestHandler = (req, res, next) => {
+  const writes = req.method !== 'GET' && req.method !== 'HEAD';
+  const from = req.get('sec-fetch-site');
+  if (writes && from && from !== 'same-origin' && from !== 'none')
+    res.status(403).json({ error: 'Requests from other sites are refused' });
+  else if (writes && Number(req.get('content-length') ?? 0) > 0 && !req.is('application/json'))
+    res.status(415).json({ error: 'Send JSON' });
+  else next();
+};
+
+function errors(log: Logger): ErrorRequestHandler {
+  return (error: { status?: number; type?: string }, req, res, _next) => {
+    const status = error.status && error.status >= 400 && error.status < 500 ? error.status : 500;
+    if (status === 500) log.error({ err: error, path: req.path }, 'request failed');
+    const told: Record<number, string> = { 400: 'The request cannot be read', 413: 'The request is larger than 16 MB' };
+    res
+      .status(status)
+      .json({
+        error:
+          told[status] ?? (status === 500 ? 'Something went wrong here; nothing was saved' : 'The request is refused'),
+      });
+  };
+}
+
+/** The whole server: the API under /api, the exported web app for everything else. */
+export function createApp(store: JobStore, webFolder: string, log: Logger): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(headers, compression());
+  app.use('/api', sameSite, express.json({ limit: LARGEST_BODY }));
+  app.get('/api/health', (_req, res) => void res.json({ ok: true }));
+  app.use('/api/jobs', jobRoutes(store));
+  app.use('/api', (_req, res) => void res.status(404).json({ error: 'There is nothing here' }));
+  app.use(
+    express.static(webFolder, {
+      index: false,
+      maxAge: '1h',
+      setHeaders: (res, path) =>
+        void (path.includes('_expo') && res.setHeader('Cache-Control', 'public, max-age=31536000, immutable')),
+    }),
+  );
+  app.use((req, res, next) => {
+    const page = join(webFolder, 'index.html');
+    if (req.method !== 'GET' || !existsSync(page) || /\.[a-z0-9]+$/i.test(req.path))
+      return void res.status(404).json({ error: 'There is nothing here' });
+    res.setHeader('Cache-Control', 'no-cache');
+    res.sendFile(page, (error) => error && next(error));
+  });
+  app.use(errors(log));
+  return app;
+}

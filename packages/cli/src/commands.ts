@@ -1,0 +1,186 @@
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import {
+  Finding,
+  Job,
+  MACHINES,
+  MATERIALS,
+  Proof,
+  TOOLS,
+  formatTime,
+  hasStop,
+  importDrawing,
+  IMPORT_DEFAULTS,
+  LengthUnit,
+  newJob,
+  planFindings,
+  planSetup,
+  postSetup,
+  proveProgram,
+  suggest,
+  suggestBite,
+} from '@tidypath/core';
+import { UsageError, loadJob, numberOption, parse, pickSetup, readText, report } from './files';
+
+const print = (text: string) => process.stdout.write(`${text}\n`);
+const printJson = (value: unknown) => print(JSON.stringify(value, null, 2));
+
+/** `check JOB.json`: every finding of every setup. */
+export function check(args: string[]): number {
+  const { positionals } = parse(args, {});
+  const job = loadJob(positionals[0]);
+  if (!job) return 1;
+  const findings = job.setups.flatMap((setup) => planFindings(planSetup(job, setup)));
+  const failed = report(findings);
+  print(findings.length ? `${findings.length} findings` : 'Nothing to report');
+  return failed;
+}
+
+/** `post JOB.json --out DIR`: programs and tools.json. */
+export function post(args: string[]): number {
+  const { positionals, values } = parse(args, {
+    setup: { type: 'string' },
+    controller: { type: 'string' },
+    out: { type: 'string' },
+  });
+  const job = loadJob(positionals[0]);
+  if (!job) return 1;
+  if (!values.out) throw new UsageError('Say where to put the programs: --out DIR');
+  const setups = values.setup ? [pickSetup(job, values.setup)] : job.setups;
+  const posted = setups.map((setup) => ({
+    setup,
+    ...postSetup(job, setup, planSetup(job, setup), values.controller ?? job.controllerId),
+  }));
+  const findings: Finding[] = posted.flatMap((p) => p.findings);
+  const failed = report(findings);
+  if (hasStop(findings)) return failed;
+  mkdirSync(values.out, { recursive: true });
+  for (const { programs } of posted) for (const p of programs) writeFileSync(join(values.out, p.fileName), p.text);
+  writeFileSync(join(values.out, 'tools.json'), JSON.stringify(toolList(job, posted), null, 2) + '\n');
+  for (const { programs } of posted)
+    for (const p of programs)
+      print(
+        `${join(values.out, p.fileName)}: ${p.text.split('\n').length - 1} lines, ${p.tools.map((t) => `T${t}`).join(' ')}`,
+      );
+  return failed;
+}
+
+function toolList(job: Job, posted: { setup: { id: string }; programs: { fileName: string; tools: number[] }[] }[]) {
+  return {
+    job: job.name,
+    programs: posted.flatMap(({ setup, programs }) =>
+      programs.map((p) => ({ setup: setup.id, file: p.fileName, tools: p.tools })),
+    ),
+    tools: job.tools,
+  };
+}
+
+/** What a proof says, in figures that scripts can compare. */
+export function proofFigures(proof: Proof) {
+  const { clock, samples } = proof;
+  const peak = (values: Float32Array) => values.reduce((a, b) => Math.max(a, b), 0);
+  return {
+    minutes: {
+      total: clock.total,
+      cut: clock.cut,
+      rapid: clock.rapid,
+      toolChange: clock.toolChange,
+      dwell: clock.dwell,
+    },
+    removedCm3: proof.removed,
+    cell: proof.field.cell,
+    lines: proof.read.lines,
+    motions: proof.read.motions.count,
+    peakEngagementDegrees: peak(samples.engagement),
+    peakSpindleLoad: peak(samples.load),
+    findings: proof.findings,
+  };
+}
+
+/** `prove PROGRAM.nc`: reads, cuts and judges any program. */
+export function prove(args: string[]): number {
+  const { positionals, values } = parse(args, {
+    job: { type: 'string' },
+    setup: { type: 'string' },
+    cell: { type: 'string' },
+    json: { type: 'boolean' },
+  });
+  const text = readText(positionals[0], 'a program');
+  const job = loadJob(values.job);
+  if (!job) return 1;
+  const proof = proveProgram(job, pickSetup(job, values.setup), text, numberOption(values.cell, 'cell', 0.01, 5));
+  const figures = proofFigures(proof);
+  if (values.json) {
+    printJson(figures);
+    return hasStop(proof.findings) ? 1 : 0;
+  }
+  print(
+    `time ${formatTime(figures.minutes.total)} (cut ${formatTime(figures.minutes.cut)}, rapid ${formatTime(figures.minutes.rapid)}, tool changes ${formatTime(figures.minutes.toolChange)}, dwell ${formatTime(figures.minutes.dwell)})`,
+  );
+  print(`removed ${figures.removedCm3.toFixed(2)} cm³ on a ${figures.cell.toFixed(3)} mm grid`);
+  print(
+    `peaks: engaged ${figures.peakEngagementDegrees.toFixed(0)}°, spindle ${(figures.peakSpindleLoad * 100).toFixed(0)} %`,
+  );
+  return report(proof.findings);
+}
+
+function byId<T extends { id: string; name: string }>(list: T[], id: string | undefined, what: string): T {
+  const found = list.find((item) => item.id === id);
+  if (!found) throw new UsageError(`--${what} takes one of: ${list.map((i) => i.id).join(', ')}`);
+  return found;
+}
+
+/** `suggest`: speed and feeds with the working. */
+export function suggestCommand(args: string[]): number {
+  const { values } = parse(args, {
+    material: { type: 'string' },
+    tool: { type: 'string' },
+    machine: { type: 'string' },
+    ae: { type: 'string' },
+    ap: { type: 'string' },
+    json: { type: 'boolean' },
+  });
+  const tool = byId(TOOLS, values.tool, 'tool');
+  const material = byId(MATERIALS, values.material, 'material');
+  const machine = byId(MACHINES, values.machine, 'machine');
+  const start = suggestBite(tool, material, machine);
+  const cut = {
+    ae: numberOption(values.ae, 'ae', 0.001, 200) ?? start.ae,
+    ap: numberOption(values.ap, 'ap', 0.001, 400) ?? start.ap,
+  };
+  const found = suggest(tool, material, machine, cut);
+  if (values.json) {
+    printJson({ ...cut, ...found });
+    return 0;
+  }
+  print(`${tool.name} in ${material.name} on ${machine.name}, bite ${cut.ae} mm, layer ${cut.ap} mm`);
+  print(`${found.rpm} rpm, ${found.feed} mm/min, entry ${found.entryFeed} mm/min`);
+  print(found.limitText);
+  for (const step of found.working) print(`  ${step.what}: ${step.formula} -> ${step.result}  (${step.source})`);
+  return 0;
+}
+
+/** `import DRAWING.dxf`: what was recognised. */
+export function importCommand(args: string[]): number {
+  const { positionals, values } = parse(args, {
+    unit: { type: 'string' },
+    tolerance: { type: 'string' },
+    bridge: { type: 'string' },
+    json: { type: 'boolean' },
+  });
+  if (values.unit && values.unit !== 'mm' && values.unit !== 'inch') throw new UsageError('--unit takes mm or inch');
+  const found = importDrawing(readText(positionals[0], 'a drawing'), {
+    ...IMPORT_DEFAULTS,
+    unit: (values.unit as LengthUnit | undefined) ?? 'mm',
+    tolerance: numberOption(values.tolerance, 'tolerance', 1e-6, 10) ?? IMPORT_DEFAULTS.tolerance,
+    bridge: numberOption(values.bridge, 'bridge', 0, 100) ?? 0,
+    thickness: newJob('import', 'mm').part.thickness,
+  });
+  if (values.json) {
+    printJson(found);
+    return hasStop(found.findings) ? 1 : 0;
+  }
+  print(`unit ${found.unit ?? 'not named'}, ${found.features.length} chains, ${found.gaps.length} gaps`);
+  for (const f of found.features) print(`  ${f.id} ${f.meaning.padEnd(8)} ${f.name} (layer ${f.layer})`);
+  return report(found.findings);
+}

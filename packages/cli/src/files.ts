@@ -1,0 +1,67 @@
+import { readFileSync } from 'node:fs';
+import { parseArgs } from 'node:util';
+import { Finding, Job, Setup, hasStop, parseJob } from '@tidypath/core';
+
+/** What was typed cannot be done as it stands; told without a stack. */
+export class UsageError extends Error {}
+
+export function readText(path: string | undefined, what: string): string {
+  if (!path) throw new UsageError(`Name ${what}`);
+  try {
+    return readFileSync(path, 'utf8');
+  } catch {
+    throw new UsageError(`${path} cannot be read`);
+  }
+}
+
+type Options = Record<string, { type: 'string' | 'boolean' }>;
+
+/** Splits arguments into positionals and known options; an unknown option is told, not ignored. */
+export function parse<T extends Options>(args: string[], options: T) {
+  try {
+    return parseArgs({ args, options, allowPositionals: true, strict: true });
+  } catch (error) {
+    throw new UsageError((error as Error).message.split('. ')[0]);
+  }
+}
+
+/** A number in a range, or what was left out. */
+export function numberOption(text: unknown, name: string, min: number, max: number): number | undefined {
+  if (text === undefined) return undefined;
+  const value = Number(text);
+  if (!Number.isFinite(value) || value < min || value > max)
+    throw new UsageError(`--${name} takes a number from ${min} to ${max}`);
+  return value;
+}
+
+const placeOf = ({ place }: Finding) =>
+  [
+    place.line && `line ${place.line}`,
+    place.operation && `operation ${place.operation}`,
+    place.feature && `feature ${place.feature}`,
+    place.field,
+  ]
+    .filter(Boolean)
+    .join(', ');
+
+export const findingLine = (f: Finding) =>
+  `${f.level}: ${f.message}${placeOf(f) ? ` [${placeOf(f)}]` : ''}\n      ${f.remedy}`;
+
+/** Prints findings, and returns 1 when one of them is a stop. */
+export function report(findings: Finding[]): number {
+  for (const f of findings) process.stdout.write(`${findingLine(f)}\n`);
+  return hasStop(findings) ? 1 : 0;
+}
+
+/** The job in a file, or its findings printed. */
+export function loadJob(path: string | undefined): Job | undefined {
+  const { job, findings } = parseJob(readText(path, 'a job file'));
+  if (!job) report(findings);
+  return job;
+}
+
+export function pickSetup(job: Job, id: string | undefined): Setup {
+  const setup = id ? job.setups.find((s) => s.id === id) : job.setups[0];
+  if (!setup) throw new UsageError(`The job has no setup “${id}”; it has ${job.setups.map((s) => s.id).join(', ')}`);
+  return setup;
+}

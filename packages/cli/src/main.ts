@@ -1,0 +1,36 @@
+import { check, importCommand, post, prove, suggestCommand } from './commands';
+import { UsageError } from './files';
+
+const HELP = `tidypath COMMAND
+
+  check JOB.json                                   findings; exit 1 when one of them is a stop
+  post JOB.json [--setup ID] [--controller ID] --out DIR
+                                                   one program a setup (or a tool), and tools.json
+  prove PROGRAM.nc --job JOB.json [--setup ID] [--cell 0.1] [--json]
+                                                   time, load, contacts, what is left, gouges; exit 1 on a stop
+  suggest --material ID --tool ID --machine ID [--ae MM] [--ap MM] [--json]
+                                                   starting speed and feeds, with the working
+  import DRAWING.dxf [--unit mm|inch] [--tolerance MM] [--bridge MM] [--json]
+                                                   what was recognised in a drawing
+`;
+
+type Command = (args: string[]) => number;
+const COMMANDS: Record<string, Command> = { check, post, prove, suggest: suggestCommand, import: importCommand };
+
+function main(): number {
+  const [name, ...args] = process.argv.slice(2);
+  const command = COMMANDS[name ?? ''];
+  if (!command) {
+    process.stdout.write(HELP);
+    return name && name !== 'help' && name !== '--help' ? 2 : 0;
+  }
+  try {
+    return command(args);
+  } catch (error) {
+    if (!(error instanceof UsageError)) throw error;
+    process.stderr.write(`${error.message}\n`);
+    return 2;
+  }
+}
+
+process.exitCode = main();
