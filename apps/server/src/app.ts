@@ -44,12 +44,10 @@ function errors(log: Logger): ErrorRequestHandler {
     const status = error.status && error.status >= 400 && error.status < 500 ? error.status : 500;
     if (status === 500) log.error({ err: error, path: req.path }, 'request failed');
     const told: Record<number, string> = { 400: 'The request cannot be read', 413: 'The request is larger than 16 MB' };
-    res
-      .status(status)
-      .json({
-        error:
-          told[status] ?? (status === 500 ? 'Something went wrong here; nothing was saved' : 'The request is refused'),
-      });
+    res.status(status).json({
+      error:
+        told[status] ?? (status === 500 ? 'Something went wrong here; nothing was saved' : 'The request is refused'),
+    });
   };
 }
 

@@ -37,3 +37,5 @@ export * from './job/setup';
 export * from './job/pipeline';
 export * from './job/prove';
 export * from './job/edit';
+export * from './job/insight';
+export { Playback, type Moment } from './simulate/playback';

@@ -1,0 +1,31 @@
+import {
+  AtkinsonHyperlegible_400Regular,
+  AtkinsonHyperlegible_700Bold,
+} from '@expo-google-fonts/atkinson-hyperlegible';
+import { IBMPlexMono_400Regular } from '@expo-google-fonts/ibm-plex-mono';
+import { useFonts } from 'expo-font';
+import { Slot } from 'expo-router';
+import { useColorScheme } from 'react-native';
+import { PaperProvider } from 'react-native-paper';
+import { SWRConfig } from 'swr';
+import { Shell } from '../src/shell/Shell';
+import { FONT, darkTheme, lightTheme } from '../src/theme/theme';
+
+export default function RootLayout() {
+  const dark = useColorScheme() === 'dark';
+  const [ready] = useFonts({
+    [FONT.text]: AtkinsonHyperlegible_400Regular,
+    [FONT.bold]: AtkinsonHyperlegible_700Bold,
+    [FONT.mono]: IBMPlexMono_400Regular,
+  });
+  if (!ready) return null;
+  return (
+    <PaperProvider theme={dark ? darkTheme : lightTheme}>
+      <SWRConfig value={{ revalidateOnFocus: false, shouldRetryOnError: true, errorRetryInterval: 3000 }}>
+        <Shell>
+          <Slot />
+        </Shell>
+      </SWRConfig>
+    </PaperProvider>
+  );
+}

@@ -1,0 +1,1 @@
+export { JobsPage as default } from '../src/features/jobs/JobsPage';

@@ -1,0 +1,11 @@
+import { Slot, useLocalSearchParams } from 'expo-router';
+import { JobFrame } from '../../../src/features/job/JobFrame';
+
+export default function JobLayout() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  return (
+    <JobFrame id={String(id)}>
+      <Slot />
+    </JobFrame>
+  );
+}

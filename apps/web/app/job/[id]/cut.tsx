@@ -1,0 +1,1 @@
+export { CutStage as default } from '../../../src/features/cut/CutStage';

@@ -1,0 +1,1 @@
+export { HoldStage as default } from '../../../src/features/hold/HoldStage';

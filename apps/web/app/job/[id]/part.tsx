@@ -1,0 +1,1 @@
+export { PartStage as default } from '../../../src/features/part/PartStage';

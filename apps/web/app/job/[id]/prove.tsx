@@ -1,0 +1,1 @@
+export { ProveStage as default } from '../../../src/features/prove/ProveStage';

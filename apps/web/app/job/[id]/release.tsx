@@ -1,0 +1,1 @@
+export { ReleaseStage as default } from '../../../src/features/release/ReleaseStage';

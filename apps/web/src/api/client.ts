@@ -1,0 +1,56 @@
+import type { Finding, Job, Thumbnail } from '@tidypath/core';
+
+export interface JobSummary {
+  id: string;
+  name: string;
+  version: number;
+  updatedAt: string;
+  thumbnail: Thumbnail;
+}
+
+export interface JobRow {
+  id: string;
+  version: number;
+  updatedAt: string;
+  job: Job;
+}
+
+export type SaveResult = { saved: true; version: number } | { saved: false; current: JobRow; keptId: string };
+
+/** An answer that was not the one hoped for, with the findings the server gave. */
+export class ApiError extends Error {
+  constructor(
+    message: string,
+    readonly status: number,
+    readonly findings: Finding[] = [],
+  ) {
+    super(message);
+  }
+}
+
+async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const init: RequestInit = { method };
+  if (body !== undefined)
+    Object.assign(init, { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, init);
+  } catch {
+    throw new ApiError('The server cannot be reached', 0);
+  }
+  if (response.status === 204) return undefined as T;
+  const answer = await response.json().catch(() => ({}));
+  if (response.ok || response.status === 409) return answer as T;
+  throw new ApiError(answer.error ?? 'The server refused', response.status, answer.findings);
+}
+
+/** The only place that talks to the server. */
+export const api = {
+  jobs: () => call<JobSummary[]>('GET', '/jobs'),
+  job: (id: string) => call<JobRow>('GET', `/jobs/${id}`),
+  create: (job: Job) => call<JobRow>('POST', '/jobs', { job }),
+  save: (id: string, version: number, job: Job) => call<SaveResult>('PUT', `/jobs/${id}`, { version, job }),
+  duplicate: (id: string) => call<JobRow>('POST', `/jobs/${id}/duplicate`),
+  remove: (id: string) => call<void>('DELETE', `/jobs/${id}`),
+  restore: (id: string) => call<void>('POST', `/jobs/${id}/restore`),
+};

@@ -1,0 +1,142 @@
+import {
+  Job,
+  NOTHING,
+  PlanCache,
+  Playback,
+  ProofRun,
+  Setup,
+  cellFor,
+  joinPrograms,
+  boundsOf,
+  pathLengths,
+  planSetup,
+  postSetup,
+  MOVE,
+} from '@tidypath/core';
+import type { Answer, PlanView, ProofView, Request, SurfaceView } from './messages';
+
+/** Motions cut between two looks at the message queue. */
+const SLICE = 200;
+const PICTURE_CELLS = 60_000;
+const FINEST_PICTURE = 0.2;
+
+const scope = globalThis as unknown as {
+  postMessage(m: Answer, transfer?: Transferable[]): void;
+  onmessage: ((e: MessageEvent<Request>) => void) | null;
+};
+const cache: PlanCache = new Map();
+let current = 0;
+let playback: Playback | undefined;
+let bottom = 0;
+
+const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
+const setupOf = (job: Job, id: string): Setup => job.setups.find((s) => s.id === id) ?? job.setups[0];
+
+function planView(job: Job, setup: Setup): PlanView {
+  const plan = planSetup(job, setup, cache);
+  const posted = postSetup(job, setup, plan);
+  const own = new Set([...plan.findings, ...plan.planned.flatMap((p) => p.plan.findings)]);
+  return {
+    planned: plan.planned.map(({ operation, key, plan: p }) => ({
+      operationId: operation.id,
+      key,
+      path: p.path,
+      findings: p.findings,
+      minutes: pathLengths(p.path),
+    })),
+    findings: [...plan.findings, ...posted.findings.filter((f) => !own.has(f))],
+    programs: posted.programs,
+    zero: plan.zero,
+    clearance: plan.clearance,
+  };
+}
+
+function surfaceOf(field: Playback['field'], top: number): SurfaceView {
+  return {
+    x0: field.x0,
+    y0: field.y0,
+    cell: field.cell,
+    nx: field.nx,
+    ny: field.ny,
+    bottom,
+    top,
+    height: solid(field.height),
+  };
+}
+
+/** A copy with empty cells brought down to the stock's underside. */
+function solid(height: Float32Array): Float32Array {
+  return height.map((h) => (h <= NOTHING ? bottom : h));
+}
+
+async function prove(seq: number, job: Job, setup: Setup, text: string): Promise<void> {
+  const run = new ProofRun(job, setup, text);
+  const { prover } = run;
+  let told = 0;
+  while (!prover.done) {
+    prover.advance(SLICE);
+    if (prover.progress - told > 0.02) {
+      told = prover.progress;
+      scope.postMessage({ type: 'progress', seq, share: told });
+    }
+    await breath();
+    if (seq !== current) return;
+  }
+  const proof = run.finish();
+  const { stock, motions, zero } = prover.input;
+  bottom = stock.bottom;
+  const bounds = boundsOf(stock.region.flat());
+  playback = new Playback(prover.input, proof.clock.seconds, cellFor(bounds, PICTURE_CELLS, FINEST_PICTURE));
+  playback.seek(Infinity);
+  const ends = new Float32Array(motions.count);
+  let sum = 0;
+  proof.clock.seconds.forEach((s, i) => (ends[i] = sum += s));
+  const view: ProofView = {
+    findings: proof.findings,
+    clock: proof.clock,
+    samples: proof.samples,
+    removed: proof.removed,
+    cell: proof.field.cell,
+    surface: surfaceOf(playback.field, stock.top),
+    lines: motions.line,
+    path: {
+      x: Float32Array.from(motions.x, (v) => v + zero.x),
+      y: Float32Array.from(motions.y, (v) => v + zero.y),
+      z: Float32Array.from(motions.z, (v) => v + zero.z),
+      rapid: motions.type.map((t) => (t === MOVE.rapid ? 1 : 0)),
+    },
+    ends,
+    tools: motions.tool,
+  };
+  scope.postMessage({ type: 'proved', seq, text, proof: view });
+}
+
+async function compute(seq: number, job: Job, setup: Setup): Promise<void> {
+  const plan = planView(job, setup);
+  scope.postMessage({ type: 'planned', seq, plan });
+  await breath();
+  if (seq !== current || plan.programs.length === 0) return;
+  await prove(seq, job, setup, joinPrograms(plan.programs.map((p) => p.text)).text);
+}
+
+function seek(seq: number, time: number): void {
+  if (!playback) return;
+  const moment = playback.seek(time);
+  const height = solid(playback.field.height);
+  scope.postMessage({ type: 'moment', seq, moment, height }, [height.buffer]);
+}
+
+scope.onmessage = ({ data }) => {
+  const failed = (seq: number) => (error: unknown) =>
+    scope.postMessage({ type: 'failed', seq, message: String(error) });
+  if (data.type === 'seek') return seek(data.seq, data.time);
+  if (data.type === 'cancel') {
+    scope.postMessage({ type: 'cancelled', seq: current });
+    current = -1;
+    return;
+  }
+  current = data.seq;
+  const setup = setupOf(data.job, data.setupId);
+  if (data.type === 'compute') compute(data.seq, data.job, setup).catch(failed(data.seq));
+  else prove(data.seq, data.job, setup, data.text).catch(failed(data.seq));
+};

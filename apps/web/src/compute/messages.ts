@@ -1,0 +1,68 @@
+import type { Clock, Finding, Job, Moment, Path, Samples } from '@tidypath/core';
+
+/** One planned operation as the page sees it. */
+export interface PlannedView {
+  operationId: string;
+  key: string;
+  path: Path;
+  findings: Finding[];
+  minutes: { cut: number; entry: number; rapid: number };
+}
+
+export interface ProgramView {
+  fileName: string;
+  text: string;
+  tools: number[];
+  sections: { line: number; operationId: string }[];
+}
+
+export interface PlanView {
+  planned: PlannedView[];
+  findings: Finding[];
+  programs: ProgramView[];
+  zero: { x: number; y: number; z: number };
+  clearance: number;
+}
+
+/** A field of heights for the picture. */
+export interface SurfaceView {
+  x0: number;
+  y0: number;
+  cell: number;
+  nx: number;
+  ny: number;
+  bottom: number;
+  top: number;
+  height: Float32Array;
+}
+
+export interface ProofView {
+  findings: Finding[];
+  clock: Clock;
+  samples: Samples;
+  removed: number;
+  cell: number;
+  surface: SurfaceView;
+  /** Program line of every motion. */
+  lines: Uint32Array;
+  /** Tip path, part coordinates, one point a motion. */
+  path: { x: Float32Array; y: Float32Array; z: Float32Array; rapid: Uint8Array };
+  /** Seconds at the end of every motion. */
+  ends: Float32Array;
+  /** Tool number of every motion. */
+  tools: Uint16Array;
+}
+
+export type Request =
+  | { type: 'compute'; seq: number; job: Job; setupId: string }
+  | { type: 'prove'; seq: number; job: Job; setupId: string; text: string }
+  | { type: 'seek'; seq: number; time: number }
+  | { type: 'cancel' };
+
+export type Answer =
+  | { type: 'planned'; seq: number; plan: PlanView }
+  | { type: 'progress'; seq: number; share: number }
+  | { type: 'proved'; seq: number; text: string; proof: ProofView }
+  | { type: 'cancelled'; seq: number }
+  | { type: 'moment'; seq: number; moment: Moment; height: Float32Array }
+  | { type: 'failed'; seq: number; message: string };

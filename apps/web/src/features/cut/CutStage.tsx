@@ -1,0 +1,211 @@
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
+import { Button } from 'react-native-paper';
+import {
+  KINDS,
+  Operation,
+  Setup,
+  addOperation,
+  editOperation,
+  freshId,
+  insightOf,
+  tidyRack,
+  withSetup,
+} from '@tidypath/core';
+import { SPACE } from '../../theme/theme';
+import { Empty } from '../../ui/Empty';
+import { FindingCard } from '../../ui/FindingCard';
+import { GaugeBar } from '../../ui/GaugeBar';
+import { Sheet } from '../../ui/Sheet';
+import { SortableList } from '../../ui/SortableList';
+import { Txt } from '../../ui/Txt';
+import { useJob } from '../job/JobContext';
+import { StagePage } from '../job/StagePage';
+import { JobView } from '../view/JobView';
+import { OperationCard } from './OperationCard';
+import { ValueEditor } from './ValueEditor';
+import type { Field } from './sentences/types';
+import { minutesByOperation } from './timing';
+
+function moved<T>(list: T[], from: number, to: number): T[] {
+  const next = [...list];
+  next.splice(to, 0, ...next.splice(from, 1));
+  return next;
+}
+
+/** The route: operations as sentences, in order. */
+export function CutStage() {
+  const { job, setup, edit, computed } = useJob();
+  const { plan, proof, proofFresh } = computed;
+  const [openId, setOpenId] = useState<string>();
+  const [editing, setEditing] = useState<Field>();
+  const [adding, setAdding] = useState(false);
+  const { operations } = setup;
+  const current = operations.find((o) => o.id === openId);
+  const minutes = useMemo(
+    () => (plan && proof && proofFresh ? minutesByOperation(plan, proof) : undefined),
+    [plan, proof, proofFresh],
+  );
+  const insight = useMemo(() => (current && editing ? insightOf(job, current) : undefined), [job, current, editing]);
+
+  const setOperations = (change: (o: Operation[]) => Operation[]) =>
+    edit((j) =>
+      tidyRack(
+        withSetup(
+          j,
+          changed(
+            j.setups.find((s) => s.id === setup.id)!,
+            change,
+          ),
+        ),
+      ),
+    );
+  const act = (o: Operation, index: number) => (what: 'duplicate' | 'delete' | 'switch' | 'up' | 'down') => {
+    if (what === 'switch') edit((j) => editOperation(j, o.id, (x) => ({ ...x, on: !x.on })));
+    else if (what === 'duplicate')
+      setOperations((all) =>
+        all.flatMap((x) =>
+          x.id === o.id
+            ? [
+                x,
+                {
+                  ...x,
+                  id: freshId(
+                    'o',
+                    all.map((y) => y.id),
+                  ),
+                  name: `${x.name} again`.slice(0, 80),
+                },
+              ]
+            : [x],
+        ),
+      );
+    else if (what === 'delete') setOperations((all) => all.filter((x) => x.id !== o.id));
+    else
+      setOperations((all) =>
+        moved(all, index, Math.min(all.length - 1, Math.max(0, index + (what === 'up' ? -1 : 1)))),
+      );
+  };
+  const add = (kindName: string) => {
+    const kind = KINDS.find((k) => k.kind === kindName)!;
+    const fitting = job.part.features.filter((f) => kind.works.includes(f.meaning));
+    const used = new Set(operations.filter((o) => o.kind === kindName).flatMap((o) => o.targets));
+    const fresh = fitting.filter((f) => !used.has(f.id));
+    const wanted =
+      kindName === 'contour'
+        ? fitting.filter((f) => f.meaning === 'outline')
+        : kindName === 'drill'
+          ? fitting
+          : fresh.slice(0, 1);
+    const before = new Set(operations.map((o) => o.id));
+    edit((j) => {
+      const next = addOperation(
+        j,
+        setup.id,
+        kindName,
+        (wanted.length ? wanted : fitting.slice(0, 1)).map((f) => f.id),
+      );
+      setOpenId(next.setups.find((s) => s.id === setup.id)!.operations.find((o) => !before.has(o.id))?.id);
+      return next;
+    });
+    setAdding(false);
+  };
+
+  return (
+    <>
+      <StagePage
+        view={<JobView stock="cut" operationId={openId} />}
+        action={
+          <Button mode="contained" icon="plus" onPress={() => setAdding(true)}>
+            Add an operation
+          </Button>
+        }
+      >
+        {plan?.findings.map((f, i) => (
+          <FindingCard key={i} finding={f} />
+        ))}
+        {operations.length === 0 && (
+          <Empty title="The route is empty">
+            <Txt tone="quiet">
+              Start with facing the top, then clear the pockets, drill, and contour the outside last.
+            </Txt>
+            <Button mode="outlined" onPress={() => setAdding(true)}>
+              Add the first operation
+            </Button>
+          </Empty>
+        )}
+        <SortableList
+          ids={operations.map((o) => o.id)}
+          labels={operations.map((o) => o.name)}
+          onMove={(from, to) => setOperations((all) => moved(all, from, to))}
+          render={(id, handle) => {
+            const index = operations.findIndex((o) => o.id === id);
+            const o = operations[index];
+            return (
+              <OperationCard
+                job={job}
+                operation={o}
+                index={index}
+                open={id === openId}
+                handle={handle}
+                planned={plan?.planned.find((p) => p.operationId === id)}
+                proved={minutes?.get(id)}
+                editing={id === openId ? editing : undefined}
+                onOpen={() => setOpenId(id === openId ? undefined : id)}
+                onEdit={(field) => {
+                  setOpenId(id);
+                  setEditing(field);
+                }}
+                onAct={act(o, index)}
+              />
+            );
+          }}
+        />
+      </StagePage>
+      {current && editing && (
+        <Sheet title={current.name} open onClose={() => setEditing(undefined)}>
+          <ValueEditor
+            key={JSON.stringify(editing)}
+            job={job}
+            operation={current}
+            field={editing}
+            insight={insight}
+            edit={edit}
+          />
+          {insight && editing.at !== 'targets' && (
+            <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.m }}>
+              {insight.gauges.map((g) => (
+                <GaugeBar key={g.id} gauge={g} />
+              ))}
+            </View>
+          )}
+        </Sheet>
+      )}
+      <Sheet title="Add an operation" open={adding} onClose={() => setAdding(false)}>
+        {KINDS.map((k) => {
+          const possible = k.works.length === 0 || job.part.features.some((f) => k.works.includes(f.meaning));
+          return (
+            <Button
+              key={k.kind}
+              mode="outlined"
+              disabled={!possible}
+              onPress={() => add(k.kind)}
+              testID={`add-${k.kind}`}
+              contentStyle={{ justifyContent: 'flex-start', minHeight: 48 }}
+            >
+              {k.title}
+            </Button>
+          );
+        })}
+        {job.part.features.length === 0 && (
+          <Txt tone="quiet">Draw the part first; then pockets, holes and outlines can be chosen.</Txt>
+        )}
+      </Sheet>
+    </>
+  );
+}
+
+const changed = (setup: Setup, change: (o: Operation[]) => Operation[]): Setup => ({
+  ...setup,
+  operations: change(setup.operations),
+});

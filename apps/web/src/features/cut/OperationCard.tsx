@@ -1,0 +1,182 @@
+import { ReactNode, useMemo, useState } from 'react';
+import { Pressable, View } from 'react-native';
+import { Button, IconButton, Menu } from 'react-native-paper';
+import { Job, Operation, estimateMinutes, formatTime, insightOf, kindOf, parametersOf } from '@tidypath/core';
+import type { PlannedView } from '../../compute/messages';
+import { SIZE, SPACE } from '../../theme/theme';
+import { usePalette } from '../../theme/usePalette';
+import { Card } from '../../ui/Card';
+import { FindingCard } from '../../ui/FindingCard';
+import { GaugeBar } from '../../ui/GaugeBar';
+import { Txt } from '../../ui/Txt';
+import { SentenceText } from './SentenceText';
+import { fieldsOf, sentenceOf } from './sentences';
+import { Field, fieldKey } from './sentences/types';
+
+interface Props {
+  job: Job;
+  operation: Operation;
+  index: number;
+  open: boolean;
+  planned: PlannedView | undefined;
+  /** Minutes from the proof, where it is fresh. */
+  proved: number | undefined;
+  editing: Field | undefined;
+  handle: ReactNode;
+  onOpen: () => void;
+  onEdit: (field: Field) => void;
+  onAct: (act: 'duplicate' | 'delete' | 'switch' | 'up' | 'down') => void;
+}
+
+function Actions({ operation, onAct }: Pick<Props, 'operation' | 'onAct'>) {
+  const [open, setOpen] = useState(false);
+  const act = (what: Parameters<Props['onAct']>[0]) => () => {
+    setOpen(false);
+    onAct(what);
+  };
+  return (
+    <Menu
+      visible={open}
+      onDismiss={() => setOpen(false)}
+      anchor={
+        <IconButton
+          icon="dots-vertical"
+          accessibilityLabel={`More for ${operation.name}`}
+          onPress={() => setOpen(true)}
+        />
+      }
+    >
+      <Menu.Item title={operation.on ? 'Switch off' : 'Switch on'} onPress={act('switch')} />
+      <Menu.Item title="Duplicate" onPress={act('duplicate')} />
+      <Menu.Item title="Earlier" onPress={act('up')} />
+      <Menu.Item title="Later" onPress={act('down')} />
+      <Menu.Item title="Delete" onPress={act('delete')} />
+    </Menu>
+  );
+}
+
+/** Values that matter but are not in the sentence. */
+function moreFields(operation: Operation, said: Field[]): Field[] {
+  const kind = kindOf(operation.kind);
+  if (!kind) return [];
+  const keys = new Set(said.map(fieldKey));
+  const all: Field[] = [
+    { at: 'speed', key: 'entryFeed' },
+    ...Object.entries(parametersOf(kind.Params))
+      .filter(([, info]) => !info.matters || info.matters(operation.params as never))
+      .map(([key]): Field => ({ at: 'param', key })),
+  ];
+  return all.filter((f) => !keys.has(fieldKey(f)));
+}
+
+function labelOf(operation: Operation, field: Field): string {
+  if (field.at === 'speed') return 'Entry feed';
+  if (field.at !== 'param') return '';
+  return parametersOf(kindOf(operation.kind)!.Params)[field.key].label;
+}
+
+/** One operation: its sentence, what its values do, how long it takes, what is wrong with it. */
+export function OperationCard({
+  job,
+  operation,
+  index,
+  open,
+  planned,
+  proved,
+  editing,
+  handle,
+  onOpen,
+  onEdit,
+  onAct,
+}: Props) {
+  const palette = usePalette();
+  const [more, setMore] = useState(false);
+  const pieces = useMemo(() => sentenceOf(job, operation), [job, operation]);
+  const insight = useMemo(() => (open ? insightOf(job, operation) : undefined), [open, job, operation]);
+  const minutes = proved ?? (planned ? estimateMinutes(planned.minutes, operation, job.machine.rapid) : undefined);
+  const stops = planned?.findings.filter((f) => f.level === 'stop').length ?? 0;
+  return (
+    <Card
+      testID={`operation-${operation.id}`}
+      style={{
+        opacity: operation.on ? 1 : 0.65,
+        borderColor: open ? palette.accent : palette.line,
+        paddingTop: SPACE.xs,
+        paddingHorizontal: SPACE.s,
+      }}
+    >
+      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+        {handle}
+        <Pressable
+          role="button"
+          aria-expanded={open}
+          aria-label={`${index + 1} ${operation.name}`}
+          onPress={onOpen}
+          style={{ flex: 1, minHeight: SIZE.touch, justifyContent: 'center', minWidth: 0 }}
+        >
+          <Txt bold lines={2}>
+            {index + 1} {operation.name}
+            {operation.on ? '' : ' (off)'}
+          </Txt>
+        </Pressable>
+        {stops > 0 && <Txt tone="danger">▲{stops} </Txt>}
+        {minutes !== undefined && operation.on && (
+          <Txt mono kind="small" testID={`time-${operation.id}`}>
+            {formatTime(minutes)}
+          </Txt>
+        )}
+        <Actions operation={operation} onAct={onAct} />
+      </View>
+      {open && (
+        <View style={{ gap: SPACE.m, paddingHorizontal: SPACE.s, paddingBottom: SPACE.s }}>
+          <SentenceText pieces={pieces} editing={editing && fieldKey(editing)} onEdit={onEdit} />
+          {insight && (
+            <>
+              <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.m }}>
+                {insight.gauges.map((g) => (
+                  <GaugeBar key={g.id} gauge={g} />
+                ))}
+              </View>
+              <Txt kind="small" tone="quiet">
+                {insight.suggestion.limitText}
+              </Txt>
+            </>
+          )}
+          {planned?.findings.map((f, i) => (
+            <FindingCard key={i} finding={f} onGo={goTo(f.place.field, onEdit)} goLabel="Change it" />
+          ))}
+          <Button compact onPress={() => setMore(!more)} aria-expanded={more} style={{ alignSelf: 'flex-start' }}>
+            {more ? 'Less' : 'More'}
+          </Button>
+          {more && (
+            <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.s }}>
+              {moreFields(operation, fieldsOf(pieces)).map((f) => (
+                <Button
+                  key={fieldKey(f)}
+                  compact
+                  mode="outlined"
+                  onPress={() => onEdit(f)}
+                  testID={`more-${fieldKey(f)}`}
+                >
+                  {labelOf(operation, f)}
+                </Button>
+              ))}
+            </View>
+          )}
+        </View>
+      )}
+    </Card>
+  );
+}
+
+/** The value a finding points at, as something to open. */
+function goTo(field: string | undefined, onEdit: (f: Field) => void): (() => void) | undefined {
+  if (field === 'toolId') return () => onEdit({ at: 'tool' });
+  if (field === 'targets') return () => onEdit({ at: 'targets' });
+  if (field === 'coolant') return () => onEdit({ at: 'coolant' });
+  const [group, key] = field?.split('.') ?? [];
+  if (group === 'params') return () => onEdit({ at: 'param', key });
+  if (group === 'speeds' && (key === 'rpm' || key === 'feed' || key === 'entryFeed'))
+    return () => onEdit({ at: 'speed', key });
+  return undefined;
+}

@@ -1,0 +1,30 @@
+import { Job, Operation, formatFeed, formatLength, formatNumber } from '@tidypath/core';
+import { contour } from './contour';
+import { drill } from './drill';
+import { face } from './face';
+import { pocket } from './pocket';
+import { Field, Piece, Sentence, Subject } from './types';
+
+const SENTENCES: Record<string, Sentence> = { face, pocket, contour, drill };
+
+/** What an operation's sentence says, with its tappable values. */
+export function sentenceOf(job: Job, operation: Operation): Piece[] {
+  const subject: Subject = {
+    job,
+    operation,
+    tool: job.tools.find((t) => t.id === operation.toolId),
+    targets: job.part.features.filter((f) => operation.targets.includes(f.id)),
+    length: (mm) => formatLength(mm, job.unit),
+    feed: (v) => formatFeed(v, job.unit),
+    number: (v) => formatNumber(v, 2),
+    param: (key) => Number(operation.params[key] ?? 0),
+    word: (key) => String(operation.params[key] ?? ''),
+  };
+  return SENTENCES[operation.kind]?.(subject) ?? [operation.name];
+}
+
+/** The sentence as plain words. */
+export const plainSentence = (pieces: Piece[]) => pieces.map((p) => (typeof p === 'string' ? p : p.text)).join('');
+
+/** Values of a sentence, so that the rest can stand under “more”. */
+export const fieldsOf = (pieces: Piece[]): Field[] => pieces.flatMap((p) => (typeof p === 'string' ? [] : [p.field]));

@@ -1,0 +1,39 @@
+import { Piece, Sentence, coolant, param, speed, targets, tool } from './types';
+
+export const pocket: Sentence = (s) => {
+  const [first] = s.targets;
+  const depth: Piece = !first
+    ? 'its floor'
+    : { field: { at: 'depth', featureId: first.id }, text: first.through ? 'right through' : s.length(first.depth) };
+  const entry: Piece[] =
+    s.word('entry') === 'plunge'
+      ? [param('entry', 'a plunge')]
+      : ['a ', param('entryAngle', `${s.number(s.param('entryAngle'))}°`), ' ', param('entry', s.word('entry'))];
+  const finish: Piece[] =
+    s.word('finish') === 'true'
+      ? [', then a ', param('finish', 'finish lap'), ' taking ', param('finishStock', s.length(s.param('finishStock')))]
+      : [', with ', param('finish', 'no finish lap')];
+  return [
+    'With ',
+    tool(s),
+    ', clear ',
+    targets(s),
+    ' down to ',
+    depth,
+    ' in layers of up to ',
+    param('layer', s.length(s.param('layer'))),
+    ', biting ',
+    param('stepover', s.length(s.param('stepover'))),
+    ' sideways, ',
+    param('direction', s.word('direction')),
+    ', at ',
+    ...speed(s),
+    ', entering by ',
+    ...entry,
+    ', leaving ',
+    param('wallAllowance', s.length(s.param('wallAllowance'))),
+    ' on the walls',
+    ...finish,
+    ...coolant(s),
+  ];
+};

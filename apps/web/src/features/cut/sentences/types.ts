@@ -1,0 +1,59 @@
+import type { Feature, Job, Operation, Tool } from '@tidypath/core';
+
+/** A value of an operation one can tap. */
+export type Field =
+  | { at: 'tool' }
+  | { at: 'targets' }
+  | { at: 'coolant' }
+  | { at: 'speed'; key: 'rpm' | 'feed' | 'entryFeed' }
+  | { at: 'param'; key: string }
+  | { at: 'depth'; featureId: string };
+
+export type Piece = string | { field: Field; text: string };
+
+/** What a sentence is made from. */
+export interface Subject {
+  job: Job;
+  operation: Operation;
+  tool: Tool | undefined;
+  targets: Feature[];
+  /** mm -> text in the job's unit. */
+  length: (mm: number) => string;
+  feed: (mmPerMin: number) => string;
+  number: (v: number) => string;
+  /** Number of layers the plan comes to, where it is known. */
+  param: (key: string) => number;
+  word: (key: string) => string;
+}
+
+export type Sentence = (s: Subject) => Piece[];
+
+export const fieldKey = (f: Field) =>
+  'key' in f ? `${f.at}.${f.key}` : f.at === 'depth' ? `depth.${f.featureId}` : f.at;
+
+export const param = (key: string, text: string): Piece => ({ field: { at: 'param', key }, text });
+export const tool = (s: Subject): Piece => ({
+  field: { at: 'tool' },
+  text: s.tool ? `T${s.tool.number} · ${s.tool.name}` : 'no tool',
+});
+export const speed = (s: Subject): Piece[] => [
+  { field: { at: 'speed', key: 'rpm' }, text: `${s.number(s.operation.speeds.rpm)} rpm` },
+  ' and ',
+  { field: { at: 'speed', key: 'feed' }, text: s.feed(s.operation.speeds.feed) },
+];
+export const coolant = (s: Subject): Piece[] => [
+  ', coolant ',
+  { field: { at: 'coolant' }, text: s.operation.coolant },
+  '.',
+];
+
+/** "the float pocket", "4 features", or what is missing. */
+export const targets = (s: Subject): Piece => ({
+  field: { at: 'targets' },
+  text:
+    s.targets.length === 0
+      ? 'nothing yet'
+      : s.targets.length === 1
+        ? s.targets[0].name
+        : `${s.targets[0].name} and ${s.targets.length - 1} more`,
+});

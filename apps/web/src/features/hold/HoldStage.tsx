@@ -1,0 +1,245 @@
+import { View } from 'react-native';
+import { Button, TextInput } from 'react-native-paper';
+import {
+  CONTROLLERS,
+  Fixture,
+  MACHINES,
+  MATERIALS,
+  Setup,
+  ZERO_POINTS,
+  freshId,
+  modelOf,
+  stockOf,
+  viseJaws,
+  withSetup,
+} from '@tidypath/core';
+import { SPACE } from '../../theme/theme';
+import { Card, Row } from '../../ui/Card';
+import { Choices, plainOptions } from '../../ui/Choices';
+import { LengthField } from '../../ui/LengthField';
+import { Txt } from '../../ui/Txt';
+import { useJob } from '../job/JobContext';
+import { StagePage } from '../job/StagePage';
+import { JobView } from '../view/JobView';
+
+const WORK_OFFSETS = ['G54', 'G55', 'G56', 'G57', 'G58', 'G59'] as const;
+const copy = <T,>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
+
+/** One clamp or jaw by its corner and size. */
+function FixtureCard({
+  fixture,
+  onChange,
+  onDelete,
+}: {
+  fixture: Fixture;
+  onChange: (f: Fixture) => void;
+  onDelete: () => void;
+}) {
+  const { job } = useJob();
+  const field = (label: string, key: 'x' | 'y' | 'z' | 'width' | 'depth' | 'height') => (
+    <LengthField
+      key={key}
+      label={label}
+      value={fixture[key]}
+      unit={job.unit}
+      min={key === 'x' || key === 'y' || key === 'z' ? undefined : 0.1}
+      onChange={(mm) => onChange({ ...fixture, [key]: mm })}
+    />
+  );
+  return (
+    <Card>
+      <TextInput
+        mode="outlined"
+        dense
+        label="Name"
+        aria-label="Fixture name"
+        value={fixture.name}
+        onChangeText={(name) => name.trim() && onChange({ ...fixture, name: name.slice(0, 80) })}
+      />
+      <Row>{[field('Left X', 'x'), field('Front Y', 'y'), field('Underside Z', 'z')]}</Row>
+      <Row>{[field('Size X', 'width'), field('Size Y', 'depth'), field('Size Z', 'height')]}</Row>
+      <Button compact onPress={onDelete} style={{ alignSelf: 'flex-start' }}>
+        Take it off
+      </Button>
+    </Card>
+  );
+}
+
+/** How the work is held: material, machine, stock, zero, clearance, jaws and clamps. */
+export function HoldStage() {
+  const { job, setup, edit } = useJob();
+  const { unit } = job;
+  const set = (more: Partial<Setup>, tag = '') =>
+    edit((j) => withSetup(j, { ...j.setups.find((s) => s.id === setup.id)!, ...more }), tag);
+  const stock = stockOf(setup, modelOf(job.part));
+  const setStock = (more: Partial<Setup['stock']>, tag = 'stock') => set({ stock: { ...setup.stock, ...more } }, tag);
+  const extra = (label: string, key: 'left' | 'right' | 'front' | 'back' | 'top' | 'bottom') => (
+    <LengthField
+      key={key}
+      label={label}
+      value={setup.stock[key]}
+      unit={unit}
+      min={0}
+      max={1000}
+      onChange={(mm) => setStock({ [key]: mm }, `stock-${key}`)}
+    />
+  );
+  const addClamp = () => {
+    const xs = stock.region.flat().map((p) => p.x);
+    const ys = stock.region.flat().map((p) => p.y);
+    const clamp: Fixture = {
+      id: freshId(
+        'clamp',
+        setup.fixtures.map((f) => f.id),
+      ),
+      name: 'Clamp',
+      x: Math.min(...xs) - 25,
+      y: (Math.min(...ys) + Math.max(...ys)) / 2 - 10,
+      z: stock.bottom,
+      width: 25,
+      depth: 20,
+      height: stock.top - stock.bottom + 8,
+    };
+    set({ fixtures: [...setup.fixtures, clamp] });
+  };
+  const setFixture = (next: Fixture) =>
+    set({ fixtures: setup.fixtures.map((f) => (f.id === next.id ? next : f)) }, `fixture-${next.id}`);
+
+  return (
+    <StagePage view={<JobView stock="raw" showPath={false} />}>
+      <Card>
+        <Txt heading kind="large">
+          Material and machine
+        </Txt>
+        <Choices
+          label="Material"
+          value={job.material.id}
+          onChange={(id) => edit((j) => ({ ...j, material: copy(MATERIALS.find((m) => m.id === id)!) }))}
+          options={MATERIALS.map((m) => ({ value: m.id, label: m.name }))}
+        />
+        {job.material.caution && <Txt kind="small">◆ {job.material.caution}</Txt>}
+        <Choices
+          label="Machine"
+          value={job.machine.id}
+          onChange={(id) =>
+            edit((j) => {
+              const machine = copy(MACHINES.find((m) => m.id === id)!);
+              return { ...j, machine, controllerId: machine.controllerId };
+            })
+          }
+          options={MACHINES.map((m) => ({ value: m.id, label: m.name }))}
+        />
+        <Choices
+          label="Controller"
+          value={job.controllerId}
+          onChange={(controllerId) => edit((j) => ({ ...j, controllerId }))}
+          options={CONTROLLERS.map((c) => ({ value: c.id, label: c.name }))}
+        />
+      </Card>
+      <Card>
+        <Txt heading kind="large">
+          Stock
+        </Txt>
+        <Choices
+          label="Shape"
+          value={setup.stock.shape}
+          onChange={(shape) => setStock({ shape })}
+          options={plainOptions(['box', 'round'] as const)}
+        />
+        <Txt kind="small" tone="quiet">
+          More than the part, on each side
+        </Txt>
+        {setup.stock.shape === 'box' ? (
+          <>
+            <Row>{[extra('Left', 'left'), extra('Right', 'right')]}</Row>
+            <Row>{[extra('Front', 'front'), extra('Back', 'back')]}</Row>
+          </>
+        ) : (
+          <LengthField
+            label="Diameter"
+            value={setup.stock.diameter}
+            unit={unit}
+            min={0.1}
+            max={5000}
+            onChange={(diameter) => setStock({ diameter })}
+          />
+        )}
+        <Row>{[extra('Above', 'top'), extra('Below', 'bottom')]}</Row>
+      </Card>
+      <Card>
+        <Txt heading kind="large">
+          Zero
+        </Txt>
+        <Choices
+          label="On the"
+          value={setup.zero.on}
+          onChange={(on) => set({ zero: { ...setup.zero, on } })}
+          options={plainOptions(['stock', 'part'] as const)}
+        />
+        <Choices
+          label="At the"
+          value={setup.zero.point}
+          onChange={(point) => set({ zero: { ...setup.zero, point } })}
+          options={plainOptions(ZERO_POINTS)}
+        />
+        <Choices
+          label="Height"
+          value={setup.zero.height}
+          onChange={(height) => set({ zero: { ...setup.zero, height } })}
+          options={plainOptions(['top', 'bottom'] as const)}
+        />
+        <Choices
+          label="Work offset"
+          value={setup.workOffset as (typeof WORK_OFFSETS)[number]}
+          onChange={(workOffset) => set({ workOffset })}
+          options={plainOptions(WORK_OFFSETS)}
+        />
+        <Row>
+          <LengthField
+            label="Clearance above the stock"
+            value={setup.clearance}
+            unit={unit}
+            min={0.5}
+            max={500}
+            onChange={(clearance) => set({ clearance }, 'clearance')}
+          />
+          <LengthField
+            label="Stock above the table"
+            value={setup.riser}
+            unit={unit}
+            min={0}
+            max={2000}
+            onChange={(riser) => set({ riser }, 'riser')}
+          />
+        </Row>
+      </Card>
+      <View style={{ gap: SPACE.m }}>
+        <Txt heading kind="large">
+          Holding
+        </Txt>
+        <Txt kind="small" tone="quiet">
+          Jaws and clamps are things to hit; the proof looks out for them.
+        </Txt>
+        <Row>
+          <Button
+            mode="outlined"
+            onPress={() => set({ fixtures: viseJaws(stock, Math.min(4, setup.stock.bottom * 0.7 || 4)) })}
+          >
+            Vise jaws
+          </Button>
+          <Button mode="outlined" onPress={addClamp}>
+            Add a clamp
+          </Button>
+        </Row>
+        {setup.fixtures.map((f) => (
+          <FixtureCard
+            key={f.id}
+            fixture={f}
+            onChange={setFixture}
+            onDelete={() => set({ fixtures: setup.fixtures.filter((x) => x.id !== f.id) })}
+          />
+        ))}
+      </View>
+    </StagePage>
+  );
+}

@@ -1,0 +1,93 @@
+import { ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
+import { Job, Setup } from '@tidypath/core';
+import type { JobRow } from '../../api/client';
+import { begin, change, redo, undo } from './history';
+import { useComputed } from './useComputed';
+import { useSaving } from './useSaving';
+
+interface JobContextValue {
+  job: Job;
+  setup: Setup;
+  /** Changes the job; calls with one tag close together are undone as one. */
+  edit: (next: (job: Job) => Job, tag?: string) => void;
+  undo: () => void;
+  redo: () => void;
+  canUndo: boolean;
+  canRedo: boolean;
+  computed: ReturnType<typeof useComputed>;
+  saving: ReturnType<typeof useSaving>;
+  takeTheirs: () => void;
+  keepMine: () => void;
+}
+
+const Context = createContext<JobContextValue | undefined>(undefined);
+
+/** The job being worked on, from anywhere below its page. */
+export function useJob(): JobContextValue {
+  const value = useContext(Context);
+  if (!value) throw new Error('useJob outside a job');
+  return value;
+}
+
+export function JobProvider({ id, row, children }: { id: string; row: JobRow; children: ReactNode }) {
+  const [history, setHistory] = useState(() => begin(row.job));
+  const job = history.present;
+  const setup = job.setups[0];
+  const saving = useSaving(id, row, job);
+  const computed = useComputed(job, setup.id);
+
+  const edit = useCallback(
+    (next: (job: Job) => Job, tag = '') => setHistory((h) => change(h, next(h.present), tag, Date.now())),
+    [],
+  );
+  const stepBack = useCallback(() => setHistory(undo), []);
+  const stepOn = useCallback(() => setHistory(redo), []);
+  const { conflict, settle } = saving;
+  const takeTheirs = useCallback(() => {
+    if (!conflict) return;
+    settle(conflict, false);
+    setHistory((h) => change(h, conflict.job, '', Date.now()));
+  }, [conflict, settle]);
+  const keepMine = useCallback(() => conflict && settle(conflict, true), [conflict, settle]);
+
+  useShortcuts(stepBack, stepOn);
+
+  const value = useMemo(
+    (): JobContextValue => ({
+      job,
+      setup,
+      edit,
+      undo: stepBack,
+      redo: stepOn,
+      canUndo: history.past.length > 0,
+      canRedo: history.future.length > 0,
+      computed,
+      saving,
+      takeTheirs,
+      keepMine: () => void keepMine(),
+    }),
+    [job, setup, edit, stepBack, stepOn, history, computed, saving, takeTheirs, keepMine],
+  );
+  return <Context.Provider value={value}>{children}</Context.Provider>;
+}
+
+/** Ctrl or Command with Z and Shift+Z (or Y), except while typing in a field. */
+function useShortcuts(onUndo: () => void, onRedo: () => void) {
+  const handlers = useRef({ onUndo, onRedo });
+  useEffect(() => {
+    handlers.current = { onUndo, onRedo };
+  }, [onUndo, onRedo]);
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement | null;
+      if (!(event.ctrlKey || event.metaKey) || target?.tagName === 'INPUT' || target?.tagName === 'TEXTAREA') return;
+      const key = event.key.toLowerCase();
+      if (key !== 'z' && key !== 'y') return;
+      event.preventDefault();
+      if (key === 'y' || event.shiftKey) handlers.current.onRedo();
+      else handlers.current.onUndo();
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  }, []);
+}

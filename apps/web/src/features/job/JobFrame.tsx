@@ -1,0 +1,148 @@
+import { Link, usePathname, useRouter } from 'expo-router';
+import { ReactNode, useMemo } from 'react';
+import { Pressable, View } from 'react-native';
+import { ActivityIndicator, Button, IconButton } from 'react-native-paper';
+import useSWR from 'swr';
+import { ApiError, api } from '../../api/client';
+import { KEYS } from '../../api/keys';
+import { SIZE, SPACE } from '../../theme/theme';
+import { usePalette, useWide } from '../../theme/usePalette';
+import { Empty } from '../../ui/Empty';
+import { Txt } from '../../ui/Txt';
+import { JobProvider, useJob } from './JobContext';
+import { STAGES, STAGE_NAMES, Stage, stageStates } from './stages';
+import type { SaveState } from './useSaving';
+
+const SAVE_WORDS: Record<SaveState, string> = {
+  saved: 'saved',
+  saving: 'saving',
+  waiting: 'saving',
+  offline: '▲ not saved, trying again',
+  refused: '▲ changed elsewhere',
+  invalid: '▲ not saved: a value is out of range',
+};
+
+function StageStrip({ id }: { id: string }) {
+  const palette = usePalette();
+  const wide = useWide();
+  const path = usePathname();
+  const { job, setup, computed } = useJob();
+  const states = useMemo(() => stageStates(job, setup, computed), [job, setup, computed]);
+  return (
+    <View
+      role="tablist"
+      aria-label="Stages"
+      style={{ flexDirection: 'row', paddingHorizontal: SPACE.xs, gap: wide ? SPACE.s : 0 }}
+    >
+      {STAGES.map((stage: Stage) => {
+        const here = path.endsWith(`/${stage}`);
+        const { mark, word } = states[stage];
+        return (
+          <Link key={stage} href={`/job/${id}/${stage}`} replace asChild>
+            <Pressable
+              role="tab"
+              aria-selected={here}
+              aria-label={`${STAGE_NAMES[stage]}, ${word}`}
+              testID={`stage-${stage}`}
+              style={{
+                flex: wide ? undefined : 1,
+                minWidth: wide ? 96 : 0,
+                minHeight: SIZE.touch,
+                alignItems: 'center',
+                justifyContent: 'center',
+                borderBottomWidth: 3,
+                borderColor: here ? palette.accent : 'transparent',
+              }}
+            >
+              <Txt bold={here} tone={here ? 'accent' : 'ink'} kind="small">
+                {STAGE_NAMES[stage]}
+              </Txt>
+              <Txt kind="small" tone={mark.startsWith('▲') ? 'danger' : 'quiet'}>
+                {mark}
+                {wide ? ` ${word}` : ''}
+              </Txt>
+            </Pressable>
+          </Link>
+        );
+      })}
+    </View>
+  );
+}
+
+function Conflict() {
+  const { saving, takeTheirs, keepMine } = useJob();
+  const palette = usePalette();
+  if (!saving.conflict) return null;
+  return (
+    <View role="alert" style={{ backgroundColor: palette.careSoft, padding: SPACE.m, gap: SPACE.s }}>
+      <Txt>Somebody saved this job meanwhile. Both versions are kept; choose which to go on with.</Txt>
+      <View style={{ flexDirection: 'row', gap: SPACE.s }}>
+        <Button mode="outlined" onPress={takeTheirs}>
+          Take theirs
+        </Button>
+        <Button mode="contained" onPress={keepMine}>
+          Go on with mine
+        </Button>
+      </View>
+    </View>
+  );
+}
+
+function Header({ id }: { id: string }) {
+  const palette = usePalette();
+  const router = useRouter();
+  const { job, saving, undo, redo, canUndo, canRedo } = useJob();
+  return (
+    <View role="banner" style={{ backgroundColor: palette.sheet, borderBottomWidth: 1, borderColor: palette.line }}>
+      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+        <IconButton icon="chevron-left" accessibilityLabel="Back to jobs" onPress={() => router.push('/')} />
+        <View style={{ flex: 1, minWidth: 0 }}>
+          <Txt heading lines={1} kind="large">
+            {job.name}
+          </Txt>
+        </View>
+        <Txt
+          kind="small"
+          tone={saving.state === 'saved' ? 'quiet' : SAVE_WORDS[saving.state].startsWith('▲') ? 'danger' : 'quiet'}
+          live
+          testID="save-state"
+        >
+          {SAVE_WORDS[saving.state]}
+        </Txt>
+        <IconButton icon="undo" disabled={!canUndo} accessibilityLabel="Undo" onPress={undo} />
+        <IconButton icon="redo" disabled={!canRedo} accessibilityLabel="Redo" onPress={redo} />
+      </View>
+      <StageStrip id={id} />
+      <Conflict />
+    </View>
+  );
+}
+
+/** Loads a job and puts its header and stages around whatever stage is open. */
+export function JobFrame({ id, children }: { id: string; children: ReactNode }) {
+  const router = useRouter();
+  const { data, error } = useSWR(KEYS.job(id), () => api.job(id), {
+    revalidateIfStale: true,
+    revalidateOnReconnect: false,
+    dedupingInterval: 0,
+  });
+  if (error && !data) {
+    return (
+      <Empty
+        title={error instanceof ApiError && error.status === 404 ? 'This job is gone' : 'The job cannot be opened'}
+      >
+        <Txt tone="quiet">{(error as Error).message}</Txt>
+        <Button mode="contained" onPress={() => router.push('/')}>
+          To the jobs
+        </Button>
+      </Empty>
+    );
+  }
+  if (!data) return <ActivityIndicator style={{ flex: 1 }} accessibilityLabel="Opening the job" />;
+  return (
+    <JobProvider key={id} id={id} row={data}>
+      <Header id={id} />
+      {children}
+    </JobProvider>
+  );
+}

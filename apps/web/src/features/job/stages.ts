@@ -1,0 +1,56 @@
+import { Finding, hasStop, modelOf, Job, Setup } from '@tidypath/core';
+import type { Computed } from './useComputed';
+
+export const STAGES = ['part', 'hold', 'cut', 'prove', 'release'] as const;
+export type Stage = (typeof STAGES)[number];
+
+export const STAGE_NAMES: Record<Stage, string> = {
+  part: 'Part',
+  hold: 'Hold',
+  cut: 'Cut',
+  prove: 'Prove',
+  release: 'Release',
+};
+
+/** A stage's state in a word and a shape. */
+export interface StageState {
+  word: 'done' | 'needs you' | 'out of date' | 'empty';
+  mark: string;
+}
+
+const DONE: StageState = { word: 'done', mark: '✓' };
+const OLD: StageState = { word: 'out of date', mark: '↻' };
+const EMPTY: StageState = { word: 'empty', mark: '–' };
+const needs = (findings: Finding[]): StageState => ({
+  word: 'needs you',
+  mark: `▲${findings.filter((f) => f.level === 'stop').length || ''}`,
+});
+
+/** Where each stage stands; nothing blocks looking ahead. */
+export function stageStates(job: Job, setup: Setup, computed: Computed): Record<Stage, StageState> {
+  const { plan, proof, planFresh, proofFresh } = computed;
+  const model = modelOf(job.part);
+  const part = job.part.features.length === 0 ? EMPTY : hasStop(model.findings) ? needs(model.findings) : DONE;
+  const planned = plan ? [...plan.findings, ...plan.planned.flatMap((p) => p.findings)] : [];
+  const cut = setup.operations.length === 0 ? EMPTY : !planFresh ? OLD : hasStop(planned) ? needs(planned) : DONE;
+  const prove =
+    setup.operations.length === 0
+      ? EMPTY
+      : !proofFresh
+        ? OLD
+        : hasStop(proof?.findings ?? [])
+          ? needs(proof!.findings)
+          : proof
+            ? DONE
+            : EMPTY;
+  const release = prove === DONE && cut === DONE ? DONE : prove === EMPTY ? EMPTY : prove === OLD ? OLD : needs([]);
+  return { part, hold: setup.fixtures.length > 0 || setup.operations.length > 0 ? DONE : EMPTY, cut, prove, release };
+}
+
+/** What stands in the way of release: stops of part, plan and proof. */
+export const stopsOf = (computed: Computed): Finding[] =>
+  [
+    ...(computed.plan?.findings ?? []),
+    ...(computed.plan?.planned.flatMap((p) => p.findings) ?? []),
+    ...(computed.proofFresh ? (computed.proof?.findings ?? []) : []),
+  ].filter((f) => f.level === 'stop');

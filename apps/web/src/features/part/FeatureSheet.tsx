@@ -1,0 +1,239 @@
+import { View } from 'react-native';
+import { Button, Switch, TextInput } from 'react-native-paper';
+import { Feature, LengthUnit, MEANINGS, Pattern, Shape } from '@tidypath/core';
+import { SPACE } from '../../theme/theme';
+import { Row } from '../../ui/Card';
+import { Choices } from '../../ui/Choices';
+import { LengthField } from '../../ui/LengthField';
+import { NumberField } from '../../ui/NumberField';
+import { Sheet } from '../../ui/Sheet';
+import { Txt } from '../../ui/Txt';
+import { MEANING_WORDS, PATTERN_WORDS } from './words';
+
+interface Props {
+  feature: Feature | undefined;
+  unit: LengthUnit;
+  thickness: number;
+  onChange: (next: Feature) => void;
+  onDelete: () => void;
+  onClose: () => void;
+}
+
+function ShapeFields({ shape, unit, onChange }: { shape: Shape; unit: LengthUnit; onChange: (s: Shape) => void }) {
+  const length = (label: string, value: number, set: (mm: number) => Shape, min = 0.01) => (
+    <LengthField
+      key={label}
+      label={label}
+      value={value}
+      unit={unit}
+      min={min}
+      max={20000}
+      onChange={(mm) => onChange(set(mm))}
+    />
+  );
+  switch (shape.type) {
+    case 'rectangle':
+      return (
+        <Row>
+          {[
+            length('Width (X)', shape.width, (width) => ({ ...shape, width })),
+            length('Height (Y)', shape.height, (height) => ({ ...shape, height })),
+            length('Corner radius', shape.radius, (radius) => ({ ...shape, radius }), 0),
+          ]}
+        </Row>
+      );
+    case 'round':
+      return length('Diameter', shape.diameter, (diameter) => ({ ...shape, diameter }));
+    case 'slot':
+      return (
+        <Row>
+          {[
+            length('Length over all', shape.length, (v) => ({ ...shape, length: v })),
+            length('Width', shape.width, (width) => ({ ...shape, width })),
+          ]}
+        </Row>
+      );
+    case 'polygon':
+      return (
+        <Row>
+          <NumberField
+            label="Sides"
+            value={shape.sides}
+            min={3}
+            max={60}
+            whole
+            step={1}
+            onChange={(sides) => onChange({ ...shape, sides })}
+          />
+          {length('Across flats', shape.across, (across) => ({ ...shape, across }))}
+        </Row>
+      );
+    case 'chain':
+      return <Txt tone="quiet">Drawn with {shape.vertices.length} pieces.</Txt>;
+  }
+}
+
+function PatternFields({
+  pattern,
+  unit,
+  onChange,
+}: {
+  pattern: Pattern;
+  unit: LengthUnit;
+  onChange: (p: Pattern) => void;
+}) {
+  const set = (more: Partial<Pattern>) => onChange({ ...pattern, ...more });
+  const length = (label: string, key: 'dx' | 'dy' | 'centreX' | 'centreY') => (
+    <LengthField label={label} value={pattern[key]} unit={unit} onChange={(mm) => set({ [key]: mm })} />
+  );
+  const count = (label: string) => (
+    <NumberField
+      label={label}
+      value={pattern.count}
+      min={1}
+      max={500}
+      whole
+      step={1}
+      onChange={(n) => set({ count: n })}
+    />
+  );
+  return (
+    <View style={{ gap: SPACE.s }}>
+      <Choices
+        label="How often"
+        value={pattern.type}
+        onChange={(type) => set({ type, count: Math.max(type === 'single' ? 1 : 2, pattern.count) })}
+        options={(Object.keys(PATTERN_WORDS) as Pattern['type'][]).map((value) => ({
+          value,
+          label: PATTERN_WORDS[value],
+        }))}
+      />
+      {pattern.type === 'line' && (
+        <Row>
+          {count('How many in all')}
+          {length('Step X', 'dx')}
+          {length('Step Y', 'dy')}
+        </Row>
+      )}
+      {pattern.type === 'grid' && (
+        <Row>
+          {count('Columns')}
+          <NumberField
+            label="Rows"
+            value={pattern.rows}
+            min={1}
+            max={500}
+            whole
+            step={1}
+            onChange={(rows) => set({ rows })}
+          />
+          {length('Step X', 'dx')}
+          {length('Step Y', 'dy')}
+        </Row>
+      )}
+      {pattern.type === 'circle' && (
+        <Row>
+          {count('How many in all')}
+          {length('Centre X', 'centreX')}
+          {length('Centre Y', 'centreY')}
+        </Row>
+      )}
+    </View>
+  );
+}
+
+/** Everything about one feature. Only what matters for its meaning is asked. */
+export function FeatureSheet({ feature, unit, thickness, onChange, onDelete, onClose }: Props) {
+  if (!feature) return null;
+  const set = (more: Partial<Feature>) => onChange({ ...feature, ...more });
+  const cutsDown = feature.meaning === 'pocket' || feature.meaning === 'hole';
+  return (
+    <Sheet title={feature.name} open onClose={onClose}>
+      <TextInput
+        mode="outlined"
+        dense
+        label="Name"
+        aria-label="Name"
+        value={feature.name}
+        onChangeText={(name) => name.trim() && set({ name: name.slice(0, 80) })}
+      />
+      <Choices
+        label="It is"
+        value={feature.meaning}
+        onChange={(meaning) =>
+          set({
+            meaning,
+            through: meaning === 'outline' || (meaning === 'hole' && feature.through),
+            depth: meaning === 'boss' ? 0 : feature.depth || Math.min(5, thickness),
+          })
+        }
+        options={MEANINGS.map((value) => ({ value, label: MEANING_WORDS[value] }))}
+      />
+      {cutsDown && (
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.s }}>
+          <Switch
+            value={feature.through}
+            onValueChange={(through) => set({ through })}
+            accessibilityLabel="Goes through"
+          />
+          <Txt>Goes through</Txt>
+        </View>
+      )}
+      {cutsDown && !feature.through && (
+        <LengthField
+          label="Depth"
+          value={feature.depth}
+          unit={unit}
+          min={0.001}
+          max={2000}
+          step={unit === 'mm' ? 0.5 : 0.635}
+          help="down from the top of the part"
+          testID="feature-depth"
+          onChange={(depth) => set({ depth })}
+        />
+      )}
+      {feature.meaning === 'boss' && (
+        <LengthField
+          label="Top lies below the part's top by"
+          value={feature.depth}
+          unit={unit}
+          min={0}
+          max={thickness}
+          onChange={(depth) => set({ depth })}
+        />
+      )}
+      <ShapeFields shape={feature.shape} unit={unit} onChange={(shape) => set({ shape })} />
+      <Row>
+        <LengthField
+          label={feature.shape.type === 'chain' ? 'Move X' : 'Centre X'}
+          value={feature.x}
+          unit={unit}
+          onChange={(x) => set({ x })}
+        />
+        <LengthField
+          label={feature.shape.type === 'chain' ? 'Move Y' : 'Centre Y'}
+          value={feature.y}
+          unit={unit}
+          onChange={(y) => set({ y })}
+        />
+        <NumberField
+          label="Turned"
+          value={feature.turn}
+          min={-360}
+          max={360}
+          suffix="°"
+          onChange={(turn) => set({ turn })}
+        />
+      </Row>
+      <PatternFields pattern={feature.pattern} unit={unit} onChange={(pattern) => set({ pattern })} />
+      <Row>
+        <Button mode="outlined" onPress={onDelete}>
+          Delete
+        </Button>
+        <Button mode="contained" onPress={onClose}>
+          Done
+        </Button>
+      </Row>
+    </Sheet>
+  );
+}

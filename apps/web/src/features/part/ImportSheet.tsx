@@ -1,0 +1,74 @@
+import { useMemo, useState } from 'react';
+import { Button } from 'react-native-paper';
+import { Feature, IMPORT_DEFAULTS, LengthUnit, hasStop, importDrawing } from '@tidypath/core';
+import { Row } from '../../ui/Card';
+import { Choices } from '../../ui/Choices';
+import { FindingCard } from '../../ui/FindingCard';
+import { LengthField } from '../../ui/LengthField';
+import { Sheet } from '../../ui/Sheet';
+import { Txt } from '../../ui/Txt';
+
+interface Props {
+  file: { name: string; text: string } | undefined;
+  unit: LengthUnit;
+  thickness: number;
+  onTake: (features: Feature[]) => void;
+  onClose: () => void;
+}
+
+/** What a drawing holds before it is taken in: units when it names none, gaps closed only when told. */
+export function ImportSheet({ file, unit, thickness, onTake, onClose }: Props) {
+  const [assumed, setAssumed] = useState<LengthUnit>(unit);
+  const [bridge, setBridge] = useState(0);
+  const found = useMemo(
+    () => file && importDrawing(file.text, { ...IMPORT_DEFAULTS, unit: assumed, bridge, thickness }),
+    [file, assumed, bridge, thickness],
+  );
+  if (!file || !found) return null;
+  const closed = found.features.filter((f) => f.shape.type === 'chain' && f.shape.closed).length;
+  return (
+    <Sheet title={file.name} open onClose={onClose}>
+      <Txt testID="import-summary">
+        {closed} closed outlines, {found.features.length - closed} open curves, {found.gaps.length} gaps.{' '}
+        {found.unit ? `The drawing is in ${found.unit}.` : 'The drawing names no unit.'}
+      </Txt>
+      {!found.unit && (
+        <Choices
+          label="The drawing is in"
+          value={assumed}
+          onChange={setAssumed}
+          options={[
+            { value: 'mm', label: 'mm' },
+            { value: 'inch', label: 'inch' },
+          ]}
+        />
+      )}
+      {(found.gaps.length > 0 || bridge > 0) && (
+        <LengthField
+          label="Close gaps up to"
+          value={bridge}
+          unit={unit}
+          min={0}
+          max={100}
+          help="0 leaves them open"
+          onChange={setBridge}
+        />
+      )}
+      {found.findings.slice(0, 12).map((f, i) => (
+        <FindingCard key={i} finding={f} />
+      ))}
+      <Row>
+        <Button mode="outlined" onPress={onClose}>
+          Leave it
+        </Button>
+        <Button
+          mode="contained"
+          disabled={hasStop(found.findings) && found.features.length === 0}
+          onPress={() => onTake(found.features)}
+        >
+          Take it in
+        </Button>
+      </Row>
+    </Sheet>
+  );
+}

@@ -1,0 +1,203 @@
+import { useMemo, useState } from 'react';
+import { Pressable, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { Feature, modelOf, newFeature } from '@tidypath/core';
+import { SIZE, SPACE } from '../../theme/theme';
+import { usePalette } from '../../theme/usePalette';
+import { Row } from '../../ui/Card';
+import { Empty } from '../../ui/Empty';
+import { FindingCard } from '../../ui/FindingCard';
+import { LengthField } from '../../ui/LengthField';
+import { Sheet } from '../../ui/Sheet';
+import { Txt } from '../../ui/Txt';
+import { pickText } from '../../ui/files';
+import { useJob } from '../job/JobContext';
+import { StagePage } from '../job/StagePage';
+import { FeatureSheet } from './FeatureSheet';
+import { ImportSheet } from './ImportSheet';
+import { PlanDrawing } from './PlanDrawing';
+import { MEANING_WORDS, SHAPE_WORDS, featureWords, firstShape } from './words';
+
+function FeatureRow({
+  feature,
+  unit,
+  here,
+  onPress,
+}: {
+  feature: Feature;
+  unit: 'mm' | 'inch';
+  here: boolean;
+  onPress: () => void;
+}) {
+  const palette = usePalette();
+  return (
+    <Pressable
+      role="button"
+      aria-label={`${feature.name}, ${MEANING_WORDS[feature.meaning]}`}
+      testID={`feature-${feature.id}`}
+      onPress={onPress}
+      style={{
+        minHeight: SIZE.touch,
+        paddingVertical: SPACE.s,
+        paddingHorizontal: SPACE.m,
+        borderLeftWidth: 3,
+        borderColor: here ? palette.accent : 'transparent',
+        backgroundColor: palette.sheet,
+      }}
+    >
+      <Txt bold>{feature.name}</Txt>
+      <Txt kind="small" tone="quiet">
+        {MEANING_WORDS[feature.meaning]} · {featureWords(feature, unit)}
+        {feature.layer ? ` · layer ${feature.layer}` : ''}
+      </Txt>
+    </Pressable>
+  );
+}
+
+/** What is wanted: a drawing given its meaning, or shapes with numbers. */
+export function PartStage() {
+  const { job, edit } = useJob();
+  const palette = usePalette();
+  const { part, unit } = job;
+  const [selected, setSelected] = useState<string>();
+  const [open, setOpen] = useState(false);
+  const [adding, setAdding] = useState(false);
+  const [file, setFile] = useState<{ name: string; text: string }>();
+  const findings = useMemo(() => (part.features.length ? modelOf(part).findings : []), [part]);
+
+  const setFeatures = (change: (f: Feature[]) => Feature[], tag?: string) =>
+    edit((j) => ({ ...j, part: { ...j.part, features: change(j.part.features) } }), tag);
+  const size = unit === 'mm' ? 40 : 38.1;
+  const addShape = (type: keyof typeof SHAPE_WORDS, meaning: Feature['meaning']) => {
+    if (type === 'chain') return;
+    const plate = meaning === 'outline';
+    const first = newFeature(
+      part.features,
+      meaning,
+      plate
+        ? 'Plate'
+        : `${meaning === 'hole' ? 'Hole' : meaning === 'boss' ? 'Boss' : 'Pocket'} ${part.features.length + 1}`,
+      firstShape(type, plate ? size * 2.5 : meaning === 'hole' ? size / 4 : size),
+      { x: size * 1.25, y: size * 0.75, depth: meaning === 'boss' ? 0 : Math.min(5, part.thickness / 2) },
+    );
+    setFeatures((f) => [...f, first]);
+    setSelected(first.id);
+    setAdding(false);
+    setOpen(true);
+  };
+  const take = (features: Feature[]) => {
+    edit((j) => ({ ...j, part: { ...j.part, features } }));
+    setFile(undefined);
+  };
+  const pick = async () => setFile(await pickText('.dxf'));
+  const current = part.features.find((f) => f.id === selected);
+
+  return (
+    <>
+      <StagePage
+        view={
+          part.features.length ? (
+            <PlanDrawing part={part} unit={unit} selected={selected} onSelect={setSelected} findings={findings} />
+          ) : (
+            <Empty title="Nothing drawn yet">
+              <Txt tone="quiet">Take in a DXF drawing, or build the part from shapes with numbers.</Txt>
+            </Empty>
+          )
+        }
+        action={
+          <Row>
+            <Button mode="outlined" style={{ flex: 1 }} onPress={pick}>
+              Open a drawing
+            </Button>
+            <Button mode="contained" style={{ flex: 1 }} onPress={() => setAdding(true)}>
+              Add a shape
+            </Button>
+          </Row>
+        }
+      >
+        <LengthField
+          label="Thickness"
+          value={part.thickness}
+          unit={unit}
+          min={0.05}
+          max={2000}
+          onChange={(thickness) => edit((j) => ({ ...j, part: { ...j.part, thickness } }), 'thickness')}
+        />
+        {findings.map((f, i) => (
+          <FindingCard
+            key={i}
+            finding={f}
+            onGo={f.place.feature ? () => (setSelected(f.place.feature), setOpen(true)) : undefined}
+            goLabel="Open it"
+          />
+        ))}
+        <View
+          role="list"
+          style={{
+            borderRadius: SIZE.radius,
+            overflow: 'hidden',
+            borderWidth: part.features.length ? 1 : 0,
+            borderColor: palette.line,
+          }}
+        >
+          {part.features.map((f) => (
+            <FeatureRow
+              key={f.id}
+              feature={f}
+              unit={unit}
+              here={f.id === selected}
+              onPress={() => (setSelected(f.id), setOpen(true))}
+            />
+          ))}
+        </View>
+      </StagePage>
+      {open && (
+        <FeatureSheet
+          feature={current}
+          unit={unit}
+          thickness={part.thickness}
+          onClose={() => setOpen(false)}
+          onChange={(next) => setFeatures((all) => all.map((f) => (f.id === next.id ? next : f)), `feature-${next.id}`)}
+          onDelete={() => {
+            setFeatures((all) => all.filter((f) => f.id !== selected));
+            setOpen(false);
+          }}
+        />
+      )}
+      <Sheet title="Add a shape" open={adding} onClose={() => setAdding(false)}>
+        {(['outline', 'pocket', 'boss', 'hole'] as const).map((meaning) => (
+          <View key={meaning} style={{ gap: SPACE.xs }}>
+            <Txt kind="small" tone="quiet">
+              {MEANING_WORDS[meaning]}
+            </Txt>
+            <Row>
+              {(meaning === 'hole' ? (['round'] as const) : (['rectangle', 'round', 'slot', 'polygon'] as const)).map(
+                (type) => (
+                  <Button
+                    key={type}
+                    mode="outlined"
+                    onPress={() => addShape(type, meaning)}
+                    accessibilityLabel={`Add ${MEANING_WORDS[meaning]}, ${SHAPE_WORDS[type]}`}
+                  >
+                    {SHAPE_WORDS[type]}
+                  </Button>
+                ),
+              )}
+            </Row>
+          </View>
+        ))}
+        <Txt kind="small" tone="quiet">
+          A notch is a pocket that reaches past the outside.
+        </Txt>
+      </Sheet>
+      <ImportSheet
+        key={file?.name}
+        file={file}
+        unit={unit}
+        thickness={part.thickness}
+        onTake={take}
+        onClose={() => setFile(undefined)}
+      />
+    </>
+  );
+}

@@ -1,0 +1,73 @@
+import type { Feature, LengthUnit, Meaning, Pattern, Shape } from '@tidypath/core';
+import { formatLength } from '@tidypath/core';
+
+export const MEANING_WORDS: Record<Meaning, string> = {
+  outline: 'outside of the part',
+  pocket: 'pocket',
+  boss: 'boss',
+  hole: 'hole',
+  edge: 'edge to break',
+  ignore: 'ignore',
+};
+
+export const SHAPE_WORDS: Record<Shape['type'], string> = {
+  rectangle: 'rectangle',
+  round: 'round',
+  slot: 'slot',
+  polygon: 'polygon',
+  chain: 'drawn',
+};
+
+export const PATTERN_WORDS: Record<Pattern['type'], string> = {
+  single: 'once',
+  line: 'in a line',
+  grid: 'in a grid',
+  circle: 'around a centre',
+};
+
+function sizeWords(shape: Shape, unit: LengthUnit): string {
+  const l = (mm: number) => formatLength(mm, unit);
+  switch (shape.type) {
+    case 'rectangle':
+      return `${l(shape.width)} × ${l(shape.height)}${shape.radius > 0 ? `, corners ${l(shape.radius)}` : ''}`;
+    case 'round':
+      return `⌀ ${l(shape.diameter)}`;
+    case 'slot':
+      return `slot ${l(shape.length)} × ${l(shape.width)}`;
+    case 'polygon':
+      return `${shape.sides} sides, ${l(shape.across)} across`;
+    case 'chain':
+      return shape.closed ? 'drawn' : 'drawn, open';
+  }
+}
+
+/** A feature in one line: what it means, its size, its depth, how often. */
+export function featureWords(f: Feature, unit: LengthUnit): string {
+  const times =
+    f.pattern.type === 'single'
+      ? ''
+      : `, ${f.pattern.type === 'grid' ? f.pattern.count * f.pattern.rows : f.pattern.count} ${PATTERN_WORDS[f.pattern.type]}`;
+  const depth =
+    f.meaning === 'pocket' || f.meaning === 'hole'
+      ? f.through
+        ? ', through'
+        : `, ${formatLength(f.depth, unit)} deep`
+      : f.meaning === 'boss' && f.depth > 0
+        ? `, top ${formatLength(f.depth, unit)} down`
+        : '';
+  return `${sizeWords(f.shape, unit)}${depth}${times}`;
+}
+
+/** A first shape of each sort, sized for the part at hand. */
+export function firstShape(type: Exclude<Shape['type'], 'chain'>, size: number): Shape {
+  switch (type) {
+    case 'rectangle':
+      return { type, width: size, height: size * 0.6, radius: size * 0.1 };
+    case 'round':
+      return { type, diameter: size * 0.5 };
+    case 'slot':
+      return { type, length: size, width: size * 0.35 };
+    case 'polygon':
+      return { type, sides: 6, across: size * 0.5 };
+  }
+}

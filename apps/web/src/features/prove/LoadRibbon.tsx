@@ -1,0 +1,138 @@
+import { useMemo, useState } from 'react';
+import { LayoutChangeEvent, View } from 'react-native';
+import Svg, { Defs, G, Line, Path, Pattern, Rect, Text as SvgText } from 'react-native-svg';
+import type { Finding, Samples } from '@tidypath/core';
+import { SIZE, TEMPER, temperStep } from '../../theme/theme';
+import { usePalette } from '../../theme/usePalette';
+
+interface Props {
+  samples: Samples;
+  /** s. */
+  total: number;
+  time: number;
+  flags: { time: number; finding: Finding }[];
+  onSeek: (time: number) => void;
+  onFlag: (finding: Finding) => void;
+}
+
+const BARS = 240;
+const FLAG = 14;
+/** Seconds an arrow key moves. */
+const KEY_STEP = 2;
+
+interface Bar {
+  rate: number;
+  engagement: number;
+  load: number;
+}
+
+/** The greatest load of every stretch of time. */
+function bars(samples: Samples, total: number): Bar[] {
+  const out: Bar[] = Array.from({ length: BARS }, () => ({ rate: 0, engagement: 0, load: 0 }));
+  for (let i = 0; i < samples.count; i++) {
+    const bar = out[Math.min(BARS - 1, Math.floor((samples.time[i] / total) * BARS))];
+    if (samples.rate[i] > bar.rate) bar.rate = samples.rate[i];
+    if (samples.engagement[i] > bar.engagement) bar.engagement = samples.engagement[i];
+    if (samples.load[i] > bar.load) bar.load = samples.load[i];
+  }
+  return out;
+}
+
+/** The load over time, which is the scrubber too: height is metal removed a second, colour is the bite, hatching is overload. */
+export function LoadRibbon({ samples, total, time, flags, onSeek, onFlag }: Props) {
+  const palette = usePalette();
+  const [width, setWidth] = useState(300);
+  const list = useMemo(() => bars(samples, Math.max(total, 1e-6)), [samples, total]);
+  const highest = Math.max(1e-6, ...list.map((b) => b.rate));
+  const height = SIZE.ribbon;
+  const x = (t: number) => (t / Math.max(total, 1e-6)) * width;
+  const seekAt = (px: number) => onSeek(Math.min(total, Math.max(0, (px / width) * total)));
+  const pointer = (event: { nativeEvent: { offsetX?: number; locationX?: number } }) =>
+    seekAt(event.nativeEvent.offsetX ?? event.nativeEvent.locationX ?? 0);
+  const web = {
+    onPointerDown: (e: { nativeEvent: PointerEvent; currentTarget: Element }) => {
+      e.currentTarget.setPointerCapture?.(e.nativeEvent.pointerId);
+      pointer(e as never);
+    },
+    onPointerMove: (e: { nativeEvent: PointerEvent; currentTarget: Element }) => {
+      if (e.nativeEvent.buttons > 0) seekAt(e.nativeEvent.clientX - e.currentTarget.getBoundingClientRect().left);
+    },
+    onKeyDown: (e: { key: string; preventDefault: () => void }) => {
+      const step = e.key === 'ArrowRight' ? KEY_STEP : e.key === 'ArrowLeft' ? -KEY_STEP : 0;
+      if (!step) return;
+      e.preventDefault();
+      onSeek(Math.min(total, Math.max(0, time + step)));
+    },
+    tabIndex: 0,
+  } as object;
+
+  return (
+    <View>
+      <View
+        role="slider"
+        aria-label="Load ribbon: time in the program"
+        aria-valuemin={0}
+        aria-valuemax={Math.round(total)}
+        aria-valuenow={Math.round(time)}
+        testID="load-ribbon"
+        onLayout={(e: LayoutChangeEvent) => setWidth(Math.max(1, e.nativeEvent.layout.width))}
+        style={{ height, cursor: 'pointer', touchAction: 'pan-y' } as object}
+        {...web}
+      >
+        <Svg width={width} height={height} pointerEvents="none">
+          <Defs>
+            <Pattern id="overload" width={5} height={5} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+              <Line x1={0} y1={0} x2={0} y2={5} stroke={palette.danger} strokeWidth={2} />
+            </Pattern>
+          </Defs>
+          <Rect x={0} y={0} width={width} height={height} fill={palette.sunken} rx={4} />
+          {list.map((b, i) => {
+            if (b.rate <= 0) return null;
+            const tall = Math.max(2, (b.rate / highest) * (height - 6));
+            const w = width / BARS + 0.4;
+            const left = (i / BARS) * width;
+            return (
+              <G key={i}>
+                <Rect x={left} y={height - tall} width={w} height={tall} fill={TEMPER[temperStep(b.engagement)]} />
+                <Rect x={left} y={height - tall - 1} width={w} height={1.4} fill={palette.ink} />
+                {b.load > 1 && <Rect x={left} y={height - tall} width={w} height={tall} fill="url(#overload)" />}
+              </G>
+            );
+          })}
+          <Line x1={x(time)} y1={0} x2={x(time)} y2={height} stroke={palette.ink} strokeWidth={2} />
+          <Path d={`M${x(time) - 5} 0 L${x(time) + 5} 0 L${x(time)} 7 Z`} fill={palette.ink} />
+          {list.some((b) => b.load > 1) && (
+            <SvgText x={6} y={14} fill={palette.danger} fontSize={12}>
+              ▲ overload hatched
+            </SvgText>
+          )}
+        </Svg>
+      </View>
+      <View style={{ height: flags.length ? SIZE.touch / 2 : 0 }}>
+        {flags.map(({ time: t, finding }, i) => (
+          <View key={i} style={{ position: 'absolute', left: Math.min(width - FLAG, Math.max(0, x(t) - FLAG / 2)) }}>
+            <Svg
+              width={FLAG}
+              height={FLAG}
+              onPress={() => onFlag(finding)}
+              accessibilityLabel={`Flag: ${finding.message}`}
+            >
+              {finding.level === 'stop' ? (
+                <Path d={`M${FLAG / 2} 0 L${FLAG} ${FLAG} L0 ${FLAG} Z`} fill={palette.danger} />
+              ) : (
+                <Rect
+                  x={2}
+                  y={2}
+                  width={FLAG - 4}
+                  height={FLAG - 4}
+                  fill={palette.care}
+                  transform={`rotate(45 ${FLAG / 2} ${FLAG / 2})`}
+                />
+              )}
+            </Svg>
+          </View>
+        ))}
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,184 @@
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
+import { Button, IconButton, ProgressBar } from 'react-native-paper';
+import { Finding, formatNumber, formatTime } from '@tidypath/core';
+import type { ProofView } from '../../compute/messages';
+import { SPACE } from '../../theme/theme';
+import { Card, Row } from '../../ui/Card';
+import { Empty } from '../../ui/Empty';
+import { FindingCard } from '../../ui/FindingCard';
+import { Txt } from '../../ui/Txt';
+import { useJob } from '../job/JobContext';
+import { StagePage } from '../job/StagePage';
+import { JobView } from '../view/JobView';
+import { sampleAt } from '../view/segments';
+import { LoadRibbon } from './LoadRibbon';
+import { TimeParts } from './TimeParts';
+import { SPEEDS, usePlayer } from './usePlayer';
+
+const startOf = (proof: ProofView, motion: number) => (motion > 0 ? proof.ends[motion - 1] : 0);
+
+/** A finding's moment in the program, by its motion or its line. */
+function momentOf(proof: ProofView, f: Finding): number | undefined {
+  if (f.place.motion !== undefined) return startOf(proof, f.place.motion);
+  if (f.place.line === undefined) return undefined;
+  const motion = proof.lines.findIndex((line) => line >= f.place.line!);
+  return motion < 0 ? undefined : startOf(proof, motion);
+}
+
+function Verdict({ proof }: { proof: ProofView }) {
+  const stops = proof.findings.filter((f) => f.level === 'stop').length;
+  return (
+    <Txt kind="large" bold tone={stops ? 'danger' : 'ink'} testID="verdict">
+      {stops
+        ? `▲ ${stops} ${stops === 1 ? 'thing stops' : 'things stop'} this program`
+        : '✓ Nothing stops this program'}
+    </Txt>
+  );
+}
+
+/** The posted text, read back and cut: stock coming off, load over time, everything that is wrong. */
+export function ProveStage() {
+  const { job, setup, computed } = useJob();
+  const { proof, proofFresh, progress, plan, planFresh, cancelled, provedText } = computed;
+  const player = usePlayer(proof);
+  const [chosen, setChosen] = useState<Finding>();
+  const lines = useMemo(() => provedText?.split('\n') ?? [], [provedText]);
+  const { shown, time, total } = player;
+  const moment = useMemo(() => {
+    const tool = shown && job.tools.find((t) => t.number === shown.moment.tool);
+    return shown && tool ? { at: shown.moment, tool, heights: shown.heights } : undefined;
+  }, [shown, job.tools]);
+  const marks = useMemo(() => {
+    const at = chosen?.place.at;
+    return at ? [{ x: at.x, y: at.y, z: at.z ?? 0 }] : [];
+  }, [chosen]);
+
+  const go = (f: Finding) => {
+    setChosen(f);
+    const at = proof && momentOf(proof, f);
+    if (at !== undefined) player.seek(at);
+  };
+
+  if (setup.operations.length === 0) {
+    return (
+      <Empty title="Nothing to prove yet">
+        <Txt tone="quiet">Add operations on the Cut stage; the program is proved by itself.</Txt>
+      </Empty>
+    );
+  }
+  const waiting = !proofFresh && !cancelled && (plan?.programs.length !== 0 || !planFresh);
+  const flags = proof
+    ? proof.findings.flatMap((finding) =>
+        momentOf(proof, finding) === undefined ? [] : [{ time: momentOf(proof, finding)!, finding }],
+      )
+    : [];
+  const sample = proof && proof.samples.count > 0 ? sampleAt(proof.samples, time) : undefined;
+
+  const ribbon = proof && (
+    <View style={{ gap: SPACE.xs }}>
+      <LoadRibbon samples={proof.samples} total={total} time={time} flags={flags} onSeek={player.seek} onFlag={go} />
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.xs }}>
+        <IconButton
+          icon={player.playing ? 'pause' : 'play'}
+          mode="contained"
+          accessibilityLabel={player.playing ? 'Pause' : 'Play'}
+          onPress={player.playing ? player.pause : player.play}
+        />
+        <Button
+          compact
+          mode="outlined"
+          onPress={() => player.setSpeed(SPEEDS[(SPEEDS.indexOf(player.speed) + 1) % SPEEDS.length])}
+          accessibilityLabel={`Speed ${player.speed} times`}
+        >
+          ×{player.speed}
+        </Button>
+        <View style={{ flex: 1, minWidth: 0 }}>
+          <Txt mono kind="small" lines={1}>
+            {formatTime(time / 60)} of {formatTime(total / 60)}
+          </Txt>
+          <Txt mono kind="small" tone="quiet" lines={1} testID="line-now">
+            {shown ? `line ${shown.moment.line}  ${lines[shown.moment.line - 1] ?? ''}` : 'at the end'}
+          </Txt>
+        </View>
+        {sample !== undefined && proof && (
+          <Txt mono kind="small">
+            {formatNumber(proof.samples.engagement[sample], 0)}°{' '}
+            {formatNumber((proof.samples.rate[sample] * 60) / 1000, 1)} cm³/min
+          </Txt>
+        )}
+      </View>
+    </View>
+  );
+
+  return (
+    <StagePage view={<JobView stock="cut" moment={moment} showPath={!shown} marks={marks} />} under={ribbon}>
+      {waiting && (
+        <Card>
+          <Row>
+            <Txt style={{ flex: 1 }} live>
+              {progress === undefined ? 'Planning the paths' : `Proving, ${formatNumber(progress * 100, 0)} %`}
+            </Txt>
+            <Button compact onPress={computed.cancel}>
+              Cancel
+            </Button>
+          </Row>
+          <ProgressBar
+            progress={progress ?? 0}
+            indeterminate={progress === undefined}
+            accessibilityLabel="Progress of the proof"
+          />
+        </Card>
+      )}
+      {cancelled && (
+        <Card>
+          <Txt>The proof was cancelled; what is shown is out of date.</Txt>
+          <Button mode="contained" onPress={computed.run}>
+            Prove again
+          </Button>
+        </Card>
+      )}
+      {planFresh && plan?.programs.length === 0 && (
+        <FindingCard
+          finding={{
+            code: 'not-posted',
+            level: 'stop',
+            message: 'No program could be written',
+            remedy: 'Cure what the Cut stage reports first',
+            place: {},
+          }}
+        />
+      )}
+      {proof && (
+        <>
+          <Verdict proof={proof} />
+          <View role="list" style={{ gap: SPACE.s }}>
+            {proof.findings.map((f, i) => (
+              <FindingCard
+                key={i}
+                finding={f}
+                onGo={f.place.at || f.place.line ? () => go(f) : undefined}
+                goLabel="Show"
+              />
+            ))}
+          </View>
+          <Card>
+            <Txt heading>Time {formatTime(proof.clock.total)}</Txt>
+            <TimeParts
+              parts={[
+                { label: 'Cutting', minutes: proof.clock.cut },
+                { label: 'Rapids', minutes: proof.clock.rapid },
+                { label: 'Tool changes', minutes: proof.clock.toolChange },
+                { label: 'Dwells', minutes: proof.clock.dwell },
+              ]}
+            />
+            <Txt kind="small" testID="removed">
+              {formatNumber(proof.removed, 2)} cm³ removed, on a grid of {formatNumber(proof.cell, 3)} mm. Acceleration{' '}
+              {formatNumber(job.machine.acceleration, 0)} mm/s².
+            </Txt>
+          </Card>
+        </>
+      )}
+    </StagePage>
+  );
+}

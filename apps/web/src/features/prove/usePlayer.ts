@@ -1,0 +1,77 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { Moment } from '@tidypath/core';
+import { engine } from '../../compute/engine';
+import type { ProofView } from '../../compute/messages';
+
+export const SPEEDS = [1, 8, 32, 128] as const;
+
+/** Plays a proof: forwards at a speed, or wherever the ribbon is touched. One question to the worker at a time. */
+export function usePlayer(proof: ProofView | undefined) {
+  const total = proof ? proof.clock.total * 60 : 0;
+  const [time, setTime] = useState(total);
+  const [playing, setPlaying] = useState(false);
+  const [speed, setSpeed] = useState<(typeof SPEEDS)[number]>(32);
+  const [shown, setShown] = useState<{ moment: Moment; heights: Float32Array }>();
+  const asked = useRef<{ busy: boolean; next?: number }>({ busy: false });
+  const clockRef = useRef(time);
+
+  const ask = useCallback((t: number) => {
+    if (asked.current.busy) {
+      asked.current.next = t;
+      return;
+    }
+    asked.current.busy = true;
+    engine.send({ type: 'seek', seq: engine.nextSeq(), time: t });
+  }, []);
+
+  useEffect(
+    () =>
+      engine.listen((answer) => {
+        if (answer.type !== 'moment') return;
+        setShown({ moment: answer.moment, heights: answer.height });
+        asked.current.busy = false;
+        const { next } = asked.current;
+        asked.current.next = undefined;
+        if (next !== undefined) ask(next);
+      }),
+    [ask],
+  );
+
+  const seek = useCallback(
+    (t: number) => {
+      const held = Math.min(total, Math.max(0, t));
+      clockRef.current = held;
+      setTime(held);
+      ask(held);
+    },
+    [total, ask],
+  );
+
+  useEffect(() => {
+    setPlaying(false);
+    setShown(undefined);
+    setTime(total);
+    clockRef.current = total;
+    asked.current = { busy: false };
+  }, [proof, total]);
+
+  useEffect(() => {
+    if (!playing) return;
+    let last = performance.now();
+    let frame = requestAnimationFrame(function step(now) {
+      const t = clockRef.current + ((now - last) / 1000) * speed;
+      last = now;
+      seek(t);
+      if (t >= total) setPlaying(false);
+      else frame = requestAnimationFrame(step);
+    });
+    return () => cancelAnimationFrame(frame);
+  }, [playing, speed, seek, total]);
+
+  const play = useCallback(() => {
+    if (clockRef.current >= total - 1e-6) seek(0);
+    setPlaying(true);
+  }, [seek, total]);
+
+  return { time, total, playing, speed, setSpeed, play, pause: () => setPlaying(false), seek, shown };
+}

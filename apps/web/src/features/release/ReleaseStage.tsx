@@ -1,0 +1,261 @@
+import { strToU8, zipSync } from 'fflate';
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { FlatList, Pressable, View } from 'react-native';
+import { Button, Switch, TextInput } from 'react-native-paper';
+import { Job, hasStop, joinPrograms } from '@tidypath/core';
+import type { ProgramView } from '../../compute/messages';
+import { FONT, SIZE, SPACE, TYPE } from '../../theme/theme';
+import { usePalette } from '../../theme/usePalette';
+import { Card, Row } from '../../ui/Card';
+import { Choices } from '../../ui/Choices';
+import { Empty } from '../../ui/Empty';
+import { FindingCard } from '../../ui/FindingCard';
+import { Txt } from '../../ui/Txt';
+import { saveFile } from '../../ui/files';
+import { useJob } from '../job/JobContext';
+import { StagePage } from '../job/StagePage';
+import { stopsOf } from '../job/stages';
+import { usePlayer } from '../prove/usePlayer';
+import { JobView } from '../view/JobView';
+
+const ROW = 26;
+
+function toolList(job: Job, programs: ProgramView[]) {
+  return (
+    JSON.stringify(
+      { job: job.name, programs: programs.map((p) => ({ file: p.fileName, tools: p.tools })), tools: job.tools },
+      null,
+      2,
+    ) + '\n'
+  );
+}
+
+/** The program's lines; the one under way is marked, a tap goes to its place. */
+function Listing({
+  lines,
+  now,
+  faulty,
+  onLine,
+}: {
+  lines: string[];
+  now: number | undefined;
+  faulty: Set<number>;
+  onLine: (line: number) => void;
+}) {
+  const palette = usePalette();
+  const list = useRef<FlatList<string>>(null);
+  useEffect(() => {
+    if (now && now <= lines.length) list.current?.scrollToIndex({ index: now - 1, viewPosition: 0.5, animated: false });
+  }, [now, lines.length]);
+  return (
+    <FlatList
+      ref={list}
+      data={lines}
+      testID="listing"
+      style={{
+        height: 360,
+        borderWidth: 1,
+        borderColor: palette.line,
+        borderRadius: SIZE.radius,
+        backgroundColor: palette.sheet,
+      }}
+      keyExtractor={(_, i) => String(i)}
+      getItemLayout={(_, index) => ({ length: ROW, offset: ROW * index, index })}
+      initialNumToRender={30}
+      renderItem={({ item, index }) => {
+        const line = index + 1;
+        return (
+          <Pressable
+            role="button"
+            aria-label={`Line ${line}: ${item}`}
+            onPress={() => onLine(line)}
+            style={{
+              height: ROW,
+              flexDirection: 'row',
+              gap: SPACE.s,
+              paddingHorizontal: SPACE.s,
+              alignItems: 'center',
+              backgroundColor:
+                line === now ? palette.accentSoft : faulty.has(line) ? palette.dangerSoft : 'transparent',
+            }}
+          >
+            <Txt mono kind="small" tone="quiet" style={{ width: 44, textAlign: 'right' }}>
+              {faulty.has(line) ? '▲' : line}
+            </Txt>
+            <Txt mono kind="small" lines={1}>
+              {item}
+            </Txt>
+          </Pressable>
+        );
+      }}
+    />
+  );
+}
+
+/** The programs: read them against the picture, edit and prove again, download. */
+export function ReleaseStage() {
+  const { job, edit, computed } = useJob();
+  const palette = usePalette();
+  const { plan, proof, proofFresh, provedText, progress } = computed;
+  const player = usePlayer(proof);
+  const [draft, setDraft] = useState<string>();
+  const programs = useMemo(() => plan?.programs ?? [], [plan]);
+  const posted = useMemo(() => (programs.length ? joinPrograms(programs.map((p) => p.text)).text : ''), [programs]);
+  const shownText = useDeferredValue(proof ? (provedText ?? posted) : posted);
+  const lines = useMemo(() => shownText.replace(/\n$/, '').split('\n'), [shownText]);
+  const edited = proofFresh && provedText !== undefined && provedText !== posted;
+  const faulty = useMemo(
+    () => new Set(proof?.findings.flatMap((f) => (f.level === 'stop' && f.place.line ? [f.place.line] : []))),
+    [proof],
+  );
+  const stops = stopsOf(computed);
+  const clear = proofFresh && !edited && stops.length === 0 && programs.length > 0;
+  const moment = useMemo(() => {
+    const tool = player.shown && job.tools.find((t) => t.number === player.shown!.moment.tool);
+    return player.shown && tool ? { at: player.shown.moment, tool, heights: player.shown.heights } : undefined;
+  }, [player.shown, job.tools]);
+
+  const toLine = (line: number) => {
+    const motion = proof?.lines.findIndex((l) => l >= line) ?? -1;
+    if (proof && motion >= 0) player.seek(proof.ends[motion]);
+  };
+  const download = () => {
+    if (programs.length === 1) saveFile(programs[0].fileName, programs[0].text, 'text/plain');
+    else
+      saveFile(
+        'programs.zip',
+        zipSync(
+          Object.fromEntries([
+            ...programs.map((p) => [p.fileName, strToU8(p.text)]),
+            ['tools.json', strToU8(toolList(job, programs))],
+          ]),
+        ),
+        'application/zip',
+      );
+  };
+
+  if (plan && programs.length === 0) {
+    return (
+      <Empty title="There is no program yet">
+        {stops.slice(0, 6).map((f, i) => (
+          <FindingCard key={i} finding={f} />
+        ))}
+        {stops.length === 0 && <Txt tone="quiet">Add operations on the Cut stage.</Txt>}
+      </Empty>
+    );
+  }
+  return (
+    <StagePage
+      view={<JobView stock="cut" moment={moment} />}
+      action={
+        <Row>
+          <Button
+            mode="outlined"
+            style={{ flex: 1 }}
+            disabled={!programs.length}
+            onPress={() => saveFile('tools.json', toolList(job, programs), 'application/json')}
+          >
+            Tool list
+          </Button>
+          <Button mode="contained" style={{ flex: 1 }} disabled={!clear} onPress={download} testID="download">
+            {programs.length > 1 ? `Download ${programs.length} programs` : 'Download'}
+          </Button>
+        </Row>
+      }
+    >
+      {!clear && (
+        <Txt tone={stops.length ? 'danger' : 'quiet'} live testID="release-state">
+          {stops.length
+            ? `▲ Not released: ${stops.length} to cure`
+            : edited
+              ? 'The proof is of an edited text; go back to the posted one to release it'
+              : progress !== undefined
+                ? 'Being proved'
+                : 'Waiting for the proof'}
+        </Txt>
+      )}
+      {clear && (
+        <Txt bold testID="release-state">
+          ✓ Proved as posted; nothing stops it
+        </Txt>
+      )}
+      {hasStop(proof?.findings ?? []) &&
+        proof?.findings
+          .filter((f) => f.level === 'stop')
+          .map((f, i) => (
+            <FindingCard
+              key={i}
+              finding={f}
+              onGo={f.place.line ? () => toLine(f.place.line!) : undefined}
+              goLabel="Show the line"
+            />
+          ))}
+      <Listing lines={lines} now={player.shown?.moment.line} faulty={faulty} onLine={toLine} />
+      {draft === undefined ? (
+        <Row>
+          <Button compact mode="outlined" onPress={() => setDraft(shownText)}>
+            Try an edit
+          </Button>
+          {edited && (
+            <Button compact mode="outlined" onPress={computed.run}>
+              Back to the posted text
+            </Button>
+          )}
+        </Row>
+      ) : (
+        <Card>
+          <Txt kind="small" tone="quiet">
+            Change the text and prove it; the job itself stays as it is.
+          </Txt>
+          <TextInput
+            mode="outlined"
+            multiline
+            value={draft}
+            onChangeText={setDraft}
+            aria-label="Program text"
+            testID="program-text"
+            style={{ height: 300 }}
+            contentStyle={{ fontFamily: FONT.mono, fontSize: TYPE.small, backgroundColor: palette.sheet }}
+          />
+          <Row>
+            <Button mode="outlined" onPress={() => setDraft(undefined)}>
+              Leave it
+            </Button>
+            <Button
+              mode="contained"
+              onPress={() => {
+                computed.proveText(draft);
+                setDraft(undefined);
+              }}
+            >
+              Prove this text
+            </Button>
+          </Row>
+        </Card>
+      )}
+      <Card>
+        <Choices
+          label="Program in"
+          value={job.output.unit}
+          onChange={(unit) => edit((j) => ({ ...j, output: { ...j.output, unit } }))}
+          options={[
+            { value: 'mm', label: 'mm' },
+            { value: 'inch', label: 'inch' },
+          ]}
+        />
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.s }}>
+          <Switch
+            value={job.output.lineNumbers}
+            onValueChange={(lineNumbers) => edit((j) => ({ ...j, output: { ...j.output, lineNumbers } }))}
+            accessibilityLabel="Line numbers"
+          />
+          <Txt>Line numbers</Txt>
+        </View>
+      </Card>
+      <Txt kind="small" tone="quiet">
+        First run: check tool lengths and work offset, dry run above the part, single block, reduced rapids, a finger on
+        feed hold. The figures are estimates; the machine maker’s limits and your local safety rules decide.
+      </Txt>
+    </StagePage>
+  );
+}

@@ -1,0 +1,116 @@
+import { Suspense, lazy, useMemo, useState } from 'react';
+import { View } from 'react-native';
+import { ActivityIndicator, Button } from 'react-native-paper';
+import { Tool, boxOf, modelOf, stockOf, zeroOf } from '@tidypath/core';
+import type { SurfaceView } from '../../compute/messages';
+import { SPACE, TEMPER } from '../../theme/theme';
+import { usePalette } from '../../theme/usePalette';
+import { Txt } from '../../ui/Txt';
+import { useJob } from '../job/JobContext';
+import type { Angle } from './scene';
+import { partEdges, planSegments, proofSegments } from './segments';
+
+const SceneCanvas = lazy(() => import('./SceneCanvas'));
+
+interface Props {
+  /** Show only this operation's path. */
+  operationId?: string;
+  showPath?: boolean;
+  /** The finished stock, or the raw block. */
+  stock: 'raw' | 'cut';
+  moment?: { at: { x: number; y: number; z: number }; tool: Tool; heights: Float32Array };
+  marks?: { x: number; y: number; z: number }[];
+}
+
+/** The whole raw block as a surface of a few cells. */
+function rawSurface(points: { x: number; y: number }[], top: number, bottom: number): SurfaceView {
+  const xs = points.map((p) => p.x);
+  const ys = points.map((p) => p.y);
+  const [x0, y0] = [Math.min(...xs), Math.min(...ys)];
+  const n = 24;
+  const cell = Math.max(Math.max(...xs) - x0, Math.max(...ys) - y0) / n;
+  const nx = Math.max(1, Math.round((Math.max(...xs) - x0) / cell));
+  const ny = Math.max(1, Math.round((Math.max(...ys) - y0) / cell));
+  return { x0, y0, cell, nx, ny, top, bottom, height: new Float32Array(nx * ny).fill(top) };
+}
+
+/** The bite's colours, light to heavy. */
+export function TemperKey() {
+  const palette = usePalette();
+  return (
+    <View
+      accessible
+      role="img"
+      aria-label="Path colours: pale is a light bite, dark blue a full slot"
+      style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.xs }}
+    >
+      <Txt kind="small" tone="quiet">
+        light bite
+      </Txt>
+      {TEMPER.map((c) => (
+        <View
+          key={c}
+          style={{ width: 16, height: 10, backgroundColor: c, borderWidth: 1, borderColor: palette.line }}
+        />
+      ))}
+      <Txt kind="small" tone="quiet">
+        slot
+      </Txt>
+    </View>
+  );
+}
+
+/** Stock, part, path, fixtures and tool of the job at hand. */
+export function JobView({ operationId, showPath = true, stock, moment, marks }: Props) {
+  const { job, setup, computed } = useJob();
+  const { plan, proof, proofFresh } = computed;
+  const [fit, setFit] = useState<{ angle: Angle; count: number }>({ angle: 'corner', count: 0 });
+  const model = useMemo(() => modelOf(job.part), [job.part]);
+  const block = useMemo(() => stockOf(setup, model), [setup, model]);
+  const zero = useMemo(() => zeroOf(setup, model, block), [setup, model, block]);
+  const edges = useMemo(() => partEdges(job.part), [job.part]);
+  const fixtures = useMemo(() => setup.fixtures.map(boxOf), [setup.fixtures]);
+  const raw = useMemo(() => rawSurface(block.region.flat(), block.top, block.bottom), [block]);
+  const surface = stock === 'cut' && proof ? proof.surface : raw;
+
+  const path = useMemo(() => {
+    if (!showPath || !plan) return {};
+    if (!proof || !proofFresh)
+      return planSegments(plan.planned.filter((p) => !operationId || p.operationId === operationId));
+    const sections = plan.programs.length === 1 ? plan.programs[0].sections : [];
+    const i = sections.findIndex((s) => s.operationId === operationId);
+    if (operationId && i >= 0) return proofSegments(proof, sections[i].line, sections[i + 1]?.line);
+    return proofSegments(proof);
+  }, [showPath, plan, proof, proofFresh, operationId]);
+
+  const tool = useMemo(() => moment && { at: moment.at, tool: moment.tool }, [moment]);
+  const look = (angle: Angle) => setFit((f) => ({ angle, count: f.count + 1 }));
+
+  return (
+    <View style={{ flex: 1, minHeight: 0 }}>
+      <Suspense fallback={<ActivityIndicator style={{ flex: 1 }} />}>
+        <SceneCanvas
+          surface={surface}
+          heights={stock === 'cut' ? moment?.heights : undefined}
+          edges={edges}
+          {...path}
+          fixtures={fixtures}
+          zero={zero}
+          tool={tool}
+          marks={marks}
+          fit={fit}
+          label={`${job.name}: stock, part and path`}
+        />
+      </Suspense>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', paddingHorizontal: SPACE.s }}>
+        {(['corner', 'top', 'front'] as const).map((angle) => (
+          <Button key={angle} compact onPress={() => look(angle)} accessibilityLabel={`Fit from the ${angle}`}>
+            {angle}
+          </Button>
+        ))}
+        <View style={{ flex: 1 }} />
+        {showPath && proofFresh && <TemperKey />}
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,359 @@
+import * as THREE from 'three';
+import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
+import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
+import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
+import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
+import type { FixtureBox, Tool } from '@tidypath/core';
+import type { SurfaceView } from '../../compute/messages';
+import type { Palette } from '../../theme/theme';
+
+/** Straight pieces for drawing: six coordinates and six colour shares each. */
+export interface Segments {
+  positions: Float32Array;
+  colours?: Float32Array;
+}
+
+export type Angle = 'corner' | 'top' | 'front';
+
+const DIRECTIONS: Record<Angle, [number, number, number]> = {
+  corner: [-0.75, -1, 0.95],
+  top: [0, -0.0001, 1],
+  front: [0, -1, 0.0001],
+};
+const PATH_WIDTH = 2.4;
+
+/** The picture: stock as a warm block, edges in ink, path, tool and fixtures. Drawn only when something changes. */
+export class Scene {
+  private readonly renderer: THREE.WebGLRenderer;
+  private readonly scene = new THREE.Scene();
+  private readonly camera = new THREE.OrthographicCamera(-1, 1, 1, -1, -5000, 5000);
+  private readonly controls: OrbitControls;
+  private readonly groups = new Map<string, THREE.Object3D>();
+  private surface?: { mesh: THREE.Mesh; view: SurfaceView };
+  private box = new THREE.Box3(new THREE.Vector3(0, 0, -10), new THREE.Vector3(100, 60, 0));
+  private pending = 0;
+
+  constructor(
+    private readonly host: HTMLElement,
+    private palette: Palette,
+  ) {
+    this.renderer = new THREE.WebGLRenderer({ antialias: true, alpha: true });
+    this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
+    host.appendChild(this.renderer.domElement);
+    this.renderer.domElement.style.touchAction = 'none';
+    this.camera.up.set(0, 0, 1);
+    this.controls = new OrbitControls(this.camera, this.renderer.domElement);
+    this.controls.enableDamping = false;
+    this.controls.addEventListener('change', () => this.draw());
+    const sun = new THREE.DirectionalLight(0xffffff, 2.1);
+    sun.position.set(-0.4, -0.7, 1);
+    this.scene.add(new THREE.HemisphereLight(0xffffff, 0xb8a888, 1.5), sun);
+    this.resize();
+  }
+
+  draw(): void {
+    if (this.pending) return;
+    this.pending = requestAnimationFrame(() => {
+      this.pending = 0;
+      this.renderer.render(this.scene, this.camera);
+    });
+  }
+
+  resize(): void {
+    const { clientWidth: w, clientHeight: h } = this.host;
+    if (!w || !h) return;
+    this.renderer.setSize(w, h);
+    const half = (this.camera.top - this.camera.bottom) / 2;
+    this.camera.left = (-half * w) / h;
+    this.camera.right = (half * w) / h;
+    this.camera.updateProjectionMatrix();
+    this.draw();
+  }
+
+  private swap(name: string, object?: THREE.Object3D): void {
+    const old = this.groups.get(name);
+    if (old) {
+      this.scene.remove(old);
+      old.traverse((o) => {
+        const mesh = o as THREE.Mesh;
+        mesh.geometry?.dispose();
+        (Array.isArray(mesh.material) ? mesh.material : [mesh.material]).forEach((m) => m?.dispose());
+      });
+      this.groups.delete(name);
+    }
+    if (object) {
+      this.groups.set(name, object);
+      this.scene.add(object);
+    }
+    this.draw();
+  }
+
+  setSurface(view: SurfaceView | undefined): void {
+    if (!view) {
+      this.surface = undefined;
+      return this.swap('surface');
+    }
+    const geometry = surfaceGeometry(view);
+    const material = new THREE.MeshStandardMaterial({
+      color: this.palette.stock,
+      roughness: 0.85,
+      metalness: 0,
+      flatShading: true,
+      polygonOffset: true,
+      polygonOffsetFactor: 1,
+      polygonOffsetUnits: 1,
+    });
+    const mesh = new THREE.Mesh(geometry, material);
+    this.surface = { mesh, view };
+    this.box = new THREE.Box3(
+      new THREE.Vector3(view.x0, view.y0, view.bottom),
+      new THREE.Vector3(view.x0 + view.nx * view.cell, view.y0 + view.ny * view.cell, view.top),
+    );
+    this.swap('surface', mesh);
+  }
+
+  /** New heights on the same grid. */
+  setHeights(height: Float32Array): void {
+    if (!this.surface || height.length !== this.surface.view.height.length) return;
+    const attribute = this.surface.mesh.geometry.getAttribute('position') as THREE.BufferAttribute;
+    fillHeights(attribute.array as Float32Array, this.surface.view, height);
+    attribute.needsUpdate = true;
+    this.draw();
+  }
+
+  setLines(
+    name: string,
+    segments: Segments | undefined,
+    look: { colour?: string; width?: number; opacity?: number; dashed?: boolean; above?: boolean },
+  ): void {
+    if (!segments || segments.positions.length === 0) return this.swap(name);
+    const geometry = new LineSegmentsGeometry();
+    geometry.setPositions(segments.positions);
+    if (segments.colours) geometry.setColors(segments.colours);
+    const material = new LineMaterial({
+      color: segments.colours ? 0xffffff : new THREE.Color(look.colour).getHex(),
+      vertexColors: !!segments.colours,
+      linewidth: look.width ?? 1.2,
+      dashed: !!look.dashed,
+      dashSize: 2,
+      gapSize: 2,
+      transparent: (look.opacity ?? 1) < 1,
+      opacity: look.opacity ?? 1,
+      depthTest: !look.above,
+    });
+    const lines = new LineSegments2(geometry, material);
+    if (look.dashed) lines.computeLineDistances();
+    this.swap(name, lines);
+  }
+
+  /** The path, coloured by bite over a darker core so that the palest step still reads on paper. */
+  setPath(cut: Segments | undefined, rapid: Segments | undefined): void {
+    this.setLines('path-back', cut && { positions: cut.positions }, {
+      colour: this.palette.ink,
+      width: PATH_WIDTH + 1.2,
+      opacity: 0.55,
+    });
+    this.setLines('path', cut, { colour: this.palette.quiet, width: PATH_WIDTH });
+    this.setLines('rapid', rapid, { colour: this.palette.quiet, width: 1, dashed: true, opacity: 0.7 });
+  }
+
+  setFixtures(boxes: FixtureBox[]): void {
+    const group = new THREE.Group();
+    for (const b of boxes) {
+      const size = new THREE.Vector3(b.maxX - b.minX, b.maxY - b.minY, b.maxZ - b.minZ);
+      const mesh = new THREE.Mesh(
+        new THREE.BoxGeometry(size.x, size.y, size.z),
+        new THREE.MeshStandardMaterial({
+          color: this.palette.fixture,
+          transparent: true,
+          opacity: 0.55,
+          roughness: 0.9,
+        }),
+      );
+      mesh.position.set((b.minX + b.maxX) / 2, (b.minY + b.maxY) / 2, (b.minZ + b.maxZ) / 2);
+      group.add(mesh, edgesOf(mesh, this.palette.quiet));
+    }
+    this.swap('fixtures', group);
+  }
+
+  /** The work zero: three short arms, X with one notch, Y with two. */
+  setZero(p: { x: number; y: number; z: number }): void {
+    const arm = 12;
+    const positions = new Float32Array([
+      p.x,
+      p.y,
+      p.z,
+      p.x + arm,
+      p.y,
+      p.z,
+      p.x,
+      p.y,
+      p.z,
+      p.x,
+      p.y + arm,
+      p.z,
+      p.x,
+      p.y,
+      p.z,
+      p.x,
+      p.y,
+      p.z + arm,
+      p.x + arm - 2,
+      p.y - 2,
+      p.z,
+      p.x + arm - 2,
+      p.y + 2,
+      p.z,
+      p.x - 2,
+      p.y + arm - 2,
+      p.z,
+      p.x + 2,
+      p.y + arm - 2,
+      p.z,
+      p.x - 2,
+      p.y + arm - 4,
+      p.z,
+      p.x + 2,
+      p.y + arm - 4,
+      p.z,
+    ]);
+    this.setLines('zero', { positions }, { colour: this.palette.accent, width: 3, above: true });
+  }
+
+  setTool(at: { x: number; y: number; z: number } | undefined, tool: Tool | undefined): void {
+    if (!at || !tool) return this.swap('tool');
+    const group = new THREE.Group();
+    const solid = (
+      radiusTop: number,
+      radiusBottom: number,
+      from: number,
+      to: number,
+      colour: string,
+      opacity: number,
+    ) => {
+      if (to <= from) return;
+      const geometry = new THREE.CylinderGeometry(radiusTop, radiusBottom, to - from, 32);
+      geometry.rotateX(Math.PI / 2);
+      const mesh = new THREE.Mesh(
+        geometry,
+        new THREE.MeshStandardMaterial({ color: colour, transparent: opacity < 1, opacity, roughness: 0.6 }),
+      );
+      mesh.position.z = (from + to) / 2;
+      group.add(mesh);
+    };
+    const r = tool.diameter / 2;
+    const tip = tool.pointAngle < 180 ? r / Math.tan((tool.pointAngle * Math.PI) / 360) : 0;
+    solid(r, tip ? 0.01 : r, 0, tip || 0.01, this.palette.accent, 0.9);
+    solid(r, r, tip, tool.fluteLength, this.palette.accent, 0.9);
+    solid(tool.shankDiameter / 2, tool.shankDiameter / 2, tool.fluteLength, tool.stickOut, this.palette.quiet, 0.8);
+    solid(
+      tool.holderDiameter / 2,
+      tool.holderDiameter / 2,
+      tool.stickOut,
+      tool.stickOut + tool.holderLength,
+      this.palette.fixture,
+      0.35,
+    );
+    group.position.set(at.x, at.y, at.z);
+    this.swap('tool', group);
+  }
+
+  /** A flag where something is wrong. */
+  setMarks(points: { x: number; y: number; z: number }[]): void {
+    const group = new THREE.Group();
+    for (const p of points) {
+      const cone = new THREE.Mesh(
+        new THREE.ConeGeometry(1.8, 6, 4),
+        new THREE.MeshBasicMaterial({ color: this.palette.danger }),
+      );
+      cone.rotation.x = -Math.PI / 2;
+      cone.position.set(p.x, p.y, p.z + 3);
+      group.add(cone);
+    }
+    this.swap('marks', group);
+  }
+
+  fit(angle: Angle = 'corner'): void {
+    const centre = this.box.getCenter(new THREE.Vector3());
+    const direction = new THREE.Vector3(...DIRECTIONS[angle]).normalize();
+    const { clientWidth: w, clientHeight: h } = this.host;
+    const aspect = w && h ? w / h : 1;
+    const [dx, dy, dz] = this.box.getSize(new THREE.Vector3()).toArray();
+    const side = new THREE.Vector3().crossVectors(new THREE.Vector3(0, 0, 1), direction).normalize();
+    const up = new THREE.Vector3().crossVectors(direction, side);
+    const extent = (v: THREE.Vector3) => (Math.abs(v.x) * dx + Math.abs(v.y) * dy + Math.abs(v.z) * dz) / 2;
+    const half = Math.max(extent(up), extent(side) / aspect) * 1.18;
+    this.camera.top = half;
+    this.camera.bottom = -half;
+    this.camera.left = -half * aspect;
+    this.camera.right = half * aspect;
+    this.camera.zoom = 1;
+    this.controls.target.copy(centre);
+    this.camera.position.copy(centre).addScaledVector(direction, 500);
+    this.camera.updateProjectionMatrix();
+    this.controls.update();
+    this.draw();
+  }
+
+  setPalette(palette: Palette): void {
+    this.palette = palette;
+  }
+
+  dispose(): void {
+    cancelAnimationFrame(this.pending);
+    for (const name of [...this.groups.keys()]) this.swap(name);
+    cancelAnimationFrame(this.pending);
+    this.controls.dispose();
+    this.renderer.dispose();
+    this.renderer.domElement.remove();
+  }
+}
+
+function edgesOf(mesh: THREE.Mesh, colour: string): THREE.LineSegments {
+  const lines = new THREE.LineSegments(
+    new THREE.EdgesGeometry(mesh.geometry),
+    new THREE.LineBasicMaterial({ color: colour }),
+  );
+  lines.position.copy(mesh.position);
+  return lines;
+}
+
+/** A grid of cell centres with a skirt down to the underside all round. */
+function surfaceGeometry(view: SurfaceView): THREE.BufferGeometry {
+  const nx = view.nx + 2;
+  const ny = view.ny + 2;
+  const positions = new Float32Array(nx * ny * 3);
+  for (let j = 0; j < ny; j++) {
+    for (let i = 0; i < nx; i++) {
+      const k = (j * nx + i) * 3;
+      positions[k] = view.x0 + Math.min(view.nx - 0.001, Math.max(0.001, i - 0.5)) * view.cell;
+      positions[k + 1] = view.y0 + Math.min(view.ny - 0.001, Math.max(0.001, j - 0.5)) * view.cell;
+    }
+  }
+  fillHeights(positions, view, view.height);
+  const index = new Uint32Array((nx - 1) * (ny - 1) * 6);
+  let n = 0;
+  for (let j = 0; j < ny - 1; j++) {
+    for (let i = 0; i < nx - 1; i++) {
+      const a = j * nx + i;
+      index.set([a, a + 1, a + nx + 1, a, a + nx + 1, a + nx], n);
+      n += 6;
+    }
+  }
+  const geometry = new THREE.BufferGeometry();
+  geometry.setAttribute('position', new THREE.BufferAttribute(positions, 3));
+  geometry.setIndex(new THREE.BufferAttribute(index, 1));
+  geometry.computeBoundingSphere();
+  return geometry;
+}
+
+function fillHeights(positions: Float32Array, view: SurfaceView, height: Float32Array): void {
+  const nx = view.nx + 2;
+  const ny = view.ny + 2;
+  for (let j = 0; j < ny; j++) {
+    for (let i = 0; i < nx; i++) {
+      const rim = i === 0 || j === 0 || i === nx - 1 || j === ny - 1;
+      positions[(j * nx + i) * 3 + 2] = rim ? view.bottom : height[(j - 1) * view.nx + i - 1];
+    }
+  }
+}

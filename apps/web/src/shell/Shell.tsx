@@ -1,0 +1,80 @@
+import { MaterialCommunityIcons } from '@expo/vector-icons';
+import { Link, usePathname } from 'expo-router';
+import { ComponentProps, ReactNode } from 'react';
+import { Pressable, View } from 'react-native';
+import { SIZE, SPACE } from '../theme/theme';
+import { usePalette, useWide } from '../theme/usePalette';
+import { Txt } from '../ui/Txt';
+
+type Icon = ComponentProps<typeof MaterialCommunityIcons>['name'];
+
+const PLACES: { href: '/' | '/tools' | '/shop'; label: string; icon: Icon }[] = [
+  { href: '/', label: 'Jobs', icon: 'clipboard-text-outline' },
+  { href: '/tools', label: 'Tools', icon: 'screw-flat-top' },
+  { href: '/shop', label: 'Shop', icon: 'warehouse' },
+];
+
+function Place({ href, label, icon, here, wide }: (typeof PLACES)[number] & { here: boolean; wide: boolean }) {
+  const palette = usePalette();
+  return (
+    <Link href={href} asChild>
+      <Pressable
+        role="link"
+        aria-label={label}
+        aria-current={here ? 'page' : undefined}
+        style={{
+          flex: wide ? undefined : 1,
+          minHeight: SIZE.touch + SPACE.m,
+          alignItems: 'center',
+          justifyContent: 'center',
+          gap: 2,
+          borderTopWidth: wide ? 0 : 3,
+          borderLeftWidth: wide ? 3 : 0,
+          borderColor: here ? palette.accent : 'transparent',
+        }}
+      >
+        <MaterialCommunityIcons name={icon} size={24} color={here ? palette.accent : palette.quiet} />
+        <Txt kind="small" bold={here} tone={here ? 'accent' : 'quiet'}>
+          {label}
+        </Txt>
+      </Pressable>
+    </Link>
+  );
+}
+
+/** The frame around everything: a bar at the bottom on a phone, a slim rail on a wide screen; inside a job a phone gives its room to the work. */
+export function Shell({ children }: { children: ReactNode }) {
+  const palette = usePalette();
+  const wide = useWide();
+  const path = usePathname();
+  const inJob = path.startsWith('/job/');
+  const bar = (
+    <View
+      role="navigation"
+      aria-label="Places"
+      style={{
+        flexDirection: wide ? 'column' : 'row',
+        width: wide ? SIZE.rail : undefined,
+        paddingTop: wide ? SPACE.l : 0,
+        gap: wide ? SPACE.s : 0,
+        backgroundColor: palette.sheet,
+        borderColor: palette.line,
+        borderTopWidth: wide ? 0 : 1,
+        borderRightWidth: wide ? 1 : 0,
+      }}
+    >
+      {PLACES.map((p) => (
+        <Place key={p.href} {...p} wide={wide} here={p.href === '/' ? path === '/' || inJob : path === p.href} />
+      ))}
+    </View>
+  );
+  return (
+    <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column', backgroundColor: palette.background }}>
+      {wide && bar}
+      <View role="main" style={{ flex: 1, minWidth: 0, minHeight: 0 }}>
+        {children}
+      </View>
+      {!wide && !inJob && bar}
+    </View>
+  );
+}

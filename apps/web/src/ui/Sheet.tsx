@@ -1,0 +1,84 @@
+import { ReactNode, useEffect } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { IconButton, Modal, Portal } from 'react-native-paper';
+import { SIZE, SPACE } from '../theme/theme';
+import { usePalette, useWide } from '../theme/usePalette';
+import { Txt } from './Txt';
+
+interface Props {
+  title: string;
+  open: boolean;
+  onClose: () => void;
+  children: ReactNode;
+}
+
+/** Rises from the bottom on a phone; on a wide screen stands beside the route and leaves the picture free. */
+export function Sheet({ title, open, onClose, children }: Props) {
+  const palette = usePalette();
+  const wide = useWide();
+  useEffect(() => {
+    if (!open) return;
+    const press = (event: KeyboardEvent) => event.key === 'Escape' && onClose();
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  }, [open, onClose]);
+  if (!open) return null;
+  const body = (
+    <View
+      role="dialog"
+      aria-label={title}
+      testID="sheet"
+      style={{
+        maxHeight: '100%',
+        backgroundColor: palette.sheet,
+        borderRadius: SIZE.radius,
+        borderWidth: 1,
+        borderColor: palette.line,
+      }}
+    >
+      <View style={{ flexDirection: 'row', alignItems: 'center', paddingLeft: SPACE.l }}>
+        <Txt heading kind="large" style={{ flex: 1 }}>
+          {title}
+        </Txt>
+        <IconButton icon="close" accessibilityLabel="Close" onPress={onClose} />
+      </View>
+      <ScrollView
+        style={{ maxHeight: SIZE.sheetMax }}
+        contentContainerStyle={{ padding: SPACE.l, paddingTop: SPACE.xs, gap: SPACE.m }}
+        keyboardShouldPersistTaps="handled"
+      >
+        {children}
+      </ScrollView>
+    </View>
+  );
+  if (wide) {
+    return (
+      <Portal>
+        <View pointerEvents="box-none" style={[StyleSheet.absoluteFill, { justifyContent: 'center' }]}>
+          <View
+            style={{
+              position: 'absolute',
+              right: SIZE.panel + SPACE.l,
+              width: SIZE.panel - SPACE.xl,
+              maxHeight: '90%',
+            }}
+          >
+            {body}
+          </View>
+        </View>
+      </Portal>
+    );
+  }
+  return (
+    <Portal>
+      <Modal
+        visible
+        onDismiss={onClose}
+        style={{ justifyContent: 'flex-end' }}
+        contentContainerStyle={{ maxHeight: '80%' }}
+      >
+        {body}
+      </Modal>
+    </Portal>
+  );
+}

@@ -1,0 +1,34 @@
+import { ReactNode } from 'react';
+import { StyleProp, Text as NativeText, TextStyle } from 'react-native';
+import { FONT, TYPE } from '../theme/theme';
+import { usePalette } from '../theme/usePalette';
+
+interface Props {
+  children: ReactNode;
+  kind?: 'body' | 'small' | 'large' | 'title';
+  tone?: 'ink' | 'quiet' | 'danger' | 'care' | 'accent';
+  bold?: boolean;
+  mono?: boolean;
+  heading?: boolean;
+  live?: boolean;
+  lines?: number;
+  style?: StyleProp<TextStyle>;
+  testID?: string;
+}
+
+/** All text: the reading face for words, the tabular one for numbers. */
+export function Txt({ children, kind = 'body', tone = 'ink', bold, mono, heading, live, lines, style, testID }: Props) {
+  const palette = usePalette();
+  const family = mono ? FONT.mono : bold || heading || kind === 'title' ? FONT.bold : FONT.text;
+  return (
+    <NativeText
+      testID={testID}
+      numberOfLines={lines}
+      role={heading ? 'heading' : undefined}
+      aria-live={live ? 'polite' : undefined}
+      style={[{ color: palette[tone], fontFamily: family, fontSize: TYPE[kind], lineHeight: TYPE[kind] * 1.4 }, style]}
+    >
+      {children}
+    </NativeText>
+  );
+}

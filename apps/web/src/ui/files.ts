@@ -1,0 +1,33 @@
+/** Hands a file to the browser to keep. */
+export function saveFile(name: string, data: string | Uint8Array, type: string): void {
+  const url = URL.createObjectURL(new Blob([data as BlobPart], { type }));
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = name;
+  document.body.appendChild(link);
+  link.click();
+  link.remove();
+  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+}
+
+/** Asks for one file and reads it as text; undefined when nothing was chosen. */
+export function pickText(accept: string): Promise<{ name: string; text: string } | undefined> {
+  return new Promise((resolve) => {
+    const input = document.createElement('input');
+    input.type = 'file';
+    input.accept = accept;
+    input.style.display = 'none';
+    input.setAttribute('data-testid', 'file-input');
+    input.onchange = async () => {
+      const file = input.files?.[0];
+      input.remove();
+      resolve(file && { name: file.name, text: await file.text() });
+    };
+    input.oncancel = () => {
+      input.remove();
+      resolve(undefined);
+    };
+    document.body.appendChild(input);
+    input.click();
+  });
+}

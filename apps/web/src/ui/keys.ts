@@ -1,0 +1,8 @@
+/** Makes Enter and Space do what a tap does, for words that act as buttons. */
+export const onKeys = (act: () => void): object => ({
+  onKeyDown: (event: { key: string; preventDefault: () => void }) => {
+    if (event.key !== 'Enter' && event.key !== ' ') return;
+    event.preventDefault();
+    act();
+  },
+});

@@ -1,0 +1,52 @@
+import { Gauge, gaugesOf } from '../cutting/gauges';
+import { Suggestion, suggest } from '../cutting/suggest';
+import { Path, RAPID, TAGS, sweepOf } from '../toolpath/path';
+import { Operation } from '../toolpath/operation';
+import { kindOf } from '../toolpath/registry';
+import { Job } from './job';
+
+/** What an operation's values mean for the cut, worked out at once while someone types. */
+export interface Insight {
+  gauges: Gauge[];
+  suggestion: Suggestion;
+}
+
+/** Gauges and suggestion of an operation; undefined where its tool or kind is missing. */
+export function insightOf(job: Job, operation: Operation): Insight | undefined {
+  const kind = kindOf(operation.kind);
+  const tool = job.tools.find((t) => t.id === operation.toolId);
+  if (!kind || !tool) return undefined;
+  const bite = kind.bite(operation.params, tool);
+  const { rpm, feed } = operation.speeds;
+  return {
+    gauges: gaugesOf({ tool, material: job.material, machine: job.machine, rpm, feed, ...bite }),
+    suggestion: suggest(tool, job.material, job.machine, bite),
+  };
+}
+
+/** Lengths of a path by what they are for, mm; enough to estimate its time at other feeds at once. */
+export interface PathLengths {
+  cut: number;
+  entry: number;
+  rapid: number;
+}
+
+export function pathLengths(path: Path): PathLengths {
+  const lengths: PathLengths = { cut: 0, entry: 0, rapid: 0 };
+  for (let i = 1; i < path.count; i++) {
+    const [x0, y0, x1, y1] = [path.x[i - 1], path.y[i - 1], path.x[i], path.y[i]];
+    const arc = path.kind[i] > 1;
+    const flat = arc
+      ? Math.hypot(x1 - path.cx[i], y1 - path.cy[i]) * Math.abs(sweepOf(path.kind[i], x0, y0, x1, y1, path.cx[i], path.cy[i]))
+      : Math.hypot(x1 - x0, y1 - y0);
+    const length = Math.hypot(flat, path.z[i] - path.z[i - 1]);
+    if (path.kind[i] === RAPID) lengths.rapid += length;
+    else if (TAGS[path.tag[i]] === 'entry') lengths.entry += length;
+    else lengths.cut += length;
+  }
+  return lengths;
+}
+
+/** Minutes without acceleration: an estimate until the proof has run. */
+export const estimateMinutes = (lengths: PathLengths, operation: Operation, rapid: number): number =>
+  lengths.cut / operation.speeds.feed + lengths.entry / operation.speeds.entryFeed + lengths.rapid / rapid;
