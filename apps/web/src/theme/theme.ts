@@ -51,6 +51,7 @@ export const temperStep = (degrees: number) =>
 export const SPACE = { xs: 4, s: 8, m: 12, l: 16, xl: 24 } as const;
 export const SIZE = {
   touch: 44,
+  field: 130,
   rail: 84,
   panel: 420,
   wide: 900,

@@ -1,4 +1,4 @@
-import { ReactNode } from 'react';
+import { Children, ReactNode } from 'react';
 import { StyleProp, View, ViewStyle } from 'react-native';
 import { SIZE, SPACE } from '../theme/theme';
 import { usePalette } from '../theme/usePalette';
@@ -39,6 +39,15 @@ export function Row({ children, style }: { children: ReactNode; style?: StylePro
   return (
     <View style={[{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: SPACE.s }, style]}>
       {children}
+    </View>
+  );
+}
+
+/** Fields side by side, each as wide as the room allows; they wrap on a phone. */
+export function Fields({ children }: { children: ReactNode }) {
+  return (
+    <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.s }}>
+      {Children.map(children, (child) => child && <View style={{ flexGrow: 1, flexBasis: SIZE.field }}>{child}</View>)}
     </View>
   );
 }

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { View } from 'react-native';
 import { HelperText, IconButton, TextInput } from 'react-native-paper';
 import { LengthUnit, formatLength, lengthNumber, parseLength } from '@tidypath/core';
@@ -32,11 +32,9 @@ function fault(mm: number, { min, max, unit }: Pick<Props, 'min' | 'max' | 'unit
 /** A length as people write it; what it was read as, or why it cannot be, stands below. The last good value is kept. */
 export function LengthField(props: Props) {
   const { label, value, unit, onChange, step, shareOf, help, autoFocus, testID } = props;
-  const [text, setText] = useState(plain(value, unit));
+  const [typed, setText] = useState('');
   const [focused, setFocused] = useState(false);
-  useEffect(() => {
-    if (!focused) setText(plain(value, unit));
-  }, [value, unit, focused]);
+  const text = focused ? typed : plain(value, unit);
 
   const read = parseLength(text, unit, shareOf);
   const why = read.ok ? fault(read.mm, props) : read.why;
@@ -55,7 +53,7 @@ export function LengthField(props: Props) {
   };
 
   return (
-    <View style={{ flexGrow: 1, flexBasis: 130 }}>
+    <View style={{ minWidth: 0 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center' }}>
         <TextInput
           mode="outlined"
@@ -63,7 +61,10 @@ export function LengthField(props: Props) {
           label={label}
           value={text}
           onChangeText={type}
-          onFocus={() => setFocused(true)}
+          onFocus={() => {
+            setText(plain(value, unit));
+            setFocused(true);
+          }}
           onBlur={() => setFocused(false)}
           autoFocus={autoFocus}
           selectTextOnFocus

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { View } from 'react-native';
 import { HelperText, IconButton, TextInput } from 'react-native-paper';
 import { FONT, SPACE } from '../theme/theme';
@@ -21,11 +21,9 @@ const show = (v: number) => String(Math.round(v * 1e4) / 1e4);
 
 /** A number with its range; a bad one says why and changes nothing. */
 export function NumberField({ label, value, onChange, min, max, step, whole, suffix, help, autoFocus, testID }: Props) {
-  const [text, setText] = useState(show(value));
+  const [typed, setText] = useState('');
   const [focused, setFocused] = useState(false);
-  useEffect(() => {
-    if (!focused) setText(show(value));
-  }, [value, focused]);
+  const text = focused ? typed : show(value);
 
   const why = (typed: string): string | undefined => {
     const number = Number(typed.replace(',', '.').replace(/\s/g, ''));
@@ -46,7 +44,7 @@ export function NumberField({ label, value, onChange, min, max, step, whole, suf
   };
   const wrong = why(text);
   return (
-    <View style={{ flexGrow: 1, flexBasis: 130 }}>
+    <View style={{ minWidth: 0 }}>
       <View style={{ flexDirection: 'row', alignItems: 'center' }}>
         <TextInput
           mode="outlined"
@@ -55,7 +53,10 @@ export function NumberField({ label, value, onChange, min, max, step, whole, suf
           aria-label={label}
           value={text}
           onChangeText={type}
-          onFocus={() => setFocused(true)}
+          onFocus={() => {
+            setText(show(value));
+            setFocused(true);
+          }}
           onBlur={() => setFocused(false)}
           autoFocus={autoFocus}
           selectTextOnFocus

@@ -37,7 +37,8 @@ export function pathLengths(path: Path): PathLengths {
     const [x0, y0, x1, y1] = [path.x[i - 1], path.y[i - 1], path.x[i], path.y[i]];
     const arc = path.kind[i] > 1;
     const flat = arc
-      ? Math.hypot(x1 - path.cx[i], y1 - path.cy[i]) * Math.abs(sweepOf(path.kind[i], x0, y0, x1, y1, path.cx[i], path.cy[i]))
+      ? Math.hypot(x1 - path.cx[i], y1 - path.cy[i]) *
+        Math.abs(sweepOf(path.kind[i], x0, y0, x1, y1, path.cx[i], path.cy[i]))
       : Math.hypot(x1 - x0, y1 - y0);
     const length = Math.hypot(flat, path.z[i] - path.z[i - 1]);
     if (path.kind[i] === RAPID) lengths.rapid += length;

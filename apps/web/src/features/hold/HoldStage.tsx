@@ -14,7 +14,7 @@ import {
   withSetup,
 } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
-import { Card, Row } from '../../ui/Card';
+import { Card, Fields, Row } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
 import { Txt } from '../../ui/Txt';
@@ -56,8 +56,8 @@ function FixtureCard({
         value={fixture.name}
         onChangeText={(name) => name.trim() && onChange({ ...fixture, name: name.slice(0, 80) })}
       />
-      <Row>{[field('Left X', 'x'), field('Front Y', 'y'), field('Underside Z', 'z')]}</Row>
-      <Row>{[field('Size X', 'width'), field('Size Y', 'depth'), field('Size Z', 'height')]}</Row>
+      <Fields>{[field('Left X', 'x'), field('Front Y', 'y'), field('Underside Z', 'z')]}</Fields>
+      <Fields>{[field('Size X', 'width'), field('Size Y', 'depth'), field('Size Z', 'height')]}</Fields>
       <Button compact onPress={onDelete} style={{ alignSelf: 'flex-start' }}>
         Take it off
       </Button>
@@ -151,8 +151,8 @@ export function HoldStage() {
         </Txt>
         {setup.stock.shape === 'box' ? (
           <>
-            <Row>{[extra('Left', 'left'), extra('Right', 'right')]}</Row>
-            <Row>{[extra('Front', 'front'), extra('Back', 'back')]}</Row>
+            <Fields>{[extra('Left', 'left'), extra('Right', 'right')]}</Fields>
+            <Fields>{[extra('Front', 'front'), extra('Back', 'back')]}</Fields>
           </>
         ) : (
           <LengthField
@@ -164,7 +164,7 @@ export function HoldStage() {
             onChange={(diameter) => setStock({ diameter })}
           />
         )}
-        <Row>{[extra('Above', 'top'), extra('Below', 'bottom')]}</Row>
+        <Fields>{[extra('Above', 'top'), extra('Below', 'bottom')]}</Fields>
       </Card>
       <Card>
         <Txt heading kind="large">
@@ -194,7 +194,7 @@ export function HoldStage() {
           onChange={(workOffset) => set({ workOffset })}
           options={plainOptions(WORK_OFFSETS)}
         />
-        <Row>
+        <Fields>
           <LengthField
             label="Clearance above the stock"
             value={setup.clearance}
@@ -211,7 +211,7 @@ export function HoldStage() {
             max={2000}
             onChange={(riser) => set({ riser }, 'riser')}
           />
-        </Row>
+        </Fields>
       </Card>
       <View style={{ gap: SPACE.m }}>
         <Txt heading kind="large">

@@ -1,33 +1,67 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Job, hashOf } from '@tidypath/core';
 import { engine } from '../../compute/engine';
-import type { PlanView, ProofView } from '../../compute/messages';
+import type { Answer, PlanView, ProofView } from '../../compute/messages';
 
-export interface Computed {
+interface State {
   plan?: PlanView;
   proof?: ProofView;
+  /** Keys of what plan and proof were made from. */
+  planKey?: string;
+  proofKey?: string;
+  cancelledKey?: string;
   /** The text the proof was made from. */
   provedText?: string;
-  /** Whether plan and proof belong to the job as it stands. */
-  planFresh: boolean;
-  proofFresh: boolean;
   /** 0..1 while proving. */
   progress?: number;
-  cancelled: boolean;
   error?: string;
 }
 
-const PAUSE = 120;
-const START: Computed = { planFresh: false, proofFresh: false, cancelled: false };
+export interface Computed extends State {
+  /** Whether plan and proof belong to the job as it stands. */
+  planFresh: boolean;
+  proofFresh: boolean;
+  cancelled: boolean;
+}
 
-/** Everything a path depends on; names and notes of the job do not. */
+const PAUSE = 120;
+
+/** Everything a path depends on; notes and the unit shown do not. */
 const keyOf = (job: Job, setupId: string) => hashOf({ ...job, note: '', unit: '', setupId });
+
+type Own = Exclude<Answer, { type: 'moment' }>;
+
+/** What an answer about the job with key `about` changes. */
+function after(s: State, answer: Own, about: string): State {
+  switch (answer.type) {
+    case 'planned': {
+      const written = answer.plan.programs.length > 0;
+      return {
+        ...s,
+        plan: answer.plan,
+        planKey: about,
+        error: undefined,
+        progress: written ? 0 : undefined,
+        proof: written ? s.proof : undefined,
+      };
+    }
+    case 'progress':
+      return { ...s, progress: answer.share };
+    case 'proved':
+      return { ...s, proof: answer.proof, provedText: answer.text, proofKey: about, progress: undefined };
+    case 'cancelled':
+      return { ...s, progress: undefined, cancelledKey: about };
+    case 'failed':
+      return { ...s, progress: undefined, error: answer.message };
+  }
+}
 
 /** Plans and proves the job in the worker whenever something they depend on changes. */
 export function useComputed(job: Job, setupId: string) {
-  const [state, setState] = useState<Computed>(START);
+  const [state, setState] = useState<State>({});
   const key = keyOf(job, setupId);
-  const seq = useRef(0);
+  /** The question under way and what it was about. */
+  const asked = useRef({ seq: 0, key: '' });
   const latest = useRef(job);
   useEffect(() => {
     latest.current = job;
@@ -36,55 +70,41 @@ export function useComputed(job: Job, setupId: string) {
   useEffect(
     () =>
       engine.listen((answer) => {
-        if (answer.type === 'moment' || answer.seq !== seq.current) return;
-        setState((s): Computed => {
-          if (answer.type === 'planned')
-            return {
-              ...s,
-              plan: answer.plan,
-              planFresh: true,
-              progress: answer.plan.programs.length ? 0 : undefined,
-              proof: answer.plan.programs.length ? s.proof : undefined,
-            };
-          if (answer.type === 'progress') return { ...s, progress: answer.share };
-          if (answer.type === 'proved')
-            return {
-              ...s,
-              proof: answer.proof,
-              provedText: answer.text,
-              proofFresh: true,
-              progress: undefined,
-              cancelled: false,
-            };
-          if (answer.type === 'cancelled') return { ...s, progress: undefined, cancelled: true };
-          return { ...s, progress: undefined, error: answer.message };
-        });
+        if (answer.type === 'moment' || answer.seq !== asked.current.seq) return;
+        const about = asked.current.key;
+        setState((s) => after(s, answer, about));
       }),
     [],
   );
 
   const run = useCallback(() => {
-    seq.current = engine.nextSeq();
-    engine.send({ type: 'compute', seq: seq.current, job: latest.current, setupId });
-  }, [setupId]);
+    asked.current = { seq: engine.nextSeq(), key };
+    setState((s) => ({ ...s, cancelledKey: undefined }));
+    engine.send({ type: 'compute', seq: asked.current.seq, job: latest.current, setupId });
+  }, [setupId, key]);
 
   useEffect(() => {
-    setState((s) => ({ ...s, planFresh: false, proofFresh: false, cancelled: false, error: undefined }));
     const timer = setTimeout(run, PAUSE);
     return () => clearTimeout(timer);
-  }, [key, run]);
+  }, [run]);
 
   const cancel = useCallback(() => engine.send({ type: 'cancel' }), []);
 
   /** Proves another text over the same setup: an edited or foreign program. */
   const proveText = useCallback(
     (text: string) => {
-      seq.current = engine.nextSeq();
-      setState((s) => ({ ...s, progress: 0, proofFresh: false }));
-      engine.send({ type: 'prove', seq: seq.current, job: latest.current, setupId, text });
+      asked.current = { seq: engine.nextSeq(), key };
+      setState((s) => ({ ...s, progress: 0, proofKey: undefined }));
+      engine.send({ type: 'prove', seq: asked.current.seq, job: latest.current, setupId, text });
     },
-    [setupId],
+    [setupId, key],
   );
 
-  return { ...state, run, cancel, proveText };
+  const computed: Computed = {
+    ...state,
+    planFresh: state.planKey === key,
+    proofFresh: state.proofKey === key,
+    cancelled: state.cancelledKey === key,
+  };
+  return { ...computed, run, cancel, proveText };
 }

@@ -2,7 +2,7 @@ import { View } from 'react-native';
 import { Button, Switch, TextInput } from 'react-native-paper';
 import { Feature, LengthUnit, MEANINGS, Pattern, Shape } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
-import { Row } from '../../ui/Card';
+import { Fields, Row } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
 import { NumberField } from '../../ui/NumberField';
@@ -34,28 +34,28 @@ function ShapeFields({ shape, unit, onChange }: { shape: Shape; unit: LengthUnit
   switch (shape.type) {
     case 'rectangle':
       return (
-        <Row>
+        <Fields>
           {[
             length('Width (X)', shape.width, (width) => ({ ...shape, width })),
             length('Height (Y)', shape.height, (height) => ({ ...shape, height })),
             length('Corner radius', shape.radius, (radius) => ({ ...shape, radius }), 0),
           ]}
-        </Row>
+        </Fields>
       );
     case 'round':
       return length('Diameter', shape.diameter, (diameter) => ({ ...shape, diameter }));
     case 'slot':
       return (
-        <Row>
+        <Fields>
           {[
             length('Length over all', shape.length, (v) => ({ ...shape, length: v })),
             length('Width', shape.width, (width) => ({ ...shape, width })),
           ]}
-        </Row>
+        </Fields>
       );
     case 'polygon':
       return (
-        <Row>
+        <Fields>
           <NumberField
             label="Sides"
             value={shape.sides}
@@ -66,7 +66,7 @@ function ShapeFields({ shape, unit, onChange }: { shape: Shape; unit: LengthUnit
             onChange={(sides) => onChange({ ...shape, sides })}
           />
           {length('Across flats', shape.across, (across) => ({ ...shape, across }))}
-        </Row>
+        </Fields>
       );
     case 'chain':
       return <Txt tone="quiet">Drawn with {shape.vertices.length} pieces.</Txt>;
@@ -109,14 +109,14 @@ function PatternFields({
         }))}
       />
       {pattern.type === 'line' && (
-        <Row>
+        <Fields>
           {count('How many in all')}
           {length('Step X', 'dx')}
           {length('Step Y', 'dy')}
-        </Row>
+        </Fields>
       )}
       {pattern.type === 'grid' && (
-        <Row>
+        <Fields>
           {count('Columns')}
           <NumberField
             label="Rows"
@@ -129,14 +129,14 @@ function PatternFields({
           />
           {length('Step X', 'dx')}
           {length('Step Y', 'dy')}
-        </Row>
+        </Fields>
       )}
       {pattern.type === 'circle' && (
-        <Row>
+        <Fields>
           {count('How many in all')}
           {length('Centre X', 'centreX')}
           {length('Centre Y', 'centreY')}
-        </Row>
+        </Fields>
       )}
     </View>
   );
@@ -203,7 +203,7 @@ export function FeatureSheet({ feature, unit, thickness, onChange, onDelete, onC
         />
       )}
       <ShapeFields shape={feature.shape} unit={unit} onChange={(shape) => set({ shape })} />
-      <Row>
+      <Fields>
         <LengthField
           label={feature.shape.type === 'chain' ? 'Move X' : 'Centre X'}
           value={feature.x}
@@ -224,7 +224,7 @@ export function FeatureSheet({ feature, unit, thickness, onChange, onDelete, onC
           suffix="°"
           onChange={(turn) => set({ turn })}
         />
-      </Row>
+      </Fields>
       <PatternFields pattern={feature.pattern} unit={unit} onChange={(pattern) => set({ pattern })} />
       <Row>
         <Button mode="outlined" onPress={onDelete}>

@@ -9,10 +9,11 @@ interface Props {
   parts: { label: string; minutes: number }[];
 }
 
-const BAR = 22;
-const LABEL = 110;
+const BAR = 44;
+const GAP = 34;
+const HEIGHT = 110;
 
-/** Where the time goes, longest first to the eye. */
+/** Where the time goes. */
 export function TimeParts({ parts }: Props) {
   const palette = usePalette();
   const shown = parts.filter((p) => p.minutes > 0.001);
@@ -23,10 +24,9 @@ export function TimeParts({ parts }: Props) {
       accessible
       role="img"
       aria-label={shown.map((p) => `${p.label} ${formatTime(p.minutes)}`).join(', ')}
-      style={{ overflow: 'hidden', gap: SPACE.xs }}
+      style={{ overflow: 'hidden', marginTop: SPACE.s }}
     >
       <BarChart
-        horizontal
         data={shown.map((p) => ({
           value: p.minutes,
           label: p.label,
@@ -35,30 +35,31 @@ export function TimeParts({ parts }: Props) {
               {formatTime(p.minutes)}
             </Txt>
           ),
+          topLabelContainerStyle: { height: TYPE.large, top: -TYPE.large },
         }))}
         barWidth={BAR}
-        spacing={SPACE.m}
-        maxValue={longest * 1.3}
+        spacing={GAP}
+        initialSpacing={SPACE.m}
+        height={HEIGHT}
+        maxValue={longest * 1.2}
         noOfSections={1}
         hideRules
         hideYAxisText
-        xAxisThickness={0}
+        yAxisLabelWidth={0}
         yAxisThickness={0}
+        xAxisColor={palette.line}
         frontColor={palette.accent}
-        disablePress
-        labelWidth={LABEL}
-        xAxisTextNumberOfLines={1}
+        barBorderTopLeftRadius={4}
+        barBorderTopRightRadius={4}
+        labelWidth={BAR + GAP}
         xAxisLabelTextStyle={{
           color: palette.ink,
           fontFamily: FONT.text,
           fontSize: TYPE.small,
-          width: LABEL,
-          textAlign: 'left',
+          textAlign: 'center',
+          marginLeft: -GAP / 2,
         }}
-        yAxisLabelWidth={LABEL}
-        height={230}
-        initialSpacing={0}
-        endSpacing={0}
+        disablePress
       />
     </View>
   );

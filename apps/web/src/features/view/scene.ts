@@ -32,6 +32,8 @@ export class Scene {
   private surface?: { mesh: THREE.Mesh; view: SurfaceView };
   private box = new THREE.Box3(new THREE.Vector3(0, 0, -10), new THREE.Vector3(100, 60, 0));
   private pending = 0;
+  /** Side the picture was last fitted from; undefined once a hand has turned it. */
+  private fitted?: Angle;
 
   constructor(
     private readonly host: HTMLElement,
@@ -45,6 +47,7 @@ export class Scene {
     this.controls = new OrbitControls(this.camera, this.renderer.domElement);
     this.controls.enableDamping = false;
     this.controls.addEventListener('change', () => this.draw());
+    this.controls.addEventListener('start', () => (this.fitted = undefined));
     const sun = new THREE.DirectionalLight(0xffffff, 2.1);
     sun.position.set(-0.4, -0.7, 1);
     this.scene.add(new THREE.HemisphereLight(0xffffff, 0xb8a888, 1.5), sun);
@@ -63,6 +66,7 @@ export class Scene {
     const { clientWidth: w, clientHeight: h } = this.host;
     if (!w || !h) return;
     this.renderer.setSize(w, h);
+    if (this.fitted) return this.fit(this.fitted);
     const half = (this.camera.top - this.camera.bottom) / 2;
     this.camera.left = (-half * w) / h;
     this.camera.right = (half * w) / h;
@@ -124,7 +128,7 @@ export class Scene {
   setLines(
     name: string,
     segments: Segments | undefined,
-    look: { colour?: string; width?: number; opacity?: number; dashed?: boolean; above?: boolean },
+    look: { colour?: string; width?: number; opacity?: number; dashed?: boolean; above?: boolean; order?: number },
   ): void {
     if (!segments || segments.positions.length === 0) return this.swap(name);
     const geometry = new LineSegmentsGeometry();
@@ -140,8 +144,10 @@ export class Scene {
       transparent: (look.opacity ?? 1) < 1,
       opacity: look.opacity ?? 1,
       depthTest: !look.above,
+      depthWrite: (look.opacity ?? 1) >= 1,
     });
     const lines = new LineSegments2(geometry, material);
+    lines.renderOrder = look.order ?? 0;
     if (look.dashed) lines.computeLineDistances();
     this.swap(name, lines);
   }
@@ -152,8 +158,9 @@ export class Scene {
       colour: this.palette.ink,
       width: PATH_WIDTH + 1.2,
       opacity: 0.55,
+      order: 1,
     });
-    this.setLines('path', cut, { colour: this.palette.quiet, width: PATH_WIDTH });
+    this.setLines('path', cut, { colour: this.palette.quiet, width: PATH_WIDTH, order: 2 });
     this.setLines('rapid', rapid, { colour: this.palette.quiet, width: 1, dashed: true, opacity: 0.7 });
   }
 
@@ -167,6 +174,7 @@ export class Scene {
           color: this.palette.fixture,
           transparent: true,
           opacity: 0.55,
+          order: 1,
           roughness: 0.9,
         }),
       );
@@ -274,6 +282,7 @@ export class Scene {
   }
 
   fit(angle: Angle = 'corner'): void {
+    this.fitted = angle;
     const centre = this.box.getCenter(new THREE.Vector3());
     const direction = new THREE.Vector3(...DIRECTIONS[angle]).normalize();
     const { clientWidth: w, clientHeight: h } = this.host;

@@ -1,0 +1,28 @@
+const transformed = 'clipper2-ts|polylabel|tinyqueue|flatbush|flatqueue|murmurhash';
+
+const node = {
+  testEnvironment: 'node',
+  transform: {
+    '\\.[jt]sx?$': ['babel-jest', { presets: ['babel-preset-expo'], caller: { name: 'metro', platform: 'web' } }],
+  },
+  transformIgnorePatterns: [`/node_modules/(?!(${transformed})/)`],
+};
+
+/** Core, command line and server run in plain Node; the app's components under jest-expo. */
+module.exports = {
+  projects: [
+    { ...node, displayName: 'core', rootDir: 'packages/core' },
+    { ...node, displayName: 'cli', rootDir: 'packages/cli' },
+    { ...node, displayName: 'server', rootDir: 'apps/server' },
+    {
+      displayName: 'web',
+      preset: 'jest-expo/ios',
+      rootDir: 'apps/web',
+      testPathIgnorePatterns: ['/node_modules/', '/dist/'],
+      setupFiles: ['<rootDir>/jest.setup.js'],
+      transformIgnorePatterns: [
+        `/node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|react-native-paper|swr|${transformed}))`,
+      ],
+    },
+  ],
+};

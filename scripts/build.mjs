@@ -1,0 +1,3 @@
+import { buildWeb } from './lib.mjs';
+
+await buildWeb();

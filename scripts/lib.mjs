@@ -1,0 +1,123 @@
+/** What the demo and the tests share: install what is missing, build the web app, say what is going on. */
+import { spawn, spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
+const started = Date.now();
+
+/** Says what is being done and how long it has taken so far. */
+export function say(text) {
+  process.stdout.write(`[${String(Math.round((Date.now() - started) / 1000)).padStart(4)} s] ${text}\n`);
+}
+
+/** Runs a command; resolves with its exit code, its output shown only when asked for or when it fails. */
+export function run(command, args, { cwd = root, env = {}, show = false } = {}) {
+  return new Promise((done) => {
+    const child = spawn(command, args, {
+      cwd,
+      env: { ...process.env, ...env },
+      stdio: show ? 'inherit' : ['ignore', 'pipe', 'pipe'],
+    });
+    const output = [];
+    child.stdout?.on('data', (d) => output.push(d));
+    child.stderr?.on('data', (d) => output.push(d));
+    child.on('error', (error) => done({ code: 1, output: String(error) }));
+    child.on('close', (code) => done({ code: code ?? 1, output: Buffer.concat(output).toString() }));
+  });
+}
+
+async function must(what, command, args, options) {
+  say(`${what} …`);
+  const { code, output } = await run(command, args, options);
+  if (code !== 0) {
+    process.stderr.write(output);
+    say(`${what}: failed`);
+    process.exit(1);
+  }
+}
+
+function hashOfFiles(paths) {
+  const hash = createHash('sha256');
+  const visit = (path) => {
+    if (!existsSync(path)) return;
+    if (statSync(path).isDirectory()) {
+      for (const name of readdirSync(path).sort())
+        if (name !== 'node_modules' && name !== 'dist' && !name.startsWith('.')) visit(join(path, name));
+    } else if (!/\.test\.tsx?$/.test(path)) hash.update(path.slice(root.length)).update(readFileSync(path));
+  };
+  paths.forEach((p) => visit(join(root, p)));
+  return hash.digest('hex');
+}
+
+const stampIs = (file, value) => existsSync(file) && readFileSync(file, 'utf8') === value;
+
+function stamp(file, value) {
+  mkdirSync(dirname(file), { recursive: true });
+  writeFileSync(file, value);
+}
+
+/** Native modules that must be compiled here; everything else installs without scripts. */
+const NATIVE = 'better-sqlite3';
+
+/** Installs packages, compiles the native module and exports the web app, the last two side by side; skips what is current. */
+export async function prepare() {
+  const installStamp = join(root, 'node_modules/.tidypath-installed');
+  const lock = hashOfFiles(['package-lock.json']);
+  const fresh = !stampIs(installStamp, lock);
+  if (fresh)
+    await must('Installing packages (a minute or two)', 'npm', [
+      'ci',
+      '--ignore-scripts',
+      '--no-audit',
+      '--no-fund',
+      '--loglevel=error',
+    ]);
+  const native = fresh || !existsSync(join(root, 'node_modules', NATIVE, 'build/Release/better_sqlite3.node'));
+  await Promise.all([
+    native &&
+      must('Compiling the database module (about three minutes)', 'npm', [
+        'rebuild',
+        NATIVE,
+        '--foreground-scripts',
+        '--loglevel=error',
+      ]),
+    buildWeb(),
+  ]);
+  if (fresh) stamp(installStamp, lock);
+}
+
+/** Exports the web app when its sources changed since the last export. */
+export async function buildWeb() {
+  const file = join(root, 'apps/web/dist/.stamp');
+  const sources = hashOfFiles(['apps/web', 'packages/core', 'package-lock.json']);
+  if (stampIs(file, sources)) return;
+  const env = { CI: '1', EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1' };
+  const expo = join(root, 'node_modules/.bin/expo');
+  await must(
+    'Bundling the web app (a minute or two when nothing is cached)',
+    expo,
+    ['export', '-p', 'web', '--max-workers', '2'],
+    { cwd: join(root, 'apps/web'), env },
+  );
+  stamp(file, sources);
+}
+
+const CHROMIUM = ['/usr/bin/chromium', '/usr/bin/chromium-browser'];
+
+/** Path of Chromium, installed by apt when it is missing. */
+export async function chromium() {
+  const found = process.env.CHROMIUM ?? CHROMIUM.find(existsSync);
+  if (found) return found;
+  const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
+  const apt = (...args) => [...sudo, 'apt-get', ...args];
+  const [c1, ...a1] = apt('update');
+  await must('Looking up packages for Chromium', c1, a1);
+  const [c2, ...a2] = apt('install', '-y', '--no-install-recommends', 'chromium');
+  await must('Installing Chromium', c2, a2, { env: { DEBIAN_FRONTEND: 'noninteractive' } });
+  return CHROMIUM.find(existsSync) ?? CHROMIUM[0];
+}
+
+export const has = (command) => spawnSync(command, ['--version'], { stdio: 'ignore' }).status === 0;

@@ -1,0 +1,48 @@
+/** Everything that must be true: lint, types, unit tests, end-to-end tests; the last line counts them. */
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium, prepare, root, run, say } from './lib.mjs';
+
+const [browser] = await Promise.all([chromium(), prepare()]);
+const bin = (name) => join(root, 'node_modules/.bin', name);
+const results = mkdtempSync(join(tmpdir(), 'tidypath-test-'));
+let passed = 0;
+let failed = 0;
+
+function count(ok, what) {
+  if (ok) passed++;
+  else failed++;
+  say(`${what}: ${ok ? 'ok' : 'failed'}`);
+}
+
+async function check(what, command, args) {
+  const { code, output } = await run(command, args);
+  if (code !== 0) process.stdout.write(output);
+  count(code === 0, what);
+}
+
+async function suite(what, args, env) {
+  const file = join(results, `${what}.json`);
+  const { code } = await run(bin('jest'), [...args, '--json', `--outputFile=${file}`], { show: true, env });
+  try {
+    const found = JSON.parse(readFileSync(file, 'utf8'));
+    passed += found.numPassedTests;
+    failed += found.numFailedTests + found.numRuntimeErrorTestSuites;
+    say(`${what}: ${found.numPassedTests} passed, ${found.numFailedTests} failed`);
+  } catch {
+    count(code === 0, what);
+  }
+}
+
+await Promise.all([
+  check('lint', bin('eslint'), ['.', '--max-warnings', '0']),
+  check('types', bin('tsc'), ['-p', 'tsconfig.json', '--noEmit']),
+]);
+await check('formatting', bin('prettier'), ['--check', '.', '--log-level', 'warn']);
+await suite('unit', ['--ci', '--silent=false']);
+await suite('e2e', ['--ci', '--config', 'tests/e2e/jest.config.js', '--runInBand'], { CHROMIUM: browser });
+
+rmSync(results, { recursive: true, force: true });
+process.stdout.write(`${passed} passed, ${failed} failed\n`);
+process.exit(failed === 0 ? 0 : 1);
