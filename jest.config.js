@@ -2,9 +2,8 @@ const transformed = 'clipper2-ts|polylabel|tinyqueue|flatbush|flatqueue|murmurha
 
 const node = {
   testEnvironment: 'node',
-  transform: {
-    '\\.[jt]sx?$': ['babel-jest', { presets: ['babel-preset-expo'], caller: { name: 'metro', platform: 'web' } }],
-  },
+  setupFiles: [require.resolve('reflect-metadata')],
+  transform: { '\.[jt]sx?$': require.resolve('./scripts/jest-esbuild.cjs') },
   transformIgnorePatterns: [`/node_modules/(?!(${transformed})/)`],
 };
 

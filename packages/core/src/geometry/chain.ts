@@ -41,13 +41,16 @@ export function pointOnArc(arc: Arc, along: number): Point {
   return { x: arc.centre.x + arc.radius * Math.cos(angle), y: arc.centre.y + arc.radius * Math.sin(angle) };
 }
 
+/** A bulge this small is a straight: its arc would be flatter than any number here can tell. */
+const FLAT = 1e-9;
+
 /** The pieces of a chain as start, end and bulge. */
 export function* pieces(chain: Chain): Generator<{ a: Vertex; b: Vertex; bulge: number }> {
   const { vertices, closed } = chain;
   const count = closed ? vertices.length : vertices.length - 1;
   for (let i = 0; i < count; i++) {
     const a = vertices[i];
-    yield { a, b: vertices[(i + 1) % vertices.length], bulge: a.bulge };
+    yield { a, b: vertices[(i + 1) % vertices.length], bulge: Math.abs(a.bulge) < FLAT ? 0 : a.bulge };
   }
 }
 
@@ -197,7 +200,7 @@ export function startedAt(chain: Chain, index: number, along: number): Chain {
   if (along >= 1 - 1e-9) return startedAt(chain, (index + 1) % n, 0);
   const a = v[index];
   const b = v[(index + 1) % n];
-  const split = splitPiece(a, b, a.bulge, along);
+  const split = splitPiece(a, b, Math.abs(a.bulge) < FLAT ? 0 : a.bulge, along);
   return {
     closed: true,
     vertices: [

@@ -1,3 +1,4 @@
+import { Nested } from '../quantity/nested';
 import {
   ArrayMaxSize,
   ArrayMinSize,
@@ -61,8 +62,8 @@ export class Fixture {
 export class Setup {
   @IsString() @Length(1, 40) id!: string;
   @IsString() @Length(1, 80) name!: string;
-  @ValidateNested() @Type(() => StockSpec) stock!: StockSpec;
-  @ValidateNested() @Type(() => Zero) zero!: Zero;
+  @Nested(() => StockSpec) stock!: StockSpec;
+  @Nested(() => Zero) zero!: Zero;
   @Matches(/^G5[4-9]$/) workOffset!: string;
   /** Rapids run this far above the stock, mm. */
   @IsNumber() @Min(0.5) @Max(500) clearance!: number;
@@ -84,11 +85,11 @@ export class Job {
   /** The unit people see and type; the file is always in mm. */
   @IsIn(['mm', 'inch']) unit!: LengthUnit;
   @IsString() @Length(0, 4000) note!: string;
-  @ValidateNested() @Type(() => Material) material!: Material;
-  @ValidateNested() @Type(() => Machine) machine!: Machine;
+  @Nested(() => Material) material!: Material;
+  @Nested(() => Machine) machine!: Machine;
   @IsString() @Length(1, 40) controllerId!: string;
   @IsArray() @ArrayMaxSize(400) @ValidateNested({ each: true }) @Type(() => Tool) tools!: Tool[];
-  @ValidateNested() @Type(() => Part) part!: Part;
+  @Nested(() => Part) part!: Part;
   @IsArray() @ArrayMinSize(1) @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => Setup) setups!: Setup[];
-  @ValidateNested() @Type(() => Output) output!: Output;
+  @Nested(() => Output) output!: Output;
 }

@@ -28,7 +28,7 @@ export function fieldFindings(errors: ValidationError[], path = ''): Finding[] {
   });
 }
 
-const RULES = { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: false } as const;
+const RULES = { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true } as const;
 
 function paramFindings(job: Job): Finding[] {
   return job.setups.flatMap((setup, s) =>

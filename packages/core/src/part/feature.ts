@@ -1,9 +1,11 @@
+import { Nested } from '../quantity/nested';
 import {
   ArrayMaxSize,
   ArrayMinSize,
   Equals,
   IsArray,
   IsBoolean,
+  IsDefined,
   IsIn,
   IsInt,
   IsNumber,
@@ -92,6 +94,7 @@ export class Feature {
   @IsString() @Length(1, 40) id!: string;
   @IsString() @Length(1, 80) name!: string;
   @IsIn([...MEANINGS]) meaning!: Meaning;
+  @IsDefined()
   @ValidateNested()
   @Type(() => Object, { discriminator: { property: 'type', subTypes: SHAPES }, keepDiscriminatorProperty: true })
   shape!: Shape;
@@ -100,7 +103,7 @@ export class Feature {
   @IsNumber() @Min(-FAR) @Max(FAR) y!: number;
   /** Degrees, counterclockwise. */
   @IsNumber() @Min(-360) @Max(360) turn!: number;
-  @ValidateNested() @Type(() => Pattern) pattern!: Pattern;
+  @Nested(() => Pattern) pattern!: Pattern;
   /** Floor of a pocket or hole; for a boss the depth of its top. */
   @IsNumber() @Min(0) @Max(2000) depth!: number;
   @IsBoolean() through!: boolean;

@@ -97,6 +97,8 @@ class Reader {
   private spindleOn = false;
   private tool = 0;
   private pending = 0;
+  /** Whether tools change at M6; where it never comes, T itself is a change by hand. */
+  private changesByWord = false;
   private hasOffset = false;
   private cycle:
     { kind: 'drill' | 'spot' | 'peck' | 'chip-break'; z: number; r: number; q: number; p: number } | undefined;
@@ -260,7 +262,10 @@ class Reader {
     for (const code of codes) {
       if (code === 3 || code === 4) this.spindleOn = true;
       else if (code === 5 || code === 2 || code === 30) this.spindleOn = false;
-      else if (code === 6) this.changeTool();
+      else if (code === 6) {
+        this.changesByWord = true;
+        this.changeTool();
+      }
       if (code === 98 || code === 99 || !HARMLESS.has(`M${code}`))
         this.unknown(`M${code}`, [{ letter: 'M', value: code, hasPoint: false }]);
     }
@@ -324,10 +329,7 @@ class Reader {
   }
 
   private motion(words: Word[]): void {
-    if (this.tool === 0 && this.pending !== 0) {
-      this.tool = this.pending;
-      this.tools.push(this.tool);
-    }
+    if (!this.changesByWord && this.pending !== this.tool) this.changeTool();
     const x = this.axis(words, 'X', this.x);
     const y = this.axis(words, 'Y', this.y);
     if (this.cycle) return this.drill(words, x, y);

@@ -1,5 +1,5 @@
-import { IsArray, IsIn, IsInt, IsNumber, IsString, Length, Max, Min, ValidateNested } from 'class-validator';
-import { Type } from 'class-transformer';
+import { Nested } from '../quantity/nested';
+import { IsArray, IsIn, IsInt, IsNumber, IsString, Length, Max, Min } from 'class-validator';
 
 export const COOLANTS = ['off', 'flood', 'mist', 'air'] as const;
 export type Coolant = (typeof COOLANTS)[number];
@@ -29,7 +29,7 @@ export class Machine {
   @IsNumber() @Min(1) @Max(50000) acceleration!: number;
   /** How far corners may be rounded at speed, mm. */
   @IsNumber() @Min(0.0005) @Max(1) pathTolerance!: number;
-  @ValidateNested() @Type(() => Travel) travel!: Travel;
+  @Nested(() => Travel) travel!: Travel;
   /** From the spindle nose at the top of its travel down to the table, mm. */
   @IsNumber() @Min(1) @Max(20000) noseToTable!: number;
   /** Share of a stiff machine's depth and width that this one carries, 0.1 to 1. */

@@ -1,5 +1,5 @@
-import { IsNumber, IsOptional, IsString, Length, Max, Min, ValidateNested } from 'class-validator';
-import { Type } from 'class-transformer';
+import { Nested } from '../quantity/nested';
+import { IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
 
 /** A range from careful to bold. */
 export class Range {
@@ -9,8 +9,8 @@ export class Range {
 
 /** m/min by cutting material. */
 export class SpeedRanges {
-  @ValidateNested() @Type(() => Range) carbide!: Range;
-  @ValidateNested() @Type(() => Range) hss!: Range;
+  @Nested(() => Range) carbide!: Range;
+  @Nested(() => Range) hss!: Range;
 }
 
 /** A work material with its starting values; every number is a start, the tool maker's data and the shop's rules decide. */
@@ -22,12 +22,12 @@ export class Material {
   @IsNumber() @Min(10) @Max(6000) kc11!: number;
   /** Exponent of its rise for thinner chips. */
   @IsNumber() @Min(0) @Max(0.6) mc!: number;
-  @ValidateNested() @Type(() => SpeedRanges) millingSpeed!: SpeedRanges;
-  @ValidateNested() @Type(() => SpeedRanges) drillingSpeed!: SpeedRanges;
+  @Nested(() => SpeedRanges) millingSpeed!: SpeedRanges;
+  @Nested(() => SpeedRanges) drillingSpeed!: SpeedRanges;
   /** Chip load as a percentage of the cutter diameter at half-width engagement. */
-  @ValidateNested() @Type(() => Range) chipShare!: Range;
+  @Nested(() => Range) chipShare!: Range;
   /** Drill feed per turn as a percentage of the drill diameter. */
-  @ValidateNested() @Type(() => Range) drillShare!: Range;
+  @Nested(() => Range) drillShare!: Range;
   /** Depth of a first layer as a multiple of the cutter diameter on a stiff machine. */
   @IsNumber() @Min(0.01) @Max(5) depthShare!: number;
   @IsString() @Length(0, 200) origin!: string;

@@ -1,17 +1,5 @@
-import {
-  IsArray,
-  IsBoolean,
-  IsIn,
-  IsInt,
-  IsNumber,
-  IsObject,
-  IsString,
-  Length,
-  Max,
-  Min,
-  ValidateNested,
-} from 'class-validator';
-import { Type } from 'class-transformer';
+import { Nested } from '../quantity/nested';
+import { IsArray, IsBoolean, IsIn, IsInt, IsNumber, IsObject, IsString, Length, Max, Min } from 'class-validator';
 import { Region } from '../geometry/clip';
 import { PartModel } from '../part/model';
 import { Feature } from '../part/feature';
@@ -40,7 +28,7 @@ export class Operation {
   @IsString() @Length(1, 40) toolId!: string;
   /** Features of the part it works on; empty where it works on the whole. */
   @IsArray() @IsString({ each: true }) targets!: string[];
-  @ValidateNested() @Type(() => Speeds) speeds!: Speeds;
+  @Nested(() => Speeds) speeds!: Speeds;
   @IsIn([...COOLANTS]) coolant!: Coolant;
   @IsObject() params!: Record<string, unknown>;
 }

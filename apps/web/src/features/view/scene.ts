@@ -174,7 +174,6 @@ export class Scene {
           color: this.palette.fixture,
           transparent: true,
           opacity: 0.55,
-          order: 1,
           roughness: 0.9,
         }),
       );

@@ -1,0 +1,152 @@
+import { MACHINES, MATERIALS, TOOLS } from '../shop/library';
+import { powerAt, torqueAt } from '../shop/machine';
+import { atPeak, cutState } from './cut';
+import { gaugesOf } from './gauges';
+import { drillPower, helixDrop, pointLength } from './holes';
+import * as m from './milling';
+import { suggest, suggestBite } from './suggest';
+
+const deg = (r: number) => (r * 180) / Math.PI;
+const rad = (d: number) => (d * Math.PI) / 180;
+
+describe('check values of milling', () => {
+  test('spindle speed and feed', () => {
+    expect(m.spindleSpeed(200, 10)).toBeCloseTo(6366.2, 1);
+    expect(m.surfaceSpeed(6366.2, 10)).toBeCloseTo(200, 2);
+    expect(m.feedRate(6366, 3, 0.05)).toBeCloseTo(954.9, 1);
+  });
+
+  test.each([
+    [0.5, 25.84],
+    [1, 36.87],
+    [2, 53.13],
+    [3, 66.42],
+    [5, 90],
+    [7.5, 120],
+    [10, 180],
+  ])('engaged angle of a bite of %d mm with D 10', (ae, expected) => {
+    expect(deg(m.engagement(ae, 10))).toBeCloseTo(expected, 2);
+    expect(m.biteFor(m.engagement(ae, 10), 10)).toBeCloseTo(ae, 9);
+  });
+
+  test.each([
+    [0.5, 0.4359],
+    [1, 0.6],
+    [2, 0.8],
+    [3, 0.9165],
+  ])('largest chip at %d mm', (ae, share) => expect(m.largestChip(1, m.engagement(ae, 10))).toBeCloseTo(share, 4));
+
+  test.each([
+    [1, 0.3108],
+    [2, 0.4314],
+    [5, 0.6366],
+    [10, 0.6366],
+  ])('mean chip at %d mm', (ae, share) => expect(m.meanChip(1, ae, 10)).toBeCloseTo(share, 4));
+
+  test('chip thinning, force, removal, power, torque', () => {
+    expect(m.chipLoadFor(0.03, m.engagement(1, 10))).toBeCloseTo(0.05, 9);
+    expect(m.specificForce(1700, 0.25, 0.01554)).toBeCloseTo(4815, 0);
+    expect(m.removalRate(10, 1, 954.9)).toBeCloseTo(9.549, 3);
+    const n = m.spindleSpeed(150, 10);
+    const power = m.cuttingPower(10, 1, m.feedRate(n, 4, 0.05), m.specificForce(1700, 0.25, m.meanChip(0.05, 1, 10)));
+    expect(power).toBeCloseTo(0.766, 3);
+    expect(m.torqueOf(power, n)).toBeCloseTo(1.53, 2);
+  });
+
+  test('deflection', () => {
+    expect(m.cantilever(100, 30, 8, m.MODULUS.carbide)).toBeCloseTo(0.00746, 5);
+    expect(m.cantilever(100, 30, 8, m.MODULUS.hss)).toBeCloseTo(0.0213, 4);
+    const stub = { diameter: 10, shankDiameter: 8, fluteLength: 30, stickOut: 30, material: 'carbide' as const };
+    expect(m.toolDeflection(100, stub)).toBeCloseTo(0.00746, 5);
+    expect(m.toolDeflection(100, { ...stub, stickOut: 40 })).toBeGreaterThan(0.0074 * 2);
+  });
+
+  test('corners, arcs, balls', () => {
+    expect(deg(m.engagement(4, 10))).toBeCloseTo(78.46, 2);
+    expect(deg(m.cornerEngagement(4, 10, rad(90)))).toBeCloseTo(168.46, 2);
+    expect(deg(m.cornerEngagement(8, 10, rad(30)))).toBeCloseTo(180, 6);
+    expect(m.arcFeed(1000, 10, 5, 'inside')).toBe(500);
+    expect(m.arcFeed(1000, 10, 5, 'outside')).toBe(1500);
+    expect(m.ballDiameter(0.3, 6)).toBeCloseTo(2.615, 3);
+    expect(m.ballDiameter(0.3, 6, rad(15))).toBeCloseTo(3.924, 3);
+    expect(m.scallopHeight(0.3, 6)).toBeCloseTo(0.00375, 5);
+    expect(m.stepoverForScallop(0.005, 6)).toBeCloseTo(0.346, 3);
+    expect(m.feedMarks(0.1, 10)).toBeCloseTo(0.00025, 6);
+  });
+});
+
+describe('check values of holes', () => {
+  test.each([
+    [90, 0.5],
+    [118, 0.3004],
+    [130, 0.2332],
+    [135, 0.2071],
+    [140, 0.182],
+  ])('point of %d degrees', (point, share) => expect(pointLength(1, point)).toBeCloseTo(share, 4));
+
+  test('helix and power', () => {
+    expect(helixDrop(8, rad(2))).toBeCloseTo(0.8777, 4);
+    expect(drillPower(0.1, 25, 10, 2000)).toBeCloseTo(0.2083, 4);
+  });
+});
+
+test('spindle power follows torque below the corner speed and is flat above it', () => {
+  const [mill] = MACHINES;
+  expect(powerAt(mill, 1000)).toBeCloseTo((mill.torque * 1000) / 9549, 6);
+  expect(powerAt(mill, 9000)).toBe(mill.power);
+  expect(torqueAt(mill, 100)).toBe(mill.torque);
+});
+
+describe('suggestions', () => {
+  const cases = MACHINES.filter((x) => x.kind !== 'lathe').flatMap((machine) =>
+    MATERIALS.flatMap((material) => TOOLS.map((tool) => ({ machine, material, tool }))),
+  );
+
+  test('stay within machine, power and bending limits for every tool, material and machine of the library', () => {
+    for (const { machine, material, tool } of cases) {
+      const bite = { ...suggestBite(tool, material, machine), peakAe: tool.diameter };
+      const s = suggest(tool, material, machine, bite);
+      const where = `${tool.name}, ${material.name}, ${machine.name}`;
+      const state = cutState(atPeak({ tool, material, machine, rpm: s.rpm, feed: s.feed, ...bite }));
+      expect([
+        where,
+        s.rpm <= machine.maxRpm && s.rpm >= Math.min(machine.minRpm, 8000) && s.feed > 0 && s.feed <= machine.maxFeed,
+      ]).toEqual([where, true]);
+      if (s.feed > 10) expect([where, state.power <= state.powerAvailable * 0.8 + 1e-6]).toEqual([where, true]);
+      expect([where, s.working.length > 2 && s.limitText.length > 10]).toEqual([where, true]);
+    }
+  });
+
+  test('names the limit that governs', () => {
+    const [bench] = MACHINES;
+    const [alu] = MATERIALS;
+    const tool = TOOLS.find((t) => t.number === 10)!;
+    expect(suggest(tool, alu, bench, { ae: 1, ap: 0.5 }).limit).toBe('spindle speed');
+    const big = TOOLS.find((t) => t.number === 4)!;
+    expect(suggest(big, alu, bench, { ae: 10, ap: 5 }).limit).toBe('spindle power');
+  });
+
+  test('a thinner bite raises the chip load, a deeper one the power', () => {
+    const [, , mid] = MACHINES;
+    const steel = MATERIALS[3];
+    const tool = TOOLS.find((t) => t.number === 5)!;
+    expect(suggest(tool, steel, mid, { ae: 1, ap: 5 }).feed).toBeGreaterThan(
+      suggest(tool, steel, mid, { ae: 5, ap: 5 }).feed,
+    );
+    const gauges = (ap: number) => gaugesOf({ tool, material: steel, machine: mid, rpm: 4000, feed: 800, ae: 2, ap });
+    const load = (ap: number) => gauges(ap).find((g) => g.id === 'load')!.value;
+    expect(load(10)).toBeCloseTo(2 * load(5), 6);
+  });
+
+  test('a gauge says when its limit is passed', () => {
+    const [bench] = MACHINES;
+    const tool = TOOLS.find((t) => t.number === 4)!;
+    const gauges = gaugesOf({ tool, material: MATERIALS[3], machine: bench, rpm: 9000, feed: 3000, ae: 10, ap: 20 });
+    expect(gauges.find((g) => g.id === 'load')!.state).toBe('over');
+    expect(
+      gaugesOf({ tool: TOOLS[14], material: MATERIALS[0], machine: bench, rpm: 5000, feed: 300, ae: 5, ap: 5 }).map(
+        (g) => g.id,
+      ),
+    ).toEqual(['chip', 'load']);
+  });
+});

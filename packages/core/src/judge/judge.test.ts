@@ -1,0 +1,90 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { jobWith, post, tool, withOperation, withStock } from '../../testing/jobs';
+import { parseJob } from '../job/read';
+import { planFindings, planSetup, postSetup } from '../job/pipeline';
+import { joinPrograms, proveProgram } from '../job/prove';
+import { hasStop } from '../quantity/finding';
+
+const demo = (name: string) =>
+  parseJob(readFileSync(join(__dirname, `../../../../demo/jobs/${name}.json`), 'utf8')).job!;
+const flush = { left: 0, right: 0, front: 0, back: 0, top: 0, bottom: 5 };
+const job = withOperation(
+  withStock(jobWith({ type: 'rectangle', width: 50, height: 30, radius: 6 }, { depth: 4 }), flush),
+  'pocket',
+  ['f2'],
+  tool(4),
+);
+const posted = post(job).text;
+const proveText = (text: string) => proveProgram(job, job.setups[0], text, 0.2).findings;
+
+/** The program with one line changed, and that line's number. */
+function seeded(find: RegExp, change: (line: string) => string): { text: string; line: number } {
+  const lines = posted.split('\n');
+  const i = lines.findIndex((l) => find.test(l));
+  lines[i] = change(lines[i]);
+  return { text: lines.join('\n'), line: i + 1 };
+}
+
+describe.each(['vane-hub-plate', 'float-pulley-bracket'])('demo job %s', (name) => {
+  test.each(['iso-mill', 'hobby'])('plans, posts and proves on %s without a false alarm', (controller) => {
+    const given = demo(name);
+    const setup = given.setups[0];
+    const plan = planSetup(given, setup);
+    const misted =
+      controller === 'hobby'
+        ? {
+            ...plan,
+            planned: plan.planned.map((p) => ({ ...p, operation: { ...p.operation, coolant: 'off' as const } })),
+          }
+        : plan;
+    const { programs, findings } = postSetup(given, setup, misted, controller);
+    expect([...planFindings(plan), ...findings]).toEqual([]);
+    const proof = proveProgram(given, setup, joinPrograms(programs.map((p) => p.text)).text, 0.2);
+    expect(proof.findings).toEqual([]);
+    expect(proof.removed).toBeGreaterThan(10);
+  });
+});
+
+describe('seeded faults', () => {
+  test('the program itself is clean', () => expect(proveText(posted)).toEqual([]));
+
+  test('a cut too deep is a gouge at its line', () => {
+    const { text, line } = seeded(/X.* I.* J.* F/, (l) => l);
+    const lines = text.split('\n');
+    const cut = lines.findIndex((l, i) => i > line && /^N\d+ (G1 )?X[\d.-]+( Y[\d.-]+)?( F[\d.]+)?$/.test(l));
+    lines[cut] += ' Z-6.';
+    const found = proveText(lines.join('\n')).filter((f) => f.code === 'gouge');
+    expect(found[0]).toMatchObject({ level: 'stop', place: { line: expect.any(Number) } });
+    expect(Math.abs(found[0].place.line! - (cut + 1))).toBeLessThanOrEqual(1);
+  });
+
+  test('a wall cut away sideways is a gouge', () => {
+    const lines = posted.split('\n');
+    const cut = lines.findIndex((l, i) => i > 30 && /^N\d+ G1 X/.test(l));
+    lines.splice(cut, 0, 'G91 G1 X20. F500', 'X-20.', 'G90');
+    expect(proveText(lines.join('\n')).some((f) => f.code === 'gouge' && f.place.line === cut + 1)).toBe(true);
+  });
+
+  test('a feed turned into a rapid is found', () => {
+    const lines = posted.split('\n');
+    const entry = lines.findIndex((l) => /^N\d+ G3/.test(l));
+    lines.splice(entry, 0, 'G0 Z-4.');
+    expect(proveText(lines.join('\n')).find((f) => f.code === 'rapid-through-stock')!.place.line).toBe(entry + 1);
+  });
+
+  test('what was not cut is told as left', () => {
+    const found = proveText('G21 G90 G54\nT4 M6\nS5000 M3\nG0 X0 Y0 Z20\nG1 X1 F100\nM30\n');
+    expect(found).toContainEqual(
+      expect.objectContaining({ code: 'metal-left', level: 'care', place: expect.objectContaining({ feature: 'f2' }) }),
+    );
+  });
+
+  test('a shifted zero is a gouge and metal left at once', () => {
+    const shifted = {
+      ...job,
+      setups: [{ ...job.setups[0], zero: { ...job.setups[0].zero, point: 'centre' as const } }],
+    };
+    expect(hasStop(proveProgram(shifted, shifted.setups[0], posted, 0.3).findings)).toBe(true);
+  });
+});

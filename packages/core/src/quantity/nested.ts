@@ -1,0 +1,11 @@
+import { IsDefined, ValidateNested } from 'class-validator';
+import { Type } from 'class-transformer';
+
+/** A field that holds another checked object, and must be there. */
+export function Nested(type: () => new () => object) {
+  return (target: object, key: string) => {
+    IsDefined()(target, key);
+    ValidateNested()(target, key);
+    Type(type)(target, key);
+  };
+}

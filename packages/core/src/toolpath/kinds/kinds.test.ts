@@ -1,0 +1,320 @@
+import fc from 'fast-check';
+import { jobWith, plate, post, prove, tool, withOperation, withStock } from '../../../testing/jobs';
+import { planFindings, planSetup } from '../../job/pipeline';
+import { newFeature } from '../../job/edit';
+import { Shape, SINGLE } from '../../part/feature';
+import { validateSync } from 'class-validator';
+import { plainToInstance } from 'class-transformer';
+import { tourLength, shortTour } from '../ordering';
+import { peckDepths } from '../cycle';
+import { layersBetween } from '../layers';
+import { LINE, RAPID, TAGS } from '../path';
+import { KINDS } from '../registry';
+
+const POCKET: Shape = { type: 'rectangle', width: 50, height: 30, radius: 6 };
+const flush = { left: 0, right: 0, front: 0, back: 0, top: 0, bottom: 5 };
+
+describe('facing', () => {
+  test.each(['both ways', 'one way'])('%s leaves nothing on the top and touches nothing below it', (passes) => {
+    const proof = prove(withOperation(jobWith(undefined), 'face', [], tool(1), { passes, layer: 0.4 }), 0.2);
+    expect(proof.codes).toEqual([]);
+    expect(proof.removed).toBeCloseTo((84 * 54 * 1) / 1000, 1);
+  });
+
+  test('a stepover wider than the cutter is refused, and nothing is cut', () => {
+    const job = withOperation(jobWith(undefined), 'face', [], tool(4), { stepover: 12 });
+    expect(post(job)).toEqual({ text: '', codes: expect.arrayContaining(['stepover-too-wide']) });
+  });
+});
+
+describe('pocket', () => {
+  const cases: [string, Shape, Record<string, unknown>, number][] = [
+    ['helix, climb', POCKET, {}, 4],
+    ['ramp, conventional', POCKET, { entry: 'ramp', direction: 'conventional' }, 4],
+    ['plunge, no finish lap', POCKET, { entry: 'plunge', finish: false }, 4],
+    ['round', { type: 'round', diameter: 24 }, {}, 4],
+    ['slot just wider than the tool', { type: 'slot', length: 40, width: 10.6 }, { finishStock: 0.1 }, 4],
+    ['small tool', { type: 'polygon', sides: 6, across: 30 }, { stepover: 2 }, 9],
+  ];
+  test.each(cases)('%s: cleared to its floor, no gouge, no rapid through metal', (_, shape, params, number) => {
+    const job = withOperation(
+      withStock(jobWith(shape, { depth: 4 }), { ...flush }),
+      'pocket',
+      ['f2'],
+      tool(number),
+      params,
+    );
+    const proof = prove(job, 0.1);
+    expect(proof.codes.filter((c) => c !== 'metal-left')).toEqual([]);
+    if (shape.type !== 'polygon') expect(proof.codes).toEqual([]);
+  });
+
+  test('a boss inside stays', () => {
+    const base = withStock(jobWith({ type: 'rectangle', width: 60, height: 40, radius: 6 }, { depth: 4 }), flush);
+    const boss = newFeature(base.part.features, 'boss', 'Boss', { type: 'round', diameter: 10 }, { x: 40, y: 25 });
+    const job = { ...base, part: { ...base.part, features: [...base.part.features, boss] } };
+    const proof = prove(withOperation(job, 'pocket', ['f2'], tool(6)));
+    expect(proof.codes).toEqual([]);
+  });
+
+  test('an open notch is entered from outside', () => {
+    const job = withStock(
+      jobWith({ type: 'rectangle', width: 30, height: 20, radius: 6 }, { x: 40, y: 48, depth: 4 }),
+      flush,
+    );
+    const proof = prove(withOperation(job, 'pocket', ['f2'], tool(4)));
+    expect(proof.codes).toEqual([]);
+  });
+
+  test('allowances are left, to a hundredth', () => {
+    const job = withStock(jobWith({ type: 'round', diameter: 30 }, { depth: 4 }), flush);
+    const proof = prove(
+      withOperation(job, 'pocket', ['f2'], tool(4), { wallAllowance: 0.5, floorAllowance: 0.3, finish: true }),
+      0.05,
+    );
+    expect(proof.removed * 1000).toBeCloseTo(Math.PI * 14.5 ** 2 * 3.7, -1);
+    expect(Math.abs((proof.removed * 1000) / (Math.PI * 14.5 ** 2 * 3.7) - 1)).toBeLessThan(0.005);
+  });
+
+  test('layers come out equal and end on the floor', () => {
+    expect(layersBetween(0, -7, 5)).toEqual([-3.5, -7]);
+    expect(layersBetween(0, 0, 5)).toEqual([]);
+    const job = withOperation(withStock(jobWith(POCKET, { depth: 7 }), flush), 'pocket', ['f2'], tool(4), { layer: 3 });
+    const { path } = planSetup(job, job.setups[0]).planned[0].plan;
+    const cuts = new Set(
+      Array.from(path.z)
+        .filter((_, i) => TAGS[path.tag[i]] === 'cut')
+        .map((z) => z.toFixed(3)),
+    );
+    expect([...cuts].sort()).toEqual(['-2.333', '-4.667', '-7.000']);
+  });
+
+  test.each([
+    ['too small for the tool', { type: 'round', diameter: 8 } as Shape, {}, 'pocket-too-small'],
+    ['deeper than flutes in one layer', POCKET, { layer: 100 }, 'too-deep-for-flutes'],
+    ['bite over half the cutter', POCKET, { stepover: 8 }, 'bite-too-wide'],
+    [
+      'corners tighter than the cutter',
+      { type: 'rectangle', width: 40, height: 30, radius: 1 } as Shape,
+      {},
+      'corner-left',
+    ],
+  ])('%s: a finding', (_, shape, params, code) => {
+    const deep = code === 'too-deep-for-flutes';
+    const job = withOperation(
+      withStock(jobWith(shape, { depth: deep ? 25 : 4 }, deep ? 30 : 10), flush),
+      'pocket',
+      ['f2'],
+      tool(4),
+      params,
+    );
+    const found = planFindings(planSetup(job, job.setups[0])).find((f) => f.code === code);
+    expect(found?.place.operation).toBe('o1');
+    expect(found?.remedy).toBeTruthy();
+  });
+
+  test('a tool that cannot plunge is not plunged', () => {
+    const blunt = { ...tool(4), centreCutting: false };
+    const job = withOperation(
+      withStock(jobWith({ type: 'round', diameter: 10.4 }, { depth: 4 }), flush),
+      'pocket',
+      ['f2'],
+      blunt,
+      { entry: 'plunge', finish: false },
+    );
+    expect(post(job).codes).toContain('cannot-plunge');
+  });
+
+  test('any rounded pocket in any place is cut without a gouge', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 14, max: 60 }),
+        fc.integer({ min: 14, max: 40 }),
+        fc.integer({ min: 20, max: 60 }),
+        fc.integer({ min: 10, max: 45 }),
+        fc.constantFrom(4, 6, 7),
+        (width, height, x, y, number) => {
+          const job = withStock(jobWith({ type: 'rectangle', width, height, radius: 6 }, { x, y, depth: 3 }), flush);
+          const proof = prove(withOperation(job, 'pocket', ['f2'], tool(number)), 0.25);
+          expect(proof.codes.filter((c) => c === 'gouge' || c === 'rapid-through-stock')).toEqual([]);
+        },
+      ),
+      { numRuns: 12, seed: 7 },
+    );
+  });
+});
+
+describe('contour', () => {
+  const round = (meaning: 'boss' | 'pocket', more = {}) =>
+    jobWith({ type: 'round', diameter: 30 }, { meaning, depth: meaning === 'boss' ? 0 : 5, ...more });
+
+  test.each(['climb', 'conventional'])('%s round the outside, through, within the bar', (direction) => {
+    const proof = prove(
+      withOperation(
+        withStock(jobWith(undefined), { left: 1, right: 1, front: 1, back: 1, top: 0 }),
+        'contour',
+        ['f1'],
+        tool(4),
+        { direction },
+      ),
+    );
+    expect(proof.codes).toEqual([]);
+  });
+
+  test('inside and outside are the right way round, and climb keeps the wall at the right', () => {
+    const run = (job: ReturnType<typeof round>, side: string) => {
+      const { path } = planSetup(job, job.setups[0]).planned[0].plan;
+      const cut = Array.from({ length: path.count }, (_, i) => i).filter(
+        (i) => TAGS[path.tag[i]] === 'cut' && path.kind[i] > LINE,
+      );
+      return { radius: Math.hypot(path.x[cut[0]] - 40, path.y[cut[0]] - 25), ccw: path.kind[cut[0]] === 3, side };
+    };
+    expect(
+      run(withOperation(round('pocket'), 'contour', ['f2'], tool(7), { side: 'inside', finish: false }), 'in'),
+    ).toEqual({ radius: expect.closeTo(12, 2), ccw: true, side: 'in' });
+    expect(
+      run(withOperation(round('boss'), 'contour', ['f2'], tool(7), { side: 'outside', finish: false }), 'out'),
+    ).toEqual({ radius: expect.closeTo(18, 2), ccw: false, side: 'out' });
+  });
+
+  test('the finish lap lies within 5 micrometres of the wall', () => {
+    const job = withOperation(round('pocket'), 'contour', ['f2'], tool(7), { side: 'inside' });
+    const { path } = planSetup(job, job.setups[0]).planned[0].plan;
+    const last = Array.from({ length: path.count }, (_, i) => i)
+      .filter((i) => TAGS[path.tag[i]] === 'cut')
+      .slice(-1);
+    for (const i of last) expect(Math.abs(Math.hypot(path.x[i] - 40, path.y[i] - 25) + 3 - 15)).toBeLessThan(0.005);
+  });
+
+  test('a chosen start is where the lap begins', () => {
+    const at = (start: number) => {
+      const job = withOperation(jobWith(undefined), 'contour', ['f1'], tool(7), {
+        startAt: 'chosen',
+        start,
+        descent: 'plunge',
+        finish: false,
+      });
+      const { path } = planSetup(job, job.setups[0]).planned[0].plan;
+      return { x: path.x[0], y: path.y[0] };
+    };
+    expect(Math.hypot(at(0).x - at(0.5).x, at(0).y - at(0.5).y)).toBeGreaterThan(40);
+  });
+
+  test('a tool that does not fit inside is told', () => {
+    const job = withOperation(jobWith({ type: 'round', diameter: 8 }), 'contour', ['f2'], tool(4), { side: 'inside' });
+    expect(post(job).codes).toContain('contour-too-small');
+  });
+});
+
+describe('drilling', () => {
+  const holes = (through: boolean) =>
+    jobWith(
+      { type: 'round', diameter: 5 },
+      {
+        meaning: 'hole',
+        x: 10,
+        y: 10,
+        depth: 6,
+        through,
+        pattern: { ...SINGLE, type: 'grid', count: 4, rows: 3, dx: 15, dy: 12 },
+      },
+    );
+
+  test.each(['straight', 'peck', 'chip-break'])('%s: full diameter to depth, nothing else touched', (method) => {
+    const proof = prove(
+      withOperation(withStock(holes(false), flush), 'drill', ['f2'], tool(15), { method, peck: 2 }),
+      0.05,
+    );
+    expect(proof.codes).toEqual([]);
+    const tip = 2.5 / Math.tan((70 * Math.PI) / 180);
+    expect((proof.removed * 1000) / (12 * Math.PI * 2.5 ** 2 * (6 + tip / 3))).toBeCloseTo(1, 2);
+  });
+
+  test('a through hole breaks through by its point and a bit', () => {
+    const job = withOperation(holes(true), 'drill', ['f2'], tool(15), { breakthrough: 0.5 });
+    const cycle = planSetup(job, job.setups[0]).planned[0].plan.cycle!;
+    expect(cycle.holes[0].z).toBeCloseTo(-10 - 0.5 - 5 * 0.182, 2);
+  });
+
+  test('a spot reaches its diameter', () => {
+    const job = withOperation(withStock(holes(true), flush), 'drill', ['f2'], tool(13), {
+      method: 'spot',
+      spotDiameter: 4,
+    });
+    expect(planSetup(job, job.setups[0]).planned[0].plan.cycle!.holes[0].z).toBeCloseTo(-2, 6);
+  });
+
+  test.each([
+    ['drill larger than the hole', 16, {}, 'drill-too-large'],
+    ['spot wider than the tool', 13, { method: 'spot', spotDiameter: 20 }, 'spot-too-wide'],
+    ['a mill cannot drill', 4, {}, 'wrong-tool'],
+  ])('%s', (_, number, params, code) =>
+    expect(post(withOperation(holes(true), 'drill', ['f2'], tool(number), params)).codes).toContain(code),
+  );
+
+  test('tours are short, and visit every hole once', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.record({ x: fc.integer({ min: 0, max: 200 }), y: fc.integer({ min: 0, max: 100 }) }), {
+          minLength: 1,
+          maxLength: 40,
+        }),
+        (points) => {
+          const tour = shortTour(points);
+          const keys = (list: typeof points) => list.map((p) => `${p.x} ${p.y}`).sort();
+          expect(keys(tour)).toEqual(keys(points));
+          const ordered = [...points].sort((a, b) => a.x + a.y - (b.x + b.y) || a.x - b.x);
+          expect(tourLength(tour)).toBeLessThanOrEqual(tourLength(ordered) * 1.2 + 1e-6);
+        },
+      ),
+      { numRuns: 60, seed: 8 },
+    );
+  });
+
+  test('pecks end exactly at the bottom', () => expect(peckDepths(1, -6, 2)).toEqual([-1, -3, -5, -6]));
+});
+
+describe('every kind', () => {
+  test('its defaults pass its own checks, for every tool it takes', () => {
+    for (const kind of KINDS) {
+      const features = [
+        plate(),
+        newFeature(
+          [plate()],
+          (kind.works.find((w) => w !== 'outline') ?? 'pocket') as 'pocket',
+          'F',
+          { type: 'round', diameter: 30 },
+          { x: 40, y: 25 },
+        ),
+      ];
+      const job = { ...jobWith(undefined), part: { thickness: 10, features } };
+      for (let n = 1; n <= 22; n++) {
+        if (!kind.toolKinds.includes(tool(n).kind)) continue;
+        const { params } = withOperation(job, kind.kind, ['f2'], tool(n)).setups[0].operations[0];
+        expect([
+          kind.kind,
+          tool(n).name,
+          validateSync(plainToInstance(kind.Params, params), { whitelist: true, forbidNonWhitelisted: true }),
+        ]).toEqual([kind.kind, tool(n).name, []]);
+      }
+    }
+  });
+
+  test('a switched-off value has no effect on the path', () => {
+    const off = (finishStock: number) =>
+      post(withOperation(withStock(jobWith(POCKET), flush), 'pocket', ['f2'], tool(4), { finish: false, finishStock }))
+        .text;
+    expect(off(0.1)).toBe(off(3));
+  });
+
+  test('first move is a rapid, feeds are the ones asked for, entries at the entry feed', () => {
+    const job = withOperation(withStock(jobWith(POCKET), flush), 'pocket', ['f2'], tool(4));
+    const { operation, plan } = planSetup(job, job.setups[0]).planned[0];
+    const { path } = plan;
+    expect(path.kind[0]).toBe(RAPID);
+    for (let i = 0; i < path.count; i++) {
+      if (TAGS[path.tag[i]] === 'entry') expect(path.feed[i]).toBe(operation.speeds.entryFeed);
+      if (TAGS[path.tag[i]] === 'cut') expect(path.feed[i]).toBe(operation.speeds.feed);
+    }
+  });
+});

@@ -1,0 +1,66 @@
+/** Small jobs for tests. */
+import { Feature, Shape } from '../src/part/feature';
+import { addOperation, newFeature, newJob } from '../src/job/edit';
+import { Job, Setup } from '../src/job/job';
+import { planFindings, planSetup, postSetup } from '../src/job/pipeline';
+import { Proof, proveProgram } from '../src/job/prove';
+import { TOOLS } from '../src/shop/library';
+import { Tool } from '../src/shop/tool';
+
+export const tool = (number: number): Tool => TOOLS.find((t) => t.number === number)!;
+
+export const plate = (width = 80, height = 50): Feature =>
+  newFeature([], 'outline', 'Plate', { type: 'rectangle', width, height, radius: 0 }, { x: width / 2, y: height / 2 });
+
+/** A plate with one more feature. */
+export function jobWith(shape: Shape | undefined, more: Partial<Feature> = {}, thickness = 10): Job {
+  const outline = plate();
+  const features = shape
+    ? [
+        outline,
+        newFeature([outline], more.meaning ?? 'pocket', 'Feature', shape, {
+          x: 40,
+          y: 25,
+          depth: 5,
+          through: false,
+          ...more,
+        }),
+      ]
+    : [outline];
+  const job = newJob('Test', 'mm');
+  return { ...job, part: { thickness, features } };
+}
+
+export const withStock = (job: Job, stock: Partial<Setup['stock']>): Job => ({
+  ...job,
+  setups: [{ ...job.setups[0], stock: { ...job.setups[0].stock, ...stock } }],
+});
+
+/** Adds an operation and changes its values. */
+export function withOperation(
+  job: Job,
+  kind: string,
+  targets: string[],
+  t: Tool,
+  params: Record<string, unknown> = {},
+): Job {
+  const next = addOperation(job, 's1', kind, targets, t);
+  const setup = next.setups[0];
+  const operations = setup.operations.map((o, i) =>
+    i === setup.operations.length - 1 ? { ...o, params: { ...o.params, ...params } } : o,
+  );
+  return { ...next, setups: [{ ...setup, operations }] };
+}
+
+export function post(job: Job): { text: string; codes: string[] } {
+  const plan = planSetup(job, job.setups[0]);
+  const { programs, findings } = postSetup(job, job.setups[0], plan);
+  return { text: programs.map((p) => p.text).join(''), codes: [...planFindings(plan), ...findings].map((f) => f.code) };
+}
+
+export function prove(job: Job, cell = 0.1): Proof & { codes: string[]; text: string } {
+  const { text, codes } = post(job);
+  if (!text) throw new Error(`not posted: ${codes.join()}`);
+  const proof = proveProgram(job, job.setups[0], text, cell);
+  return { ...proof, codes: proof.findings.map((f) => f.code), text };
+}
