@@ -9,7 +9,14 @@ import { useColorScheme } from 'react-native';
 import { PaperProvider } from 'react-native-paper';
 import { SWRConfig } from 'swr';
 import { Shell } from '../src/shell/Shell';
+import { Icon, IconName } from '../src/ui/Icon';
 import { FONT, darkTheme, lightTheme } from '../src/theme/theme';
+
+const ICONS = {
+  icon: ({ name, size, color }: { name: unknown; size: number; color?: string }) => (
+    <Icon name={name as IconName} size={size} color={color} />
+  ),
+};
 
 export default function RootLayout() {
   const dark = useColorScheme() === 'dark';
@@ -20,7 +27,7 @@ export default function RootLayout() {
   });
   if (!ready) return null;
   return (
-    <PaperProvider theme={dark ? darkTheme : lightTheme}>
+    <PaperProvider theme={dark ? darkTheme : lightTheme} settings={ICONS}>
       <SWRConfig value={{ revalidateOnFocus: false, shouldRetryOnError: true, errorRetryInterval: 3000 }}>
         <Shell>
           <Slot />

@@ -11,8 +11,8 @@ import {
   pathLengths,
   planSetup,
   postSetup,
-  MOVE,
 } from '@tidypath/core';
+import { runsOf } from './runs';
 import type { Answer, PlanView, ProofView, Request, SurfaceView } from './messages';
 
 /** Motions cut between two looks at the message queue. */
@@ -99,14 +99,8 @@ async function prove(seq: number, job: Job, setup: Setup, text: string): Promise
     cell: proof.field.cell,
     surface: surfaceOf(playback.field, stock.top),
     lines: motions.line,
-    path: {
-      x: Float32Array.from(motions.x, (v) => v + zero.x),
-      y: Float32Array.from(motions.y, (v) => v + zero.y),
-      z: Float32Array.from(motions.z, (v) => v + zero.z),
-      rapid: motions.type.map((t) => (t === MOVE.rapid ? 1 : 0)),
-    },
+    ...runsOf(proof.samples, motions, zero),
     ends,
-    tools: motions.tool,
   };
   scope.postMessage({ type: 'proved', seq, text, proof: view });
 }

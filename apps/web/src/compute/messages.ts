@@ -36,6 +36,13 @@ export interface SurfaceView {
   height: Float32Array;
 }
 
+/** Straight pieces for drawing: six coordinates and six colour shares each, and the program line of each. */
+export interface PathRun {
+  positions: Float32Array;
+  colours?: Float32Array;
+  line: Uint32Array;
+}
+
 export interface ProofView {
   findings: Finding[];
   clock: Clock;
@@ -45,12 +52,11 @@ export interface ProofView {
   surface: SurfaceView;
   /** Program line of every motion. */
   lines: Uint32Array;
-  /** Tip path, part coordinates, one point a motion. */
-  path: { x: Float32Array; y: Float32Array; z: Float32Array; rapid: Uint8Array };
+  /** The path as proved, in program order. */
+  cut: PathRun;
+  rapid: PathRun;
   /** Seconds at the end of every motion. */
   ends: Float32Array;
-  /** Tool number of every motion. */
-  tools: Uint16Array;
 }
 
 export type Request =

@@ -2,6 +2,7 @@ import { ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
 import { SPACE } from '../theme/theme';
 import { useWide } from '../theme/usePalette';
+import { scrollable } from '../ui/keys';
 import { Txt } from '../ui/Txt';
 
 const WIDEST = 1040;
@@ -11,6 +12,7 @@ export function Page({ title, actions, children }: { title: string; actions?: Re
   const wide = useWide();
   return (
     <ScrollView
+      {...scrollable}
       contentContainerStyle={{
         padding: wide ? SPACE.xl : SPACE.l,
         gap: SPACE.l,

@@ -1,14 +1,12 @@
-import { MaterialCommunityIcons } from '@expo/vector-icons';
 import { Link, usePathname } from 'expo-router';
-import { ComponentProps, ReactNode } from 'react';
+import { ReactNode } from 'react';
 import { Pressable, View } from 'react-native';
 import { SIZE, SPACE } from '../theme/theme';
 import { usePalette, useWide } from '../theme/usePalette';
+import { Icon, IconName } from '../ui/Icon';
 import { Txt } from '../ui/Txt';
 
-type Icon = ComponentProps<typeof MaterialCommunityIcons>['name'];
-
-const PLACES: { href: '/' | '/tools' | '/shop'; label: string; icon: Icon }[] = [
+const PLACES: { href: '/' | '/tools' | '/shop'; label: string; icon: IconName }[] = [
   { href: '/', label: 'Jobs', icon: 'clipboard-text-outline' },
   { href: '/tools', label: 'Tools', icon: 'screw-flat-top' },
   { href: '/shop', label: 'Shop', icon: 'warehouse' },
@@ -33,7 +31,7 @@ function Place({ href, label, icon, here, wide }: (typeof PLACES)[number] & { he
           borderColor: here ? palette.accent : 'transparent',
         }}
       >
-        <MaterialCommunityIcons name={icon} size={24} color={here ? palette.accent : palette.quiet} />
+        <Icon name={icon} size={24} color={here ? palette.accent : palette.quiet} />
         <Txt kind="small" bold={here} tone={here ? 'accent' : 'quiet'}>
           {label}
         </Txt>

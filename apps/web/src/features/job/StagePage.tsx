@@ -2,6 +2,7 @@ import { ReactNode, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { SIZE, SPACE } from '../../theme/theme';
+import { scrollable } from '../../ui/keys';
 import { usePalette, useWide } from '../../theme/usePalette';
 
 interface Props {
@@ -31,7 +32,9 @@ export function StagePage({ view, under, children, action }: Props) {
           {under && <View style={{ borderTopWidth: 1, borderColor: palette.line, padding: SPACE.m }}>{under}</View>}
         </View>
         <View style={{ width: SIZE.panel, borderLeftWidth: 1, borderColor: palette.line }}>
-          <ScrollView contentContainerStyle={{ padding: SPACE.l, gap: SPACE.m }}>{children}</ScrollView>
+          <ScrollView {...scrollable} contentContainerStyle={{ padding: SPACE.l, gap: SPACE.m }}>
+            {children}
+          </ScrollView>
           {foot}
         </View>
       </View>
@@ -39,7 +42,7 @@ export function StagePage({ view, under, children, action }: Props) {
   }
   return (
     <View style={{ flex: 1, minHeight: 0 }}>
-      <ScrollView contentContainerStyle={{ paddingBottom: SPACE.l }}>
+      <ScrollView {...scrollable} contentContainerStyle={{ paddingBottom: SPACE.l }}>
         {!folded && <View style={{ height: SIZE.view }}>{view}</View>}
         <Button
           compact

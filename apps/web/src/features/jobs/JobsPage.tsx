@@ -78,7 +78,6 @@ function JobCard({
     <Card style={{ padding: 0 }} testID={`job-${job.name}`}>
       <Pressable
         role="link"
-        aria-label={`Open ${job.name}`}
         onPress={() => router.push(`/job/${job.id}/cut`)}
         style={{ flexDirection: 'row', gap: SPACE.m, padding: SPACE.m, paddingBottom: 0, alignItems: 'center' }}
       >

@@ -33,7 +33,6 @@ function FeatureRow({
   return (
     <Pressable
       role="button"
-      aria-label={`${feature.name}, ${MEANING_WORDS[feature.meaning]}`}
       testID={`feature-${feature.id}`}
       onPress={onPress}
       style={{
@@ -141,13 +140,14 @@ export function PartStage() {
           }}
         >
           {part.features.map((f) => (
-            <FeatureRow
-              key={f.id}
-              feature={f}
-              unit={unit}
-              here={f.id === selected}
-              onPress={() => (setSelected(f.id), setOpen(true))}
-            />
+            <View role="listitem" key={f.id}>
+              <FeatureRow
+                feature={f}
+                unit={unit}
+                here={f.id === selected}
+                onPress={() => (setSelected(f.id), setOpen(true))}
+              />
+            </View>
           ))}
         </View>
       </StagePage>

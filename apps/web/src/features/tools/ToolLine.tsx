@@ -44,13 +44,7 @@ export function ToolLine({ tool, unit, chosen, onPress }: Props) {
   };
   if (!onPress) return <View style={style}>{body}</View>;
   return (
-    <Pressable
-      role="button"
-      aria-label={`T${tool.number} ${tool.name}`}
-      aria-pressed={chosen}
-      onPress={onPress}
-      style={style}
-    >
+    <Pressable role="button" aria-pressed={chosen} onPress={onPress} style={style}>
       {body}
     </Pressable>
   );

@@ -8,7 +8,7 @@ import { usePalette } from '../../theme/usePalette';
 import { Txt } from '../../ui/Txt';
 import { useJob } from '../job/JobContext';
 import type { Angle } from './scene';
-import { partEdges, planSegments, proofSegments } from './segments';
+import { partEdges, planSegments, within } from './segments';
 
 const SceneCanvas = lazy(() => import('./SceneCanvas'));
 
@@ -79,8 +79,8 @@ export function JobView({ operationId, showPath = true, stock, moment, marks }: 
       return planSegments(plan.planned.filter((p) => !operationId || p.operationId === operationId));
     const sections = plan.programs.length === 1 ? plan.programs[0].sections : [];
     const i = sections.findIndex((s) => s.operationId === operationId);
-    if (operationId && i >= 0) return proofSegments(proof, sections[i].line, sections[i + 1]?.line);
-    return proofSegments(proof);
+    const [from, to] = operationId && i >= 0 ? [sections[i].line, sections[i + 1]?.line] : [];
+    return { cut: within(proof.cut, from, to), rapid: within(proof.rapid, from, to) };
   }, [showPath, plan, proof, proofFresh, operationId]);
 
   const tool = useMemo(() => moment && { at: moment.at, tool: moment.tool }, [moment]);

@@ -344,8 +344,12 @@ function surfaceGeometry(view: SurfaceView): THREE.BufferGeometry {
   for (let j = 0; j < ny - 1; j++) {
     for (let i = 0; i < nx - 1; i++) {
       const a = j * nx + i;
-      index.set([a, a + 1, a + nx + 1, a, a + nx + 1, a + nx], n);
-      n += 6;
+      index[n++] = a;
+      index[n++] = a + 1;
+      index[n++] = a + nx + 1;
+      index[n++] = a;
+      index[n++] = a + nx + 1;
+      index[n++] = a + nx;
     }
   }
   const geometry = new THREE.BufferGeometry();

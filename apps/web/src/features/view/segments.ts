@@ -1,10 +1,6 @@
 import { Feature, Part, Samples, flatten, instancesOf } from '@tidypath/core';
-import type { PlannedView, ProofView } from '../../compute/messages';
-import { TEMPER, temperStep } from '../../theme/theme';
+import type { PathRun, PlannedView } from '../../compute/messages';
 import type { Segments } from './scene';
-
-const rgb = (hex: string) => [1, 3, 5].map((i) => (parseInt(hex.slice(i, i + 2), 16) / 255) ** 2.2);
-const TEMPER_RGB = TEMPER.map(rgb);
 
 const floorOf = (f: Feature, thickness: number) => (f.through || f.meaning === 'outline' ? -thickness : -f.depth);
 
@@ -28,41 +24,16 @@ export function partEdges(part: Part): Segments {
   return { positions: Float32Array.from(out) };
 }
 
-/** The proved path coloured by bite; with `lines` only the samples whose program line lies in that stretch keep their colour. */
-export function proofSegments(proof: ProofView, from = 0, to = Infinity): { cut: Segments; rapid: Segments } {
-  const { samples, lines, path } = proof;
-  const cut: number[] = [];
-  const colours: number[] = [];
-  const rapid: number[] = [];
-  const inside = (motion: number) => lines[motion] >= from && lines[motion] < to;
-  let last = -1;
-  let [x, y, z] = [NaN, NaN, NaN];
-  for (let i = 0; i < samples.count; i++) {
-    const motion = samples.motion[i];
-    if (motion !== last) {
-      for (let m = Math.max(1, last + 1); m < motion; m++) if (path.rapid[m] && inside(m)) pushMove(rapid, path, m);
-      if (last !== motion - 1 || Number.isNaN(x))
-        [x, y, z] = [path.x[motion - 1], path.y[motion - 1], path.z[motion - 1]];
-      last = motion;
-    }
-    const [nx, ny, nz] = [samples.x[i], samples.y[i], samples.z[i]];
-    if (inside(motion) && !Number.isNaN(x)) {
-      cut.push(x, y, z, nx, ny, nz);
-      const c = TEMPER_RGB[temperStep(samples.engagement[i])];
-      colours.push(...c, ...c);
-    }
-    [x, y, z] = [nx, ny, nz];
-  }
-  for (let m = Math.max(1, last + 1); m < path.x.length; m++) if (path.rapid[m] && inside(m)) pushMove(rapid, path, m);
+/** Pieces of a run whose program lines lie in a stretch; they stand in program order, so a stretch is one slice. */
+export function within(run: PathRun, from = 0, to = Infinity): Segments {
+  const first = run.line.findIndex((l) => l >= from);
+  if (first < 0) return { positions: new Float32Array(0) };
+  let last = run.line.findIndex((l) => l >= to);
+  if (last < 0) last = run.line.length;
   return {
-    cut: { positions: Float32Array.from(cut), colours: Float32Array.from(colours) },
-    rapid: { positions: Float32Array.from(rapid) },
+    positions: run.positions.subarray(first * 6, last * 6),
+    colours: run.colours?.subarray(first * 6, last * 6),
   };
-}
-
-function pushMove(out: number[], path: ProofView['path'], m: number): void {
-  const six = [path.x[m - 1], path.y[m - 1], path.z[m - 1], path.x[m], path.y[m], path.z[m]];
-  if (six.every(Number.isFinite)) out.push(...six);
 }
 
 const CHORDS = 12;

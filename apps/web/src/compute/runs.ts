@@ -1,0 +1,53 @@
+import { Motions, MOVE, Samples } from '@tidypath/core';
+import { TEMPER, temperStep } from '../theme/theme';
+import type { PathRun } from './messages';
+
+const rgb = (hex: string) => [1, 3, 5].map((i) => (parseInt(hex.slice(i, i + 2), 16) / 255) ** 2.2);
+const TEMPER_RGB = TEMPER.map(rgb);
+
+type P3 = { x: number; y: number; z: number };
+
+/** The proved path as straight pieces in program order: cuts coloured by bite, rapids apart. */
+export function runsOf(samples: Samples, m: Motions, zero: P3): { cut: PathRun; rapid: PathRun } {
+  const point = (i: number) => [m.x[i] + zero.x, m.y[i] + zero.y, m.z[i] + zero.z];
+  const cut: PathRun = {
+    positions: new Float32Array(samples.count * 6),
+    colours: new Float32Array(samples.count * 6),
+    line: new Uint32Array(samples.count),
+  };
+  let n = 0;
+  let here: number[] = [];
+  for (let i = 0; i < samples.count; i++) {
+    const motion = samples.motion[i];
+    if (i === 0 || samples.motion[i - 1] !== motion) here = point(motion - 1);
+    const next = [samples.x[i], samples.y[i], samples.z[i]];
+    if (here.every(Number.isFinite)) {
+      cut.positions.set(here, n * 6);
+      cut.positions.set(next, n * 6 + 3);
+      const colour = TEMPER_RGB[temperStep(samples.engagement[i])];
+      cut.colours!.set(colour, n * 6);
+      cut.colours!.set(colour, n * 6 + 3);
+      cut.line[n++] = m.line[motion];
+    }
+    here = next;
+  }
+  const whole: PathRun = {
+    positions: cut.positions.slice(0, n * 6),
+    colours: cut.colours!.slice(0, n * 6),
+    line: cut.line.slice(0, n),
+  };
+  return { cut: whole, rapid: rapidsOf(m, point) };
+}
+
+function rapidsOf(m: Motions, point: (i: number) => number[]): PathRun {
+  const positions: number[] = [];
+  const line: number[] = [];
+  for (let i = 1; i < m.count; i++) {
+    if (m.type[i] !== MOVE.rapid) continue;
+    const six = [...point(i - 1), ...point(i)];
+    if (!six.every(Number.isFinite)) continue;
+    positions.push(...six);
+    line.push(m.line[i]);
+  }
+  return { positions: Float32Array.from(positions), line: Uint32Array.from(line) };
+}

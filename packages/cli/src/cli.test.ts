@@ -1,0 +1,95 @@
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+
+const root = resolve(__dirname, '../../..');
+const out = mkdtempSync(join(tmpdir(), 'tidypath-cli-'));
+afterAll(() => rmSync(out, { recursive: true, force: true }));
+
+const JOB = join(root, 'demo/jobs/vane-hub-plate.json');
+function tidypath(...args: string[]) {
+  const { status, stdout, stderr } = spawnSync(
+    join(root, 'node_modules/.bin/tsx'),
+    [join(root, 'packages/cli/src/main.ts'), ...args],
+    { cwd: root, encoding: 'utf8' },
+  );
+  return { status, stdout, stderr };
+}
+
+test('check: nothing to report on a sound job, exit 1 on a broken one', () => {
+  expect(tidypath('check', JOB)).toMatchObject({ status: 0, stdout: 'Nothing to report\n' });
+  const broken = join(out, 'broken.json');
+  writeFileSync(broken, readFileSync(JOB, 'utf8').replace('"toolId": "t4"', '"toolId": "gone"'));
+  const { status, stdout } = tidypath('check', broken);
+  expect(status).toBe(1);
+  expect(stdout).toMatch(/stop: .* has no tool \[operation o2/);
+});
+
+test('post, then prove the posted file', () => {
+  expect(tidypath('post', JOB, '--out', out).status).toBe(0);
+  const program = join(out, 'vane-hub-plate.nc');
+  expect(JSON.parse(readFileSync(join(out, 'tools.json'), 'utf8')).programs).toEqual([
+    { setup: 's1', file: 'vane-hub-plate.nc', tools: [1, 4, 13, 14] },
+  ]);
+  const proof = tidypath('prove', program, '--job', JOB, '--cell', '0.3', '--json');
+  expect(proof.status).toBe(0);
+  const figures = JSON.parse(proof.stdout);
+  expect(figures.findings).toEqual([]);
+  expect(figures.minutes.total).toBeGreaterThan(5);
+  writeFileSync(program, readFileSync(program, 'utf8').replace(/G1 Z-1\. F390\./, 'G0 Z-1.'));
+  expect(tidypath('prove', program, '--job', JOB, '--cell', '0.5')).toMatchObject({
+    status: 1,
+    stdout: expect.stringMatching(/stop: A rapid runs .* \[line 14\]/),
+  });
+});
+
+test('post in another dialect: what it lacks is said, and nothing is written', () => {
+  const folder = join(out, 'router');
+  const { status, stdout } = tidypath(
+    'post',
+    join(root, 'demo/jobs/float-pulley-bracket.json'),
+    '--controller',
+    'hobby',
+    '--out',
+    folder,
+  );
+  expect(stdout).not.toMatch(/undefined/);
+  expect(status).toBe(0);
+  expect(existsSync(join(folder, 'float-pulley-bracket-1-t1.nc'))).toBe(true);
+});
+
+test('suggest and import explain themselves', () => {
+  const suggestion = tidypath(
+    'suggest',
+    '--material',
+    'steel-low',
+    '--tool',
+    't5',
+    '--machine',
+    'fulmar',
+    '--ae',
+    '2',
+    '--ap',
+    '8',
+  );
+  expect(suggestion.stdout).toMatch(/rpm.*mm\/min/);
+  expect(suggestion.stdout).toMatch(/Textbook relation/);
+  const drawing = tidypath('import', join(root, 'demo/drawings/vane-hub-plate.dxf'));
+  expect(drawing.stdout).toMatch(/unit mm, 10 chains, 0 gaps/);
+});
+
+test.each([
+  [['fly'], 2, ''],
+  [['post', JOB], 2, '--out'],
+  [['prove', 'missing.nc', '--job', JOB], 2, 'cannot be read'],
+  [['check', 'missing.json'], 2, 'cannot be read'],
+  [['suggest', '--material', 'cheese'], 2, '--tool takes one of'],
+  [['prove', JOB, '--job', JOB, '--cell', '99'], 2, '--cell takes'],
+  [['check', JOB, '--loud'], 2, 'loud'],
+])('%j is refused with a reason', (args, status, text) => {
+  const answer = tidypath(...args);
+  expect(answer.status).toBe(status);
+  expect(answer.stderr).toContain(text);
+  expect(answer.stderr).not.toMatch(/\n\s+at /);
+});

@@ -1,0 +1,142 @@
+/** A server with its own data, and a browser that fails the test on any error of the page. */
+import { ChildProcess, spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import puppeteer, { Browser, ElementHandle, Page } from 'puppeteer-core';
+
+export const root = resolve(__dirname, '../..');
+export const PHONE = { width: 390, height: 844 };
+export const WIDE = { width: 1280, height: 800 };
+
+const ARGS = [
+  '--no-sandbox',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--use-angle=swiftshader',
+  '--enable-unsafe-swiftshader',
+];
+
+function freePort(): Promise<number> {
+  return new Promise((done) => {
+    const probe = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as { port: number };
+      probe.close(() => done(port));
+    });
+  });
+}
+
+export class Harness {
+  readonly data = mkdtempSync(join(tmpdir(), 'tidypath-e2e-'));
+  private server: ChildProcess | undefined;
+  private browser: Browser | undefined;
+  base = '';
+  /** Everything that went wrong on any page. */
+  readonly problems: string[] = [];
+
+  async start(): Promise<void> {
+    const port = await freePort();
+    this.base = `http://127.0.0.1:${port}`;
+    this.server = spawn(join(root, 'node_modules/.bin/tsx'), ['apps/server/src/main.ts'], {
+      cwd: root,
+      env: { ...process.env, PORT: String(port), TIDYPATH_DATA: join(this.data, 'db') },
+      stdio: 'ignore',
+      detached: true,
+    });
+    for (let i = 0; i < 300; i++) {
+      if (
+        await fetch(`${this.base}/api/health`)
+          .then((r) => r.ok)
+          .catch(() => false)
+      )
+        break;
+      await new Promise((r) => setTimeout(r, 100));
+    }
+    this.browser = await puppeteer.launch({
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      headless: true,
+      args: ARGS,
+      userDataDir: join(this.data, 'chromium'),
+    });
+  }
+
+  async stop(): Promise<void> {
+    await this.browser?.close();
+    if (this.server?.pid) process.kill(-this.server.pid, 'SIGKILL');
+    rmSync(this.data, { recursive: true, force: true });
+  }
+
+  async page(viewport = PHONE): Promise<Page> {
+    const page = await this.browser!.newPage();
+    await page.setViewport(viewport);
+    page.on('pageerror', (error) => this.problems.push(`pageerror: ${(error as Error).message}`));
+    page.on('console', (m) => {
+      if (m.type() === 'error' && !/status of 4\d\d/.test(m.text())) this.problems.push(`console: ${m.text()}`);
+    });
+    return page;
+  }
+
+  /** Id of a job by its name. */
+  async jobId(name: string): Promise<string> {
+    const jobs = (await (await fetch(`${this.base}/api/jobs`)).json()) as { id: string; name: string }[];
+    return jobs.find((j) => j.name === name)!.id;
+  }
+
+  async open(page: Page, path: string): Promise<void> {
+    await page.goto(this.base + path, { waitUntil: 'domcontentloaded' });
+    await page.waitForSelector('[role=main]');
+  }
+}
+
+export const byTest = (id: string) => `[data-testid="${id}"]`;
+export const byLabel = (label: string) => `[aria-label="${label}"]`;
+
+export async function tap(page: Page, selector: string, timeout = 20_000): Promise<void> {
+  const found = (await page.waitForSelector(selector, { visible: true, timeout }))!;
+  await found.evaluate((e) => e.scrollIntoView({ block: 'center' }));
+  await found.click();
+}
+
+/** Taps what reads exactly so, in the open sheet where there is one. */
+export async function tapText(page: Page, text: string): Promise<void> {
+  const find = () =>
+    page.evaluateHandle((wanted) => {
+      const scope = document.querySelector('[data-testid=sheet]') ?? document.body;
+      const all = [...scope.querySelectorAll('button, [role=button], [role=radio], [role=menuitem], [role=checkbox]')];
+      return all.find((e) => e.textContent?.trim() === wanted) ?? null;
+    }, text);
+  for (let i = 0; i < 100; i++) {
+    const element = (await find()).asElement() as ElementHandle<Element> | null;
+    if (element) {
+      await element.evaluate((e) => e.scrollIntoView({ block: 'center' }));
+      await element.click();
+      return;
+    }
+    await new Promise((r) => setTimeout(r, 100));
+  }
+  throw new Error(`“${text}” is not to be found`);
+}
+
+export async function fill(page: Page, selector: string, text: string): Promise<void> {
+  await tap(page, selector);
+  await page.click(selector, { count: 3 });
+  await page.keyboard.type(text);
+}
+
+export const textOf = async (page: Page, selector: string): Promise<string> => {
+  const found = (await page.waitForSelector(selector, { timeout: 30_000 }))!;
+  return found.evaluate((e) => e.textContent ?? '');
+};
+
+export async function until(what: string, check: () => Promise<boolean>, timeout = 60_000): Promise<void> {
+  const end = Date.now() + timeout;
+  while (Date.now() < end) {
+    if (await check().catch(() => false)) return;
+    await new Promise((r) => setTimeout(r, 150));
+  }
+  throw new Error(`waited in vain: ${what}`);
+}
