@@ -107,7 +107,7 @@ export async function tapText(page: Page, text: string): Promise<void> {
     page.evaluateHandle((wanted) => {
       const scope = document.querySelector('[data-testid=sheet]') ?? document.body;
       const all = [...scope.querySelectorAll('button, [role=button], [role=radio], [role=menuitem], [role=checkbox]')];
-      return all.find((e) => e.textContent?.trim() === wanted) ?? null;
+      return all.find((e) => e.textContent?.replace(/\p{Co}/gu, '').trim() === wanted) ?? null;
     }, text);
   for (let i = 0; i < 100; i++) {
     const element = (await find()).asElement() as ElementHandle<Element> | null;
