@@ -1,0 +1,7 @@
+/** Writes docs/job-file.schema.json from the classes that check a job. */
+import 'reflect-metadata';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { jobSchema } from '@tidypath/core/job/schema';
+
+writeFileSync(join(__dirname, '../docs/job-file.schema.json'), JSON.stringify(jobSchema(), null, 2) + '\n');
