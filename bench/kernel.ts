@@ -62,8 +62,20 @@ export function kernelRow(): Row {
   const here = inTypeScript();
   const native = inC();
   const bar = 'at most 1.5 × plain C';
-  if (!native) return { what: 'height-field kernel', figure: `${(here.seconds * 1000).toFixed(0)} ms (no C compiler to compare with)`, bar, met: undefined };
-  if (Math.abs(native.volume - here.volume) > 1e-3 * native.volume) throw new Error(`the two kernels disagree: ${here.volume} and ${native.volume}`);
+  if (!native)
+    return {
+      what: 'height-field kernel',
+      figure: `${(here.seconds * 1000).toFixed(0)} ms (no C compiler to compare with)`,
+      bar,
+      met: undefined,
+    };
+  if (Math.abs(native.volume - here.volume) > 1e-3 * native.volume)
+    throw new Error(`the two kernels disagree: ${here.volume} and ${native.volume}`);
   const ratio = here.seconds / native.seconds;
-  return { what: 'height-field kernel', figure: `${ratio.toFixed(2)} × (${(here.seconds * 1000).toFixed(0)} ms against ${(native.seconds * 1000).toFixed(0)} ms)`, bar, met: ratio <= 1.5 };
+  return {
+    what: 'height-field kernel',
+    figure: `${ratio.toFixed(2)} × (${(here.seconds * 1000).toFixed(0)} ms against ${(native.seconds * 1000).toFixed(0)} ms)`,
+    bar,
+    met: ratio <= 1.5,
+  };
 }

@@ -5,7 +5,8 @@ import { gzipSync } from 'node:zlib';
 import { Harness, WIDE, byTest, root, tap, textOf, until } from '../tests/e2e/harness';
 import type { Row } from './kernel';
 
-const percentile = (values: number[], share: number) => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))];
+const percentile = (values: number[], share: number) =>
+  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))];
 
 async function firstScreen(harness: Harness): Promise<number> {
   const times: number[] = [];
@@ -21,6 +22,26 @@ async function firstScreen(harness: Harness): Promise<number> {
   return percentile(times, 0.5);
 }
 
+/** Runs in the page: types feeds into the open field and waits for the gauge to change. */
+const KEYSTROKES = `(async () => {
+  const long = [];
+  new PerformanceObserver((list) => long.push(...list.getEntries().map((e) => e.duration))).observe({ entryTypes: ['longtask'] });
+  const input = document.querySelector('[data-testid=value-field]');
+  const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
+  const shown = () => document.querySelector('[data-testid=sheet] [data-testid=gauge-chip]').textContent;
+  const times = [];
+  for (let i = 0; i < 24; i++) {
+    const before = shown();
+    const start = performance.now();
+    set.call(input, String(300 + ((i * 137) % 700)));
+    input.dispatchEvent(new Event('input', { bubbles: true }));
+    while (shown() === before && performance.now() - start < 2000) await new Promise((r) => setTimeout(r, 1));
+    times.push(performance.now() - start);
+    await new Promise((r) => setTimeout(r, 80));
+  }
+  return { times, long };
+})()`;
+
 /** Time from a keystroke in a sentence's value to the gauge showing it, and the longest block of the page. */
 async function keystrokes(harness: Harness): Promise<{ p95: number; longest: number }> {
   const page = await harness.page(WIDE);
@@ -29,24 +50,7 @@ async function keystrokes(harness: Harness): Promise<{ p95: number; longest: num
   await tap(page, byTest('value-speed.feed'));
   await until('the proof', async () => /✓/.test(await textOf(page, byTest('stage-prove'))), 120_000);
   await page.emulateCPUThrottling(4);
-  const result = await page.evaluate(async () => {
-    const long: number[] = [];
-    new PerformanceObserver((list) => long.push(...list.getEntries().map((e) => e.duration))).observe({ entryTypes: ['longtask'] });
-    const input = document.querySelector<HTMLInputElement>('[data-testid=value-field]')!;
-    const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!;
-    const shown = () => document.querySelector('[data-testid=gauge-chip]')!.textContent;
-    const times: number[] = [];
-    for (let i = 0; i < 24; i++) {
-      const before = shown();
-      const start = performance.now();
-      set.call(input, String(300 + ((i * 137) % 700)));
-      input.dispatchEvent(new Event('input', { bubbles: true }));
-      while (shown() === before && performance.now() - start < 2000) await new Promise((r) => setTimeout(r, 1));
-      times.push(performance.now() - start);
-      await new Promise((r) => setTimeout(r, 80));
-    }
-    return { times, long };
-  });
+  const result = (await page.evaluate(KEYSTROKES)) as { times: number[]; long: number[] };
   await page.close();
   return { p95: percentile(result.times, 0.95), longest: Math.max(0, ...result.long) };
 }
@@ -63,9 +67,24 @@ export async function pageRows(): Promise<Row[]> {
       .reduce((sum, f) => sum + gzipSync(readFileSync(join(folder, f))).length, 0);
     return [
       { what: 'first screen, cold', figure: `${(start / 1000).toFixed(2)} s`, bar: 'under 2.5 s', met: start < 2500 },
-      { what: 'JavaScript before the 3D view, gzip', figure: `${(size / 1024 / 1024).toFixed(2)} MB`, bar: 'under 1.5 MB', met: size < 1.5 * 1024 * 1024 },
-      { what: 'numbers after a keystroke, 4 × slowed, p95', figure: `${p95.toFixed(0)} ms`, bar: 'under 100 ms', met: p95 < 100 },
-      { what: 'longest block of the page meanwhile, 4 × slowed', figure: `${longest.toFixed(0)} ms`, bar: 'for information', met: undefined },
+      {
+        what: 'JavaScript before the 3D view, gzip',
+        figure: `${(size / 1024 / 1024).toFixed(2)} MB`,
+        bar: 'under 1.5 MB',
+        met: size < 1.5 * 1024 * 1024,
+      },
+      {
+        what: 'numbers after a keystroke, 4 × slowed, p95',
+        figure: `${p95.toFixed(0)} ms`,
+        bar: 'under 100 ms',
+        met: p95 < 100,
+      },
+      {
+        what: 'longest block of the page meanwhile, 4 × slowed',
+        figure: `${longest.toFixed(0)} ms`,
+        bar: 'for information',
+        met: undefined,
+      },
     ];
   } finally {
     await harness.stop();

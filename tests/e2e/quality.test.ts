@@ -103,7 +103,7 @@ test('numbers follow a keystroke, and the page stays free while paths and proof 
   });
   const times: number[] = [];
   for (const text of ['5', '56', '567', '56', '5', '58', '580']) {
-    const before = await textOf(page, byTest('gauge-chip'));
+    const before = await textOf(page, `${byTest('sheet')} ${byTest('gauge-chip')}`);
     const took = await page.evaluate(
       async (next, was) => {
         const input = document.querySelector<HTMLInputElement>('[data-testid=value-field]')!;
@@ -113,7 +113,7 @@ test('numbers follow a keystroke, and the page stays free while paths and proof 
         set.call(input, next);
         input.dispatchEvent(new Event('input', { bubbles: true }));
         while (
-          document.querySelector('[data-testid=gauge-chip]')!.textContent === was &&
+          document.querySelector('[data-testid=sheet] [data-testid=gauge-chip]')!.textContent === was &&
           performance.now() - start < 3000
         )
           await new Promise((r) => setTimeout(r, 4));

@@ -88,7 +88,13 @@ test('a number field refuses what is no whole number', () => {
 
 test('a finding says level, place, what and what to do, and leads there', () => {
   const go = jest.fn();
-  show(<FindingCard finding={{ code: 'x', level: 'stop', message: 'Shank rubs', remedy: 'Stick it out further', place: { line: 12 } }} onGo={go} goLabel="Show" />);
+  show(
+    <FindingCard
+      finding={{ code: 'x', level: 'stop', message: 'Shank rubs', remedy: 'Stick it out further', place: { line: 12 } }}
+      onGo={go}
+      goLabel="Show"
+    />,
+  );
   expect(screen.getByText(/▲ stop · line 12/)).toBeTruthy();
   expect(screen.getByText('Stick it out further.')).toBeTruthy();
   fireEvent.press(screen.getByText('Show'));
@@ -96,14 +102,28 @@ test('a finding says level, place, what and what to do, and leads there', () => 
 });
 
 test('a gauge over its limit says so by shape and word', () => {
-  show(<GaugeBar gauge={{ id: 'load', label: 'Spindle', value: 1.2, text: '120 %', low: 0, high: 0.8, scale: 1.2, state: 'over' }} />);
+  show(
+    <GaugeBar
+      gauge={{ id: 'load', label: 'Spindle', value: 1.2, text: '120 %', low: 0, high: 0.8, scale: 1.2, state: 'over' }}
+    />,
+  );
   expect(screen.getByLabelText('Spindle 120 %, too much')).toBeTruthy();
   expect(screen.getByText(/▲/)).toBeTruthy();
 });
 
 test('choices tell which one is chosen', () => {
   const onChange = jest.fn();
-  show(<Choices label="Unit" value="mm" options={[{ value: 'mm', label: 'mm' }, { value: 'inch', label: 'inch' }]} onChange={onChange} />);
+  show(
+    <Choices
+      label="Unit"
+      value="mm"
+      options={[
+        { value: 'mm', label: 'mm' },
+        { value: 'inch', label: 'inch' },
+      ]}
+      onChange={onChange}
+    />,
+  );
   fireEvent.press(screen.getByText('inch'));
   expect(onChange).toHaveBeenCalledWith('inch');
   expect(screen.getByText(/✓/)).toBeTruthy();

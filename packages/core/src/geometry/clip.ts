@@ -22,7 +22,7 @@ export type Region = Ring[];
 const SCALE = 10_000;
 
 /** Chords of a round offset stay this close to the true arc, mm, where nothing coarser is asked for. */
-const PRECISION = 0.0005;
+const PRECISION = 0.001;
 
 const toPaths = (region: Region): Paths64 =>
   region.map((ring) => ring.map((p) => ({ x: Math.round(p.x * SCALE), y: Math.round(p.y * SCALE) }))) as Paths64;

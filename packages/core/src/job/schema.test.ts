@@ -6,7 +6,10 @@ import { jobSchema } from './schema';
 const root = join(__dirname, '../../../..');
 const demo = join(root, 'demo/jobs');
 const validate = new Ajv({ strict: false, allErrors: true }).compile(jobSchema());
-const read = (file: string) => JSON.parse(readFileSync(join(demo, file), 'utf8')) as Record<string, never> & { setups: { operations: { params: object }[] }[] };
+const read = (file: string) =>
+  JSON.parse(readFileSync(join(demo, file), 'utf8')) as Record<string, never> & {
+    setups: { operations: { params: object }[] }[];
+  };
 
 test.each(readdirSync(demo).filter((f) => f.endsWith('.json')))('%s follows the schema', (file) => {
   expect(validate(read(file)) || validate.errors).toBe(true);

@@ -18,13 +18,24 @@ function closed(schema: Schema): Schema {
  * their type, and each operation's own values by its kind.
  */
 export function jobSchema(): Schema {
-  const made = validationMetadatasToSchemas({ refPointerPrefix: REF, classTransformerMetadataStorage: defaultMetadataStorage }) as Record<string, Schema>;
+  const made = validationMetadatasToSchemas({
+    refPointerPrefix: REF,
+    classTransformerMetadataStorage: defaultMetadataStorage,
+  }) as Record<string, Schema>;
   const defs = Object.fromEntries(Object.entries(made).map(([name, schema]) => [name, closed(schema)]));
   const feature = defs.Feature as { properties: Schema };
   feature.properties.shape = { oneOf: SHAPES.map((s) => ({ $ref: REF + s.value.name })) };
   const operation = defs.Operation as { properties: Schema; allOf?: Schema[] };
   operation.properties.kind = { enum: KINDS.map((k) => k.kind) };
   operation.properties.params = { type: 'object' };
-  operation.allOf = KINDS.map((k) => ({ if: { properties: { kind: { const: k.kind } } }, then: { properties: { params: { $ref: REF + k.Params.name } } } }));
-  return { $schema: 'https://json-schema.org/draft/2020-12/schema', title: 'Tidy Path job', ...defs[Job.name], $defs: defs };
+  operation.allOf = KINDS.map((k) => ({
+    if: { properties: { kind: { const: k.kind } } },
+    then: { properties: { params: { $ref: REF + k.Params.name } } },
+  }));
+  return {
+    $schema: 'https://json-schema.org/draft/2020-12/schema',
+    title: 'Tidy Path job',
+    ...defs[Job.name],
+    $defs: defs,
+  };
 }

@@ -7,7 +7,7 @@ import { Feature, Part } from './feature';
 import { instancesOf } from './shapes';
 
 /** Chords of drawn arcs stay within this of the true arc when regions are made, mm. */
-const FLATTEN = 0.0005;
+const FLATTEN = 0.001;
 
 export interface Hole {
   feature: string;

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import {
@@ -19,12 +19,12 @@ import { GaugeBar } from '../../ui/GaugeBar';
 import { Sheet } from '../../ui/Sheet';
 import { SortableList } from '../../ui/SortableList';
 import { Txt } from '../../ui/Txt';
-import { useJob } from '../job/JobContext';
+import { useCalmJob, useJob } from '../job/JobContext';
 import { StagePage } from '../job/StagePage';
 import { JobView } from '../view/JobView';
 import { OperationCard } from './OperationCard';
 import { ValueEditor } from './ValueEditor';
-import type { Field } from './sentences/types';
+import { Field, fieldKey } from './sentences/types';
 import { minutesByOperation } from './timing';
 
 function moved<T>(list: T[], from: number, to: number): T[] {
@@ -33,20 +33,39 @@ function moved<T>(list: T[], from: number, to: number): T[] {
   return next;
 }
 
+/** The value being edited: its field and what it does follow every keystroke; the route follows a moment later. */
+function ValueSheet({ operationId, field, onClose }: { operationId: string; field: Field; onClose: () => void }) {
+  const { job, setup, edit } = useJob();
+  const operation = setup.operations.find((o) => o.id === operationId);
+  if (!operation) return null;
+  const insight = insightOf(job, operation);
+  return (
+    <Sheet title={operation.name} open onClose={onClose}>
+      <ValueEditor key={fieldKey(field)} job={job} operation={operation} field={field} insight={insight} edit={edit} />
+      {insight && field.at !== 'targets' && (
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.m }}>
+          {insight.gauges.map((g) => (
+            <GaugeBar key={g.id} gauge={g} />
+          ))}
+        </View>
+      )}
+    </Sheet>
+  );
+}
+
 /** The route: operations as sentences, in order. */
 export function CutStage() {
-  const { job, setup, edit, computed } = useJob();
+  const { job, setup, edit, computed } = useCalmJob();
   const { plan, proof, proofFresh } = computed;
   const [openId, setOpenId] = useState<string>();
   const [editing, setEditing] = useState<Field>();
   const [adding, setAdding] = useState(false);
   const { operations } = setup;
-  const current = operations.find((o) => o.id === openId);
+  const closeValue = useCallback(() => setEditing(undefined), []);
   const minutes = useMemo(
     () => (plan && proof && proofFresh ? minutesByOperation(plan, proof) : undefined),
     [plan, proof, proofFresh],
   );
-  const insight = useMemo(() => (current && editing ? insightOf(job, current) : undefined), [job, current, editing]);
 
   const setOperations = (change: (o: Operation[]) => Operation[]) =>
     edit((j) =>
@@ -162,25 +181,7 @@ export function CutStage() {
           }}
         />
       </StagePage>
-      {current && editing && (
-        <Sheet title={current.name} open onClose={() => setEditing(undefined)}>
-          <ValueEditor
-            key={JSON.stringify(editing)}
-            job={job}
-            operation={current}
-            field={editing}
-            insight={insight}
-            edit={edit}
-          />
-          {insight && editing.at !== 'targets' && (
-            <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.m }}>
-              {insight.gauges.map((g) => (
-                <GaugeBar key={g.id} gauge={g} />
-              ))}
-            </View>
-          )}
-        </Sheet>
-      )}
+      {openId && editing && <ValueSheet operationId={openId} field={editing} onClose={closeValue} />}
       <Sheet title="Add an operation" open={adding} onClose={() => setAdding(false)}>
         {KINDS.map((k) => {
           const possible = k.works.length === 0 || job.part.features.some((f) => k.works.includes(f.meaning));

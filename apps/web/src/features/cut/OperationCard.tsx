@@ -1,4 +1,4 @@
-import { ReactNode, useMemo, useState } from 'react';
+import { ReactNode, memo, useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Button, IconButton, Menu } from 'react-native-paper';
 import { Job, Operation, estimateMinutes, formatTime, insightOf, kindOf, parametersOf } from '@tidypath/core';
@@ -76,7 +76,7 @@ function labelOf(operation: Operation, field: Field): string {
 }
 
 /** One operation: its sentence, what its values do, how long it takes, what is wrong with it. */
-export function OperationCard({
+function OperationCardView({
   job,
   operation,
   index,
@@ -91,7 +91,7 @@ export function OperationCard({
 }: Props) {
   const palette = usePalette();
   const [more, setMore] = useState(false);
-  const pieces = useMemo(() => sentenceOf(job, operation), [job, operation]);
+  const pieces = useMemo(() => (open ? sentenceOf(job, operation) : []), [open, job, operation]);
   const insight = useMemo(() => (open ? insightOf(job, operation) : undefined), [open, job, operation]);
   const minutes = proved ?? (planned ? estimateMinutes(planned.minutes, operation, job.machine.rapid) : undefined);
   const stops = planned?.findings.filter((f) => f.level === 'stop').length ?? 0;
@@ -145,7 +145,7 @@ export function OperationCard({
           {planned?.findings.map((f, i) => (
             <FindingCard key={i} finding={f} onGo={goTo(f.place.field, onEdit)} goLabel="Change it" />
           ))}
-          <Button compact onPress={() => setMore(!more)} aria-expanded={more} style={{ alignSelf: 'flex-start' }}>
+          <Button compact onPress={() => setMore(!more)} style={{ alignSelf: 'flex-start' }}>
             {more ? 'Less' : 'More'}
           </Button>
           {more && (
@@ -168,6 +168,17 @@ export function OperationCard({
     </Card>
   );
 }
+
+/** A closed card shows nothing of the rest of the job, so it stays as it is while another one is being changed. */
+const sameWhileClosed = (a: Props, b: Props) =>
+  !a.open &&
+  !b.open &&
+  a.operation === b.operation &&
+  a.index === b.index &&
+  a.planned === b.planned &&
+  a.proved === b.proved;
+
+export const OperationCard = memo(OperationCardView, sameWhileClosed);
 
 /** The value a finding points at, as something to open. */
 function goTo(field: string | undefined, onEdit: (f: Field) => void): (() => void) | undefined {

@@ -38,7 +38,7 @@ function Why({ insight }: { insight: Insight }) {
   const [open, setOpen] = useState(false);
   return (
     <View>
-      <Button compact onPress={() => setOpen(!open)} aria-expanded={open} style={{ alignSelf: 'flex-start' }}>
+      <Button compact onPress={() => setOpen(!open)} style={{ alignSelf: 'flex-start' }}>
         Why?
       </Button>
       {open && (

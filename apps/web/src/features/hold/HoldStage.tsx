@@ -8,7 +8,6 @@ import {
   Setup,
   ZERO_POINTS,
   freshId,
-  modelOf,
   stockOf,
   viseJaws,
   withSetup,
@@ -21,6 +20,7 @@ import { Txt } from '../../ui/Txt';
 import { useJob } from '../job/JobContext';
 import { StagePage } from '../job/StagePage';
 import { JobView } from '../view/JobView';
+import { partModel } from '../job/partModel';
 
 const WORK_OFFSETS = ['G54', 'G55', 'G56', 'G57', 'G58', 'G59'] as const;
 const copy = <T,>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
@@ -71,7 +71,7 @@ export function HoldStage() {
   const { unit } = job;
   const set = (more: Partial<Setup>, tag = '') =>
     edit((j) => withSetup(j, { ...j.setups.find((s) => s.id === setup.id)!, ...more }), tag);
-  const stock = stockOf(setup, modelOf(job.part));
+  const stock = stockOf(setup, partModel(job.part));
   const setStock = (more: Partial<Setup['stock']>, tag = 'stock') => set({ stock: { ...setup.stock, ...more } }, tag);
   const extra = (label: string, key: 'left' | 'right' | 'front' | 'back' | 'top' | 'bottom') => (
     <LengthField

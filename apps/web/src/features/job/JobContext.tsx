@@ -1,4 +1,14 @@
-import { ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
+import {
+  ReactNode,
+  createContext,
+  useCallback,
+  useContext,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import { Job, Setup } from '@tidypath/core';
 import type { JobRow } from '../../api/client';
 import { begin, change, redo, undo } from './history';
@@ -21,6 +31,8 @@ interface JobContextValue {
 }
 
 const Context = createContext<JobContextValue | undefined>(undefined);
+/** The same a moment later, for what may lag behind the typing finger. */
+const CalmContext = createContext<JobContextValue | undefined>(undefined);
 
 /** The job being worked on, from anywhere below its page. */
 export function useJob(): JobContextValue {
@@ -29,12 +41,19 @@ export function useJob(): JobContextValue {
   return value;
 }
 
+/** The job for pictures and summaries: numbers being typed come first, this follows as soon as there is time. */
+export function useCalmJob(): JobContextValue {
+  const value = useContext(CalmContext);
+  if (!value) throw new Error('useCalmJob outside a job');
+  return value;
+}
+
 export function JobProvider({ id, row, children }: { id: string; row: JobRow; children: ReactNode }) {
   const [history, setHistory] = useState(() => begin(row.job));
   const job = history.present;
   const setup = job.setups[0];
   const saving = useSaving(id, row, job);
-  const computed = useComputed(job, setup.id);
+  const computed = useComputed(useDeferredValue(job), setup.id);
 
   const edit = useCallback(
     (next: (job: Job) => Job, tag = '') => setHistory((h) => change(h, next(h.present), tag, Date.now())),
@@ -68,7 +87,12 @@ export function JobProvider({ id, row, children }: { id: string; row: JobRow; ch
     }),
     [job, setup, edit, stepBack, stepOn, history, computed, saving, takeTheirs, keepMine],
   );
-  return <Context.Provider value={value}>{children}</Context.Provider>;
+  const calm = useDeferredValue(value);
+  return (
+    <Context.Provider value={value}>
+      <CalmContext.Provider value={calm}>{children}</CalmContext.Provider>
+    </Context.Provider>
+  );
 }
 
 /** Ctrl or Command with Z and Shift+Z (or Y), except while typing in a field. */

@@ -1,5 +1,5 @@
 import { Link, usePathname, useRouter } from 'expo-router';
-import { ReactNode, useMemo } from 'react';
+import { ReactNode, memo, useMemo } from 'react';
 import { Pressable, View } from 'react-native';
 import { ActivityIndicator, Button, IconButton } from 'react-native-paper';
 import useSWR from 'swr';
@@ -9,7 +9,7 @@ import { SIZE, SPACE } from '../../theme/theme';
 import { usePalette, useWide } from '../../theme/usePalette';
 import { Empty } from '../../ui/Empty';
 import { Txt } from '../../ui/Txt';
-import { JobProvider, useJob } from './JobContext';
+import { JobProvider, useCalmJob } from './JobContext';
 import { STAGES, STAGE_NAMES, Stage, stageStates } from './stages';
 import type { SaveState } from './useSaving';
 
@@ -22,11 +22,11 @@ const SAVE_WORDS: Record<SaveState, string> = {
   invalid: '▲ not saved: a value is out of range',
 };
 
-function StageStrip({ id }: { id: string }) {
+const StageStrip = memo(function StageStrip({ id }: { id: string }) {
   const palette = usePalette();
   const wide = useWide();
   const path = usePathname();
-  const { job, setup, computed } = useJob();
+  const { job, setup, computed } = useCalmJob();
   const states = useMemo(() => stageStates(job, setup, computed), [job, setup, computed]);
   return (
     <View
@@ -67,10 +67,10 @@ function StageStrip({ id }: { id: string }) {
       })}
     </View>
   );
-}
+});
 
 function Conflict() {
-  const { saving, takeTheirs, keepMine } = useJob();
+  const { saving, takeTheirs, keepMine } = useCalmJob();
   const palette = usePalette();
   if (!saving.conflict) return null;
   return (
@@ -88,10 +88,10 @@ function Conflict() {
   );
 }
 
-function Header({ id }: { id: string }) {
+const Header = memo(function Header({ id }: { id: string }) {
   const palette = usePalette();
   const router = useRouter();
-  const { job, saving, undo, redo, canUndo, canRedo } = useJob();
+  const { job, saving, undo, redo, canUndo, canRedo } = useCalmJob();
   return (
     <View role="banner" style={{ backgroundColor: palette.sheet, borderBottomWidth: 1, borderColor: palette.line }}>
       <View style={{ flexDirection: 'row', alignItems: 'center' }}>
@@ -116,7 +116,7 @@ function Header({ id }: { id: string }) {
       <Conflict />
     </View>
   );
-}
+});
 
 /** Loads a job and puts its header and stages around whatever stage is open. */
 export function JobFrame({ id, children }: { id: string; children: ReactNode }) {

@@ -1,5 +1,6 @@
-import { Finding, hasStop, modelOf, Job, Setup } from '@tidypath/core';
+import { Finding, hasStop, Job, Setup } from '@tidypath/core';
 import type { Computed } from './useComputed';
+import { partModel } from './partModel';
 
 export const STAGES = ['part', 'hold', 'cut', 'prove', 'release'] as const;
 export type Stage = (typeof STAGES)[number];
@@ -29,7 +30,7 @@ const needs = (findings: Finding[]): StageState => ({
 /** Where each stage stands; nothing blocks looking ahead. */
 export function stageStates(job: Job, setup: Setup, computed: Computed): Record<Stage, StageState> {
   const { plan, proof, planFresh, proofFresh } = computed;
-  const model = modelOf(job.part);
+  const model = partModel(job.part);
   const part = job.part.features.length === 0 ? EMPTY : hasStop(model.findings) ? needs(model.findings) : DONE;
   const planned = plan ? [...plan.findings, ...plan.planned.flatMap((p) => p.findings)] : [];
   const cut = setup.operations.length === 0 ? EMPTY : !planFresh ? OLD : hasStop(planned) ? needs(planned) : DONE;

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Job, hashOf } from '@tidypath/core';
 import { engine } from '../../compute/engine';
 import type { Answer, PlanView, ProofView } from '../../compute/messages';
@@ -59,7 +59,7 @@ function after(s: State, answer: Own, about: string): State {
 /** Plans and proves the job in the worker whenever something they depend on changes. */
 export function useComputed(job: Job, setupId: string) {
   const [state, setState] = useState<State>({});
-  const key = keyOf(job, setupId);
+  const key = useMemo(() => keyOf(job, setupId), [job, setupId]);
   /** The question under way and what it was about. */
   const asked = useRef({ seq: 0, key: '' });
   const latest = useRef(job);

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { Feature, modelOf, newFeature } from '@tidypath/core';
+import { Feature, newFeature } from '@tidypath/core';
 import { SIZE, SPACE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Row } from '../../ui/Card';
@@ -17,6 +17,7 @@ import { FeatureSheet } from './FeatureSheet';
 import { ImportSheet } from './ImportSheet';
 import { PlanDrawing } from './PlanDrawing';
 import { MEANING_WORDS, SHAPE_WORDS, featureWords, firstShape } from './words';
+import { partModel } from '../job/partModel';
 
 function FeatureRow({
   feature,
@@ -62,7 +63,7 @@ export function PartStage() {
   const [open, setOpen] = useState(false);
   const [adding, setAdding] = useState(false);
   const [file, setFile] = useState<{ name: string; text: string }>();
-  const findings = useMemo(() => (part.features.length ? modelOf(part).findings : []), [part]);
+  const findings = useMemo(() => (part.features.length ? partModel(part).findings : []), [part]);
 
   const setFeatures = (change: (f: Feature[]) => Feature[], tag?: string) =>
     edit((j) => ({ ...j, part: { ...j.part, features: change(j.part.features) } }), tag);

@@ -20,6 +20,8 @@ export function ToolsPage() {
     <Page title="Tools">
       <Txt tone="quiet">The starting rack. A job copies the tools it uses, so that it stays whole by itself.</Txt>
       <Searchbar
+        icon="magnify"
+        clearIcon="close"
         placeholder="Number, name or kind"
         accessibilityLabel="Search tools"
         value={wanted}

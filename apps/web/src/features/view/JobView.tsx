@@ -1,14 +1,15 @@
-import { Suspense, lazy, useMemo, useState } from 'react';
+import { Suspense, lazy, memo, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { ActivityIndicator, Button } from 'react-native-paper';
-import { Tool, boxOf, modelOf, stockOf, zeroOf } from '@tidypath/core';
+import { Tool, boxOf, stockOf, zeroOf } from '@tidypath/core';
 import type { SurfaceView } from '../../compute/messages';
 import { SPACE, TEMPER } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Txt } from '../../ui/Txt';
-import { useJob } from '../job/JobContext';
+import { useCalmJob } from '../job/JobContext';
 import type { Angle } from './scene';
 import { partEdges, planSegments, within } from './segments';
+import { partModel } from '../job/partModel';
 
 const SceneCanvas = lazy(() => import('./SceneCanvas'));
 
@@ -61,11 +62,11 @@ export function TemperKey() {
 }
 
 /** Stock, part, path, fixtures and tool of the job at hand. */
-export function JobView({ operationId, showPath = true, stock, moment, marks }: Props) {
-  const { job, setup, computed } = useJob();
+export const JobView = memo(function JobView({ operationId, showPath = true, stock, moment, marks }: Props) {
+  const { job, setup, computed } = useCalmJob();
   const { plan, proof, proofFresh } = computed;
   const [fit, setFit] = useState<{ angle: Angle; count: number }>({ angle: 'corner', count: 0 });
-  const model = useMemo(() => modelOf(job.part), [job.part]);
+  const model = useMemo(() => partModel(job.part), [job.part]);
   const block = useMemo(() => stockOf(setup, model), [setup, model]);
   const zero = useMemo(() => zeroOf(setup, model, block), [setup, model, block]);
   const edges = useMemo(() => partEdges(job.part), [job.part]);
@@ -113,4 +114,4 @@ export function JobView({ operationId, showPath = true, stock, moment, marks }: 
       </View>
     </View>
   );
-}
+});

@@ -88,8 +88,8 @@ const GAP = 1;
 /** Rings are rebuilt from chords as true arcs within this, mm. */
 const FIT = 0.002;
 const OUTSIDE = 0.5;
-/** Precision of rings that do not touch a wall, mm. */
-const INNER = 0.005;
+/** Precision of what does not touch a wall: inner rings, and what is left in corners, mm. */
+const COARSE = 0.005;
 
 /** A piece of what is to be cleared, with the rings inside it; leaves are where the cutter goes down. */
 interface Nest {
@@ -100,7 +100,7 @@ interface Nest {
 function nest(region: Region, stepover: number): Nest[] {
   return islands(region)
     .filter((island) => area(island) > 1e-4)
-    .map((island) => ({ region: island, inner: nest(offset(island, -stepover, INNER), stepover) }));
+    .map((island) => ({ region: island, inner: nest(offset(island, -stepover, COARSE), stepover) }));
 }
 
 class PocketPlanner {
@@ -134,7 +134,7 @@ class PocketPlanner {
     const wall = params.wallAllowance + (params.finish ? params.finishStock : 0);
     const free = this.centres(pocket, solid, wall);
     if (free.length === 0 || area(free) < 1e-3) return this.tooNarrow(feature, pocket);
-    this.reportCorners(feature, pocket, solid, wall);
+    this.reportCorners(feature, pocket, free, wall);
     const stepover = this.stepover();
     const nests = nest(free, stepover);
     let from = context.top;
@@ -176,8 +176,8 @@ class PocketPlanner {
   }
 
   /** Says how much the cutter cannot reach, so that nobody finds it on the part. */
-  private reportCorners(feature: { id: string; name: string }, pocket: Region, solid: Region, wall: number): void {
-    const swept = offset(this.centres(pocket, solid, wall), this.radius + wall + 0.01);
+  private reportCorners(feature: { id: string; name: string }, pocket: Region, free: Region, wall: number): void {
+    const swept = offset(free, this.radius + wall + 2 * COARSE, COARSE);
     const left = difference(pocket, swept).filter((r) => r.length > 2);
     const standing = area(left);
     if (standing < 0.5) return;

@@ -1,4 +1,14 @@
-import { Job, KINDS, TOOLS, addOperation, newFeature, newJob, parametersOf, kindOf, editOperation } from '@tidypath/core';
+import {
+  Job,
+  KINDS,
+  TOOLS,
+  addOperation,
+  newFeature,
+  newJob,
+  parametersOf,
+  kindOf,
+  editOperation,
+} from '@tidypath/core';
 import { fieldsOf, plainSentence, sentenceOf } from '.';
 
 const outline = newFeature([], 'outline', 'Plate', { type: 'rectangle', width: 80, height: 50, radius: 0 });
@@ -6,7 +16,8 @@ const pocket = newFeature([outline], 'pocket', 'Float pocket', { type: 'round', 
 const hole = newFeature([outline, pocket], 'hole', 'M5 hole', { type: 'round', diameter: 5 }, { through: true });
 const base: Job = { ...newJob('J', 'mm'), part: { thickness: 10, features: [outline, pocket, hole] } };
 const TARGET: Record<string, string[]> = { face: [], pocket: [pocket.id], contour: [outline.id], drill: [hole.id] };
-const withKind = (kind: string, unit: 'mm' | 'inch' = 'mm') => addOperation({ ...base, unit }, 's1', kind, TARGET[kind], kind === 'pocket' ? TOOLS[3] : undefined);
+const withKind = (kind: string, unit: 'mm' | 'inch' = 'mm') =>
+  addOperation({ ...base, unit }, 's1', kind, TARGET[kind], kind === 'pocket' ? TOOLS[3] : undefined);
 const operation = (job: Job) => job.setups[0].operations[0];
 
 test.each(KINDS.map((k) => k.kind))('%s has a sentence of its own, every value of which exists', (kind) => {
@@ -26,7 +37,10 @@ test('a pocket reads as people say it, in the unit of the job', () => {
 });
 
 test('a value that is switched off is not in the sentence', () => {
-  const job = editOperation(withKind('pocket'), 'o1', (o) => ({ ...o, params: { ...o.params, finish: false, entry: 'plunge' } }));
+  const job = editOperation(withKind('pocket'), 'o1', (o) => ({
+    ...o,
+    params: { ...o.params, finish: false, entry: 'plunge' },
+  }));
   const keys = fieldsOf(sentenceOf(job, operation(job))).map((f) => ('key' in f ? f.key : f.at));
   expect(keys).not.toContain('finishStock');
   expect(keys).not.toContain('entryAngle');
