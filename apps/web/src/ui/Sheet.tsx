@@ -9,11 +9,13 @@ interface Props {
   title: string;
   open: boolean;
   onClose: () => void;
+  /** Wide only: over the panel at the right, or beside it, leaving the panel in sight. */
+  place?: 'panel' | 'beside';
   children: ReactNode;
 }
 
 /** Rises from the bottom on a phone; on a wide screen stands beside the route and leaves the picture free. */
-export function Sheet({ title, open, onClose, children }: Props) {
+export function Sheet({ title, open, onClose, place = 'panel', children }: Props) {
   const palette = usePalette();
   const wide = useWide();
   useEffect(() => {
@@ -58,7 +60,7 @@ export function Sheet({ title, open, onClose, children }: Props) {
           <View
             style={{
               position: 'absolute',
-              right: SIZE.panel + SPACE.l,
+              right: place === 'beside' ? SIZE.panel + SPACE.l : SPACE.m,
               width: SIZE.panel - SPACE.xl,
               maxHeight: '90%',
             }}

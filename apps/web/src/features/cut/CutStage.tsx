@@ -40,7 +40,7 @@ function ValueSheet({ operationId, field, onClose }: { operationId: string; fiel
   if (!operation) return null;
   const insight = insightOf(job, operation);
   return (
-    <Sheet title={operation.name} open onClose={onClose}>
+    <Sheet title={operation.name} open onClose={onClose} place="beside">
       <ValueEditor key={fieldKey(field)} job={job} operation={operation} field={field} insight={insight} edit={edit} />
       {insight && field.at !== 'targets' && (
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.m }}>

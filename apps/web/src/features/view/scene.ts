@@ -20,7 +20,9 @@ const DIRECTIONS: Record<Angle, [number, number, number]> = {
   top: [0, -0.0001, 1],
   front: [0, -1, 0.0001],
 };
-const PATH_WIDTH = 2.4;
+const PATH_WIDTH = 2.2;
+/** Shares of a cell that keep the sides of the stock from falling into one line. */
+const EDGE = 0.001;
 
 /** The picture: stock as a warm block, edges in ink, path, tool and fixtures. Drawn only when something changes. */
 export class Scene {
@@ -31,6 +33,8 @@ export class Scene {
   private readonly groups = new Map<string, THREE.Object3D>();
   private surface?: { mesh: THREE.Mesh; view: SurfaceView };
   private box = new THREE.Box3(new THREE.Vector3(0, 0, -10), new THREE.Vector3(100, 60, 0));
+  /** Room the fixtures take. */
+  private held = new THREE.Box3();
   private pending = 0;
   /** Side the picture was last fitted from; undefined once a hand has turned it. */
   private fitted?: Angle;
@@ -104,8 +108,8 @@ export class Scene {
       metalness: 0,
       flatShading: true,
       polygonOffset: true,
-      polygonOffsetFactor: 1,
-      polygonOffsetUnits: 1,
+      polygonOffsetFactor: 3,
+      polygonOffsetUnits: 6,
     });
     const mesh = new THREE.Mesh(geometry, material);
     this.surface = { mesh, view };
@@ -128,7 +132,15 @@ export class Scene {
   setLines(
     name: string,
     segments: Segments | undefined,
-    look: { colour?: string; width?: number; opacity?: number; dashed?: boolean; above?: boolean; order?: number },
+    look: {
+      colour?: string;
+      width?: number;
+      opacity?: number;
+      dashed?: boolean;
+      above?: boolean;
+      order?: number;
+      behind?: boolean;
+    },
   ): void {
     if (!segments || segments.positions.length === 0) return this.swap(name);
     const geometry = new LineSegmentsGeometry();
@@ -143,6 +155,9 @@ export class Scene {
       gapSize: 2,
       transparent: (look.opacity ?? 1) < 1,
       opacity: look.opacity ?? 1,
+      polygonOffset: !!look.behind,
+      polygonOffsetFactor: 1,
+      polygonOffsetUnits: 2,
       depthTest: !look.above,
       depthWrite: (look.opacity ?? 1) >= 1,
     });
@@ -156,8 +171,8 @@ export class Scene {
   setPath(cut: Segments | undefined, rapid: Segments | undefined): void {
     this.setLines('path-back', cut && { positions: cut.positions }, {
       colour: this.palette.ink,
-      width: PATH_WIDTH + 1.2,
-      opacity: 0.55,
+      width: PATH_WIDTH + 1,
+      behind: true,
       order: 1,
     });
     this.setLines('path', cut, { colour: this.palette.quiet, width: PATH_WIDTH, order: 2 });
@@ -166,7 +181,11 @@ export class Scene {
 
   setFixtures(boxes: FixtureBox[]): void {
     const group = new THREE.Group();
+    this.held = new THREE.Box3();
     for (const b of boxes) {
+      this.held
+        .expandByPoint(new THREE.Vector3(b.minX, b.minY, b.minZ))
+        .expandByPoint(new THREE.Vector3(b.maxX, b.maxY, b.maxZ));
       const size = new THREE.Vector3(b.maxX - b.minX, b.maxY - b.minY, b.maxZ - b.minZ);
       const mesh = new THREE.Mesh(
         new THREE.BoxGeometry(size.x, size.y, size.z),
@@ -181,6 +200,7 @@ export class Scene {
       group.add(mesh, edgesOf(mesh, this.palette.quiet));
     }
     this.swap('fixtures', group);
+    if (this.fitted) this.fit(this.fitted);
   }
 
   /** The work zero: three short arms, X with one notch, Y with two. */
@@ -282,15 +302,16 @@ export class Scene {
 
   fit(angle: Angle = 'corner'): void {
     this.fitted = angle;
-    const centre = this.box.getCenter(new THREE.Vector3());
+    const box = this.box.clone().union(this.held);
+    const centre = box.getCenter(new THREE.Vector3());
     const direction = new THREE.Vector3(...DIRECTIONS[angle]).normalize();
     const { clientWidth: w, clientHeight: h } = this.host;
     const aspect = w && h ? w / h : 1;
-    const [dx, dy, dz] = this.box.getSize(new THREE.Vector3()).toArray();
+    const [dx, dy, dz] = box.getSize(new THREE.Vector3()).toArray();
     const side = new THREE.Vector3().crossVectors(new THREE.Vector3(0, 0, 1), direction).normalize();
     const up = new THREE.Vector3().crossVectors(direction, side);
     const extent = (v: THREE.Vector3) => (Math.abs(v.x) * dx + Math.abs(v.y) * dy + Math.abs(v.z) * dz) / 2;
-    const half = Math.max(extent(up), extent(side) / aspect) * 1.18;
+    const half = Math.max(extent(up), extent(side) / aspect) * 1.06;
     this.camera.top = half;
     this.camera.bottom = -half;
     this.camera.left = -half * aspect;
@@ -326,6 +347,13 @@ function edgesOf(mesh: THREE.Mesh, colour: string): THREE.LineSegments {
   return lines;
 }
 
+/** Where column i of the grid stands, in cells: the rim and the outermost cells at the stock's edge, so that its sides are upright. */
+function cellAt(i: number, n: number): number {
+  if (i <= 1) return i * EDGE;
+  if (i >= n) return n - (n + 1 - i) * EDGE;
+  return i - 0.5;
+}
+
 /** A grid of cell centres with a skirt down to the underside all round. */
 function surfaceGeometry(view: SurfaceView): THREE.BufferGeometry {
   const nx = view.nx + 2;
@@ -334,8 +362,8 @@ function surfaceGeometry(view: SurfaceView): THREE.BufferGeometry {
   for (let j = 0; j < ny; j++) {
     for (let i = 0; i < nx; i++) {
       const k = (j * nx + i) * 3;
-      positions[k] = view.x0 + Math.min(view.nx - 0.001, Math.max(0.001, i - 0.5)) * view.cell;
-      positions[k + 1] = view.y0 + Math.min(view.ny - 0.001, Math.max(0.001, j - 0.5)) * view.cell;
+      positions[k] = view.x0 + cellAt(i, view.nx) * view.cell;
+      positions[k + 1] = view.y0 + cellAt(j, view.ny) * view.cell;
     }
   }
   fillHeights(positions, view, view.height);

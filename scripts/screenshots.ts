@@ -1,0 +1,65 @@
+/** Makes docs/screenshots from the demo data: one picture of each main view, phone and wide. */
+import { join } from 'node:path';
+import { Page } from 'puppeteer-core';
+import { Harness, PHONE, WIDE, byTest, root, tap, textOf, until } from '../tests/e2e/harness';
+
+interface Shot {
+  name: string;
+  job?: string;
+  path: string;
+  dark?: boolean;
+  before?: (page: Page) => Promise<void>;
+}
+
+const rest = (ms: number) => new Promise((r) => setTimeout(r, ms));
+const proved = (page: Page) =>
+  until('the proof', async () => /✓/.test(await textOf(page, byTest('stage-prove'))), 120_000);
+const openSecond = async (page: Page) => {
+  await proved(page);
+  await tap(page, '[aria-label^="2 "]');
+};
+
+const SHOTS: Shot[] = [
+  { name: 'jobs', path: '/' },
+  { name: 'part', job: 'Vane hub plate', path: 'part', before: (page) => tap(page, byTest('feature-f2')) },
+  { name: 'hold', job: 'Float-pulley bracket', path: 'hold' },
+  { name: 'cut', job: 'Vane hub plate', path: 'cut', before: openSecond },
+  {
+    name: 'prove',
+    job: 'Vane hub plate',
+    path: 'prove',
+    before: async (page) => {
+      await proved(page);
+      await tap(page, byTest('load-ribbon'));
+      await rest(1500);
+    },
+  },
+  { name: 'release', job: 'Vane hub plate', path: 'release', before: proved },
+];
+
+async function main(): Promise<void> {
+  const harness = new Harness();
+  await harness.start();
+  try {
+    for (const [size, viewport] of [
+      ['phone', PHONE],
+      ['wide', WIDE],
+    ] as const) {
+      for (const shot of SHOTS) {
+        const page = await harness.page(viewport);
+        const path = shot.job ? `/job/${await harness.jobId(shot.job)}/${shot.path}` : shot.path;
+        await harness.open(page, path);
+        await rest(1200);
+        await shot.before?.(page);
+        await rest(900);
+        await page.screenshot({ path: join(root, 'docs/screenshots', `${shot.name}-${size}.png`) as `${string}.png` });
+        await page.close();
+        process.stdout.write(`${shot.name}-${size}.png\n`);
+      }
+    }
+  } finally {
+    await harness.stop();
+  }
+}
+
+void main();
