@@ -17,6 +17,9 @@ import {
   planSetup,
   postSetup,
   proveProgram,
+  readProgram,
+  clock,
+  clockSettings,
   suggest,
   suggestBite,
 } from '@tidypath/core';
@@ -97,6 +100,16 @@ export function proofFigures(proof: Proof) {
   };
 }
 
+/** A program without a job: read and timed on the shop's first machine; there is no stock to cut. */
+function readOnly(text: string, json: boolean | undefined): number {
+  const [machine] = MACHINES;
+  const { motions, findings, lines, tools } = readProgram(text, { homeZ: machine.travel.z, unit: 'mm' });
+  const minutes = clock(motions, clockSettings(machine)).total;
+  if (json) printJson({ minutes: { total: minutes }, lines, motions: motions.count, tools, findings });
+  else print(`time ${formatTime(minutes)} on ${machine.name}; without a job the program is read and timed, not cut`);
+  return json ? Number(hasStop(findings)) : report(findings);
+}
+
 /** `prove PROGRAM.nc`: reads, cuts and judges any program. */
 export function prove(args: string[]): number {
   const { positionals, values } = parse(args, {
@@ -106,6 +119,7 @@ export function prove(args: string[]): number {
     json: { type: 'boolean' },
   });
   const text = readText(positionals[0], 'a program');
+  if (!values.job) return readOnly(text, values.json);
   const job = loadJob(values.job);
   if (!job) return 1;
   const proof = proveProgram(job, pickSetup(job, values.setup), text, numberOption(values.cell, 'cell', 0.01, 5));

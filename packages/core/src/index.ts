@@ -30,12 +30,13 @@ export { writePrograms, capabilityFindings, type Program, type Step } from './pr
 export * from './simulate/stock';
 export * from './simulate/field';
 export { Prover, type Samples } from './simulate/prover';
-export type { Clock } from './simulate/clock';
+export { clock, clockSettings, type Clock } from './simulate/clock';
 export * from './job/job';
 export * from './job/read';
 export * from './job/setup';
 export * from './job/pipeline';
 export * from './job/prove';
 export * from './job/edit';
+export * from './job/stored';
 export * from './job/insight';
 export { Playback, type Moment } from './simulate/playback';

@@ -1,23 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { Job, Thumbnail, thumbnailOf } from '@tidypath/core';
+import { Job, JobRow, JobSummary, SaveResult, Thumbnail, thumbnailOf } from '@tidypath/core';
 import type { Db } from '../db/open';
-
-export interface JobRow {
-  id: string;
-  version: number;
-  updatedAt: string;
-  job: Job;
-}
-
-export interface JobSummary {
-  id: string;
-  name: string;
-  version: number;
-  updatedAt: string;
-  thumbnail: Thumbnail;
-}
-
-export type SaveResult = { saved: true; version: number } | { saved: false; current: JobRow; keptId: string };
 
 interface Stored {
   id: string;

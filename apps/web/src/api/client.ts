@@ -1,21 +1,4 @@
-import type { Finding, Job, Thumbnail } from '@tidypath/core';
-
-export interface JobSummary {
-  id: string;
-  name: string;
-  version: number;
-  updatedAt: string;
-  thumbnail: Thumbnail;
-}
-
-export interface JobRow {
-  id: string;
-  version: number;
-  updatedAt: string;
-  job: Job;
-}
-
-export type SaveResult = { saved: true; version: number } | { saved: false; current: JobRow; keptId: string };
+import type { Finding, Job, JobRow, JobSummary, SaveResult } from '@tidypath/core';
 
 /** An answer that was not the one hoped for, with the findings the server gave. */
 export class ApiError extends Error {

@@ -1,11 +1,7 @@
-import { useState } from 'react';
-import { View } from 'react-native';
-import { HelperText, IconButton, TextInput } from 'react-native-paper';
 import { LengthUnit, formatLength, lengthNumber, parseLength } from '@tidypath/core';
-import { FONT, SPACE } from '../theme/theme';
+import { TypedField, TypedFieldProps } from './TypedField';
 
-interface Props {
-  label: string;
+interface Props extends TypedFieldProps {
   /** mm. */
   value: number;
   unit: LengthUnit;
@@ -16,87 +12,45 @@ interface Props {
   step?: number;
   /** mm that 100 % stands for. */
   shareOf?: number;
-  help?: string;
-  autoFocus?: boolean;
-  testID?: string;
 }
 
 const plain = (mm: number, unit: LengthUnit) => lengthNumber(mm, unit).replace(/\u2009/g, '');
 
-function fault(mm: number, { min, max, unit }: Pick<Props, 'min' | 'max' | 'unit'>): string | undefined {
-  if (min !== undefined && mm < min - 1e-9) return `at least ${formatLength(min, unit)}`;
-  if (max !== undefined && mm > max + 1e-9) return `at most ${formatLength(max, unit)}`;
-  return undefined;
-}
-
 /** A length as people write it; what it was read as, or why it cannot be, stands below. The last good value is kept. */
-export function LengthField(props: Props) {
-  const { label, value, unit, onChange, step, shareOf, help, autoFocus, testID } = props;
-  const [typed, setText] = useState('');
-  const [focused, setFocused] = useState(false);
-  const text = focused ? typed : plain(value, unit);
-
-  const read = parseLength(text, unit, shareOf);
-  const why = read.ok ? fault(read.mm, props) : read.why;
-  const echo = read.ok && text.trim() !== plain(read.mm, unit) ? `= ${formatLength(read.mm, unit)}` : help;
-
-  const type = (next: string) => {
-    setText(next);
-    const parsed = parseLength(next, unit, shareOf);
-    if (parsed.ok && !fault(parsed.mm, props) && Math.abs(parsed.mm - value) > 1e-9) onChange(parsed.mm);
+export function LengthField({ value, unit, onChange, min, max, step, shareOf, ...rest }: Props) {
+  const outOfRange = (mm: number): string | undefined => {
+    if (min !== undefined && mm < min - 1e-9) return `at least ${formatLength(min, unit)}`;
+    if (max !== undefined && mm > max + 1e-9) return `at most ${formatLength(max, unit)}`;
+    return undefined;
   };
-  const nudge = (by: number) => {
-    const next = Math.round((value + by) * 1e6) / 1e6;
-    if (fault(next, props)) return;
+  const read = (text: string) => parseLength(text, unit, shareOf);
+  const fault = (text: string) => {
+    const found = read(text);
+    return found.ok ? outOfRange(found.mm) : found.why;
+  };
+  const echo = (text: string) => {
+    const found = read(text);
+    return found.ok && text.trim() !== plain(found.mm, unit) ? `= ${formatLength(found.mm, unit)}` : undefined;
+  };
+  const take = (text: string) => {
+    const found = read(text);
+    if (found.ok && Math.abs(found.mm - value) > 1e-9) onChange(found.mm);
+  };
+  const stepBy = (sign: 1 | -1) => {
+    const next = Math.round((value + sign * (step ?? 0)) * 1e6) / 1e6;
+    if (outOfRange(next)) return undefined;
     onChange(next);
-    setText(plain(next, unit));
+    return plain(next, unit);
   };
-
   return (
-    <View style={{ minWidth: 0 }}>
-      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
-        <TextInput
-          mode="outlined"
-          dense
-          label={label}
-          value={text}
-          onChangeText={type}
-          onFocus={() => {
-            setText(plain(value, unit));
-            setFocused(true);
-          }}
-          onBlur={() => setFocused(false)}
-          autoFocus={autoFocus}
-          selectTextOnFocus
-          error={!!why}
-          testID={testID}
-          aria-label={label}
-          style={{ flex: 1, minWidth: 0 }}
-          contentStyle={{ fontFamily: FONT.mono }}
-          right={<TextInput.Affix text={unit === 'mm' ? 'mm' : 'in'} />}
-        />
-        {step !== undefined && (
-          <View style={{ flexDirection: 'row', marginLeft: SPACE.xs }}>
-            <IconButton
-              icon="minus"
-              mode="contained-tonal"
-              accessibilityLabel={`${label} less`}
-              onPress={() => nudge(-step)}
-            />
-            <IconButton
-              icon="plus"
-              mode="contained-tonal"
-              accessibilityLabel={`${label} more`}
-              onPress={() => nudge(step)}
-            />
-          </View>
-        )}
-      </View>
-      {(why || echo) && (
-        <HelperText type={why ? 'error' : 'info'} visible padding="none">
-          {why ?? echo}
-        </HelperText>
-      )}
-    </View>
+    <TypedField
+      {...rest}
+      shown={plain(value, unit)}
+      suffix={unit === 'mm' ? 'mm' : 'in'}
+      fault={fault}
+      echo={echo}
+      onText={take}
+      onStep={step === undefined ? undefined : stepBy}
+    />
   );
 }

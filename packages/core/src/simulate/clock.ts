@@ -1,3 +1,4 @@
+import { Machine } from '../shop/machine';
 import { MOVE, Motions } from '../program/motions';
 import { sweepOf } from '../toolpath/path';
 
@@ -12,6 +13,15 @@ export interface ClockSettings {
   tolerance: number;
   toolChangeSeconds: number;
 }
+
+/** What the clock needs to know of a machine. */
+export const clockSettings = (machine: Machine): ClockSettings => ({
+  rapid: machine.rapid,
+  maxFeed: machine.maxFeed,
+  acceleration: machine.acceleration,
+  tolerance: machine.pathTolerance,
+  toolChangeSeconds: machine.toolChangeSeconds,
+});
 
 export interface Clock {
   /** Seconds each motion takes. */

@@ -7,7 +7,7 @@ import { cutState } from '../cutting/cut';
 import { MOVE, Motions } from '../program/motions';
 import { sweepOf } from '../toolpath/path';
 import { Contacts } from './contacts';
-import { Clock, clock } from './clock';
+import { Clock, clock, clockSettings } from './clock';
 import { HeightField } from './field';
 import { FixtureBox, StockModel, stockField } from './stock';
 import { Bite, Cutter, Sweeper, cutterOf } from './sweep';
@@ -107,13 +107,7 @@ export class Prover {
     this.field = stockField(input.stock, input.cell);
     this.sweeper = new Sweeper(this.field, input.stock.bottom);
     const { machine, motions } = input;
-    this.clock = clock(motions, {
-      rapid: machine.rapid,
-      maxFeed: machine.maxFeed,
-      acceleration: machine.acceleration,
-      tolerance: machine.pathTolerance,
-      toolChangeSeconds: machine.toolChangeSeconds,
-    });
+    this.clock = clock(motions, clockSettings(machine));
     this.contacts = new Contacts(input, this.field);
     for (const [number, tool] of input.tools) this.cutters.set(number, cutterOf(tool));
     this.sampleLength = Math.max(SAMPLE_LENGTH, totalLength(motions) / MOST_SAMPLES);

@@ -10,7 +10,7 @@ import {
   useState,
 } from 'react';
 import { Job, Setup } from '@tidypath/core';
-import type { JobRow } from '../../api/client';
+import type { JobRow } from '@tidypath/core';
 import { begin, change, redo, undo } from './history';
 import { useComputed } from './useComputed';
 import { useSaving } from './useSaving';
@@ -64,10 +64,10 @@ export function JobProvider({ id, row, children }: { id: string; row: JobRow; ch
   const { conflict, settle } = saving;
   const takeTheirs = useCallback(() => {
     if (!conflict) return;
-    settle(conflict, false);
+    settle(conflict);
     setHistory((h) => change(h, conflict.job, '', Date.now()));
   }, [conflict, settle]);
-  const keepMine = useCallback(() => conflict && settle(conflict, true), [conflict, settle]);
+  const keepMine = useCallback(() => conflict && settle(conflict), [conflict, settle]);
 
   useShortcuts(stepBack, stepOn);
 

@@ -1,77 +1,72 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { Job } from '@tidypath/core';
-import { ApiError, JobRow, api } from '../../api/client';
+import type { Job, JobRow } from '@tidypath/core';
+import { ApiError, api } from '../../api/client';
 
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'offline' | 'refused' | 'invalid';
 
 const PAUSE = 600;
 const RETRY = 4000;
 
+type Outcome = 'ready' | 'saving' | 'offline';
+
 /** Saves a job by itself a moment after each change; a save that comes too late is told with the other version. */
 export function useSaving(id: string, row: JobRow, job: Job) {
-  const [state, setState] = useState<SaveState>('saved');
+  const [kept, setKept] = useState({ job: row.job, version: row.version });
+  const [outcome, setOutcome] = useState<Outcome>('ready');
+  /** A job the server would not take; it is not sent again until it changes. */
+  const [invalid, setInvalid] = useState<Job>();
   const [conflict, setConflict] = useState<JobRow>();
-  const version = useRef(row.version);
-  const saved = useRef(row.job);
-  const latest = useRef(job);
-  const busy = useRef(false);
-  useEffect(() => {
-    latest.current = job;
-  }, [job]);
+  const pending = job !== kept.job && job !== invalid && !conflict;
 
-  const save = useCallback(async () => {
-    if (busy.current || latest.current === saved.current) return;
-    busy.current = true;
-    const sending = latest.current;
-    setState('saving');
-    try {
-      const result = await api.save(id, version.current, sending);
-      if (result.saved) {
-        version.current = result.version;
-        saved.current = sending;
-        setState(latest.current === sending ? 'saved' : 'waiting');
-      } else {
-        setConflict(result.current);
-        setState('refused');
+  const save = useCallback(
+    async (sending: Job, version: number) => {
+      setOutcome('saving');
+      try {
+        const result = await api.save(id, version, sending);
+        if (result.saved) setKept({ job: sending, version: result.version });
+        else setConflict(result.current);
+        setOutcome('ready');
+      } catch (error) {
+        const refused = error instanceof ApiError && error.status >= 400;
+        if (refused) setInvalid(sending);
+        setOutcome(refused ? 'ready' : 'offline');
       }
-    } catch (error) {
-      setState(error instanceof ApiError && error.status === 422 ? 'invalid' : 'offline');
-    } finally {
-      busy.current = false;
-    }
-  }, [id]);
+    },
+    [id],
+  );
 
   useEffect(() => {
-    if (job === saved.current || conflict) return;
-    setState('waiting');
-    const timer = setTimeout(() => void save(), PAUSE);
+    if (!pending || outcome === 'saving') return;
+    const timer = setTimeout(() => void save(job, kept.version), outcome === 'offline' ? RETRY : PAUSE);
     return () => clearTimeout(timer);
-  }, [job, save, conflict]);
+  }, [pending, outcome, job, kept.version, save]);
 
+  /** What leaving the page now would lose. */
+  const unsaved = useRef<() => Promise<void>>(undefined);
   useEffect(() => {
-    if (state !== 'offline' && !(state === 'waiting' && !busy.current)) return;
-    const timer = setTimeout(() => void save(), state === 'offline' ? RETRY : PAUSE);
-    return () => clearTimeout(timer);
-  }, [state, save]);
-
+    unsaved.current = pending && outcome !== 'saving' ? () => save(job, kept.version) : undefined;
+  }, [pending, outcome, job, kept.version, save]);
   useEffect(() => {
-    const leave = (event: BeforeUnloadEvent) => {
-      if (latest.current !== saved.current) event.preventDefault();
-    };
+    const leave = (event: BeforeUnloadEvent) => unsaved.current && event.preventDefault();
     window.addEventListener('beforeunload', leave);
     return () => {
       window.removeEventListener('beforeunload', leave);
-      void save();
+      void unsaved.current?.();
     };
-  }, [save]);
-
-  /** Goes on from the other person's version (`theirs`), or saves this one over it. */
-  const settle = useCallback((current: JobRow, keepMine: boolean) => {
-    version.current = current.version;
-    if (!keepMine) saved.current = current.job;
-    setConflict(undefined);
-    setState(keepMine ? 'waiting' : 'saved');
   }, []);
 
-  return { state, conflict, settle };
+  /** Goes on from the other person's version, or saves this one over it. */
+  const settle = useCallback((current: JobRow) => {
+    setKept({ job: current.job, version: current.version });
+    setConflict(undefined);
+  }, []);
+
+  return { state: stateOf(outcome, pending, !!conflict, job === invalid), conflict, settle };
+}
+
+function stateOf(outcome: Outcome, pending: boolean, conflict: boolean, invalid: boolean): SaveState {
+  if (conflict) return 'refused';
+  if (invalid) return 'invalid';
+  if (outcome !== 'ready') return outcome;
+  return pending ? 'waiting' : 'saved';
 }

@@ -1,0 +1,182 @@
+import { fireEvent, screen } from '@testing-library/react-native';
+import { useState } from 'react';
+import { Job, insightOf } from '@tidypath/core';
+import { sampleJob, show } from '../../../testing/show';
+import type { PlannedView } from '../../compute/messages';
+import { OperationCard } from './OperationCard';
+import { ValueEditor } from './ValueEditor';
+import type { Field } from './sentences/types';
+
+const planned = (more: Partial<PlannedView> = {}): PlannedView => ({
+  operationId: 'o2',
+  key: 'k',
+  path: {} as PlannedView['path'],
+  findings: [],
+  minutes: { cut: 630, entry: 310, rapid: 5000 },
+  ...more,
+});
+
+function card(job: Job, more: Partial<Parameters<typeof OperationCard>[0]> = {}) {
+  const props = { onOpen: jest.fn(), onEdit: jest.fn(), onAct: jest.fn() };
+  show(
+    <OperationCard
+      job={job}
+      operation={job.setups[0].operations[1]}
+      index={1}
+      open
+      planned={planned()}
+      proved={undefined}
+      editing={undefined}
+      handle={null}
+      {...props}
+      {...more}
+    />,
+  );
+  return props;
+}
+
+describe('an operation', () => {
+  test('closed it shows its place, name and time; a tap opens it', () => {
+    const { onOpen } = card(sampleJob(), { open: false });
+    expect(screen.getByText(/^2 Clear float pocket/)).toBeTruthy();
+    expect(screen.getByTestId('time-o2')).toHaveTextContent('3:00');
+    expect(screen.queryByTestId('gauge-chip')).toBeNull();
+    fireEvent.press(screen.getByLabelText('2 Clear float pocket'));
+    expect(onOpen).toHaveBeenCalled();
+  });
+
+  test('open it is a sentence; every value can be tapped', () => {
+    const { onEdit } = card(sampleJob());
+    fireEvent.press(screen.getByTestId('value-speed.feed'));
+    expect(onEdit).toHaveBeenCalledWith({ at: 'speed', key: 'feed' });
+    fireEvent.press(screen.getByTestId('value-param.stepover'));
+    expect(onEdit).toHaveBeenLastCalledWith({ at: 'param', key: 'stepover' });
+    fireEvent.press(screen.getByTestId('value-depth.f2'));
+    expect(onEdit).toHaveBeenLastCalledWith({ at: 'depth', featureId: 'f2' });
+  });
+
+  test('values that are not in the sentence stand under “more”, only those that matter', () => {
+    card(sampleJob());
+    expect(screen.queryByTestId('more-param.floorAllowance')).toBeNull();
+    fireEvent.press(screen.getByText('More'));
+    expect(screen.getByTestId('more-param.floorAllowance')).toBeTruthy();
+    expect(screen.getByTestId('more-speed.entryFeed')).toBeTruthy();
+    expect(screen.queryByTestId('more-param.stepover')).toBeNull();
+  });
+
+  test('its time comes from the proof where there is one', () => {
+    card(sampleJob(), { proved: 4.2 });
+    expect(screen.getByTestId('time-o2')).toHaveTextContent('4:12');
+  });
+
+  test('a finding leads to the value that causes it', () => {
+    const { onEdit } = card(sampleJob(), {
+      planned: planned({
+        findings: [
+          { code: 'bite', level: 'stop', message: 'Too wide', remedy: 'Less', place: { field: 'params.stepover' } },
+        ],
+      }),
+    });
+    expect(screen.getByText('▲1 ')).toBeTruthy();
+    fireEvent.press(screen.getByText('Change it'));
+    expect(onEdit).toHaveBeenCalledWith({ at: 'param', key: 'stepover' });
+  });
+
+  test('the four gauges and the limit that governs are in sight', () => {
+    card(sampleJob());
+    for (const id of ['chip', 'engagement', 'load', 'deflection'])
+      expect(screen.getByTestId(`gauge-${id}`)).toBeTruthy();
+    expect(screen.getByText(/limited by/i)).toBeTruthy();
+  });
+});
+
+describe('the field of a value', () => {
+  function Editor({ field, watch, start = sampleJob() }: { field: Field; watch: (job: Job) => void; start?: Job }) {
+    const [job, setJob] = useState(start);
+    const operation = job.setups[0].operations[1];
+    const edit = (next: (j: Job) => Job) => {
+      const changed = next(job);
+      setJob(changed);
+      watch(changed);
+    };
+    return (
+      <ValueEditor job={job} operation={operation} field={field} insight={insightOf(job, operation)} edit={edit} />
+    );
+  }
+  const operationOf = (watch: jest.Mock) => (watch.mock.lastCall![0] as Job).setups[0].operations[1];
+  const type = (text: string) => {
+    fireEvent(screen.getByTestId('value-field'), 'focus');
+    fireEvent.changeText(screen.getByTestId('value-field'), text);
+  };
+
+  test('a length takes a share of the tool', () => {
+    const watch = jest.fn();
+    show(<Editor field={{ at: 'param', key: 'stepover' }} watch={watch} />);
+    type('40%');
+    expect(operationOf(watch).params.stepover).toBeCloseTo(4, 9);
+  });
+
+  test('a speed says how far it is from the suggestion, and takes it back with a tap', () => {
+    const watch = jest.fn();
+    show(<Editor field={{ at: 'speed', key: 'feed' }} watch={watch} />);
+    expect(screen.getByText('As suggested.')).toBeTruthy();
+    const suggested = sampleJob().setups[0].operations[1].speeds.feed;
+    type(String(suggested * 2));
+    expect(screen.getByText(/100 % above the suggestion/)).toBeTruthy();
+    fireEvent.press(screen.getByText(/^Take /));
+    expect(operationOf(watch).speeds.feed).toBe(suggested);
+  });
+
+  test('why? opens the working: formulas with the numbers put in, and their source', () => {
+    show(<Editor field={{ at: 'speed', key: 'rpm' }} watch={jest.fn()} />);
+    expect(screen.queryByText(/n = 1000·vc/)).toBeNull();
+    fireEvent.press(screen.getByText('Why?'));
+    expect(screen.getByText(/n = 1000·vc \/ \(π·D\)/)).toBeTruthy();
+    expect(screen.getAllByText('Textbook relation').length).toBeGreaterThan(0);
+  });
+
+  test('a feed in an inch job is typed in inches a minute and kept in mm', () => {
+    const watch = jest.fn();
+    show(<Editor field={{ at: 'speed', key: 'feed' }} watch={watch} start={sampleJob('inch')} />);
+    type('20');
+    expect(operationOf(watch).speeds.feed).toBeCloseTo(508, 6);
+  });
+
+  test('another tool brings its own bite and speeds', () => {
+    const watch = jest.fn();
+    show(<Editor field={{ at: 'tool' }} watch={watch} />);
+    fireEvent.press(screen.getByText(/T9 · 4 mm end mill/));
+    expect(operationOf(watch).toolId).toBe('t9');
+  });
+
+  test('the depth belongs to the part', () => {
+    const watch = jest.fn();
+    show(<Editor field={{ at: 'depth', featureId: 'f2' }} watch={watch} />);
+    type('1/4');
+    expect((watch.mock.lastCall![0] as Job).part.features[1].depth).toBeCloseTo(6.35, 9);
+  });
+
+  test.each([
+    ['entry', 'ramp'],
+    ['direction', 'conventional'],
+  ])('%s is one of a few', (key, choice) => {
+    const watch = jest.fn();
+    show(<Editor field={{ at: 'param', key }} watch={watch} />);
+    fireEvent.press(screen.getByText(choice));
+    expect(operationOf(watch).params[key]).toBe(choice);
+  });
+
+  test('only features of the right meaning can be chosen', () => {
+    const watch = jest.fn();
+    show(<Editor field={{ at: 'targets' }} watch={watch} />);
+    expect(screen.queryByText('M5 hole')).toBeNull();
+    fireEvent.press(screen.getByLabelText('Float pocket'));
+    expect(operationOf(watch).targets).toEqual([]);
+  });
+
+  test('only coolants the machine has are offered', () => {
+    show(<Editor field={{ at: 'coolant' }} watch={jest.fn()} />);
+    expect(screen.getByText('mist')).toBeTruthy();
+    expect(screen.queryByText('air')).toBeNull();
+  });
+});

@@ -1,0 +1,105 @@
+import { MOVE, MotionList, NOTHING, Samples, planSetup, postSetup } from '@tidypath/core';
+import { sampleJob } from '../../../testing/show';
+import { runsOf } from '../../compute/runs';
+import type { PlanView, ProofView } from '../../compute/messages';
+import { minutesByOperation } from '../cut/timing';
+import { partEdges, planSegments, sampleAt, within } from '../view/segments';
+import { stageStates, stopsOf } from './stages';
+
+const job = sampleJob();
+const setup = job.setups[0];
+const stop = { code: 'x', level: 'stop' as const, message: 'm', remedy: 'r', place: {} };
+const plan = (findings = [] as (typeof stop)[]): PlanView => ({
+  planned: [],
+  findings,
+  programs: [],
+  zero: { x: 0, y: 0, z: 0 },
+  clearance: 10,
+});
+const proof = (findings = [] as (typeof stop)[]) => ({ findings }) as unknown as ProofView;
+const fresh = { planFresh: true, proofFresh: true, cancelled: false };
+
+test('a stage is done, needs you, is out of date or empty', () => {
+  const done = stageStates(job, setup, { ...fresh, plan: plan(), proof: proof() });
+  expect(Object.values(done).map((s) => s.word)).toEqual(['done', 'done', 'done', 'done', 'done']);
+  const old = stageStates(job, setup, { ...fresh, proofFresh: false, plan: plan(), proof: proof() });
+  expect([old.cut.word, old.prove.word, old.release.word]).toEqual(['done', 'out of date', 'out of date']);
+  const bad = stageStates(job, setup, { ...fresh, plan: plan(), proof: proof([stop, stop]) });
+  expect([bad.prove.mark, bad.release.word]).toEqual(['▲2', 'needs you']);
+  const empty = stageStates(
+    { ...job, part: { thickness: 5, features: [] } },
+    { ...setup, operations: [] },
+    { ...fresh, plan: plan() },
+  );
+  expect(Object.values(empty).map((s) => s.word)).toEqual(['empty', 'empty', 'empty', 'empty', 'empty']);
+  expect(stopsOf({ ...fresh, plan: plan([stop]), proof: proof([stop]) })).toHaveLength(2);
+  expect(stopsOf({ ...fresh, proofFresh: false, plan: plan([stop]), proof: proof([stop]) })).toHaveLength(1);
+});
+
+test('minutes go to the operation whose lines they stand on', () => {
+  const programs = [
+    {
+      fileName: 'a',
+      text: '',
+      tools: [],
+      sections: [
+        { line: 3, operationId: 'o1' },
+        { line: 6, operationId: 'o2' },
+      ],
+    },
+  ];
+  const given = {
+    ...proof(),
+    lines: Uint32Array.from([1, 3, 4, 6, 9]),
+    clock: { seconds: Float64Array.from([6, 60, 60, 30, 30]) },
+  } as unknown as ProofView;
+  expect(Object.fromEntries(minutesByOperation({ ...plan(), programs }, given))).toEqual({ o1: 2, o2: 1 });
+  expect(minutesByOperation({ ...plan(), programs: [...programs, ...programs] }, given).size).toBe(0);
+});
+
+test('a planned path is drawn in pieces, rapids apart', () => {
+  const { planned } = planSetup(job, setup);
+  const { programs } = postSetup(job, setup, planSetup(job, setup));
+  expect(programs).toHaveLength(1);
+  const views = planned.map((p) => ({
+    operationId: p.operation.id,
+    key: p.key,
+    path: p.plan.path,
+    findings: [],
+    minutes: { cut: 0, entry: 0, rapid: 0 },
+  }));
+  const { cut, rapid } = planSegments(views);
+  expect(cut.positions.length % 6).toBe(0);
+  expect(cut.positions.length).toBeGreaterThan(600);
+  expect(rapid.positions.length).toBeGreaterThan(60);
+  expect(Array.from(cut.positions).every(Number.isFinite)).toBe(true);
+  expect(partEdges(job.part).positions.length).toBeGreaterThan(100);
+  expect(NOTHING).toBeLessThan(-1e5);
+});
+
+test('the proved path keeps its lines, so that one operation is one slice', () => {
+  const list = new MotionList();
+  const push = (type: number, line: number, x: number) =>
+    list.push({ type, line, x, y: 0, z: 0, cx: 0, cy: 0, feed: 100, rpm: 1, tool: 1, seconds: 0 });
+  push(MOVE.rapid, 1, 0);
+  push(MOVE.line, 2, 1);
+  push(MOVE.line, 3, 2);
+  push(MOVE.rapid, 4, 9);
+  push(MOVE.line, 5, 10);
+  const samples = {
+    count: 3,
+    motion: Uint32Array.from([1, 2, 4]),
+    engagement: Float32Array.from([10, 90, 180]),
+    time: Float32Array.from([1, 2, 5]),
+    x: Float32Array.from([1, 2, 10]),
+    y: new Float32Array(3),
+    z: new Float32Array(3),
+  } as unknown as Samples;
+  const { cut, rapid } = runsOf(samples, list.build(), { x: 5, y: 0, z: 0 });
+  expect(Array.from(cut.line)).toEqual([2, 3, 5]);
+  expect(Array.from(rapid.line)).toEqual([4]);
+  expect(Array.from(within(cut, 3, 5).positions.slice(0, 1))).toEqual([6]);
+  expect(within(cut, 3, 5).positions).toHaveLength(6);
+  expect(within(cut, 99).positions).toHaveLength(0);
+  expect([0, 1.5, 99].map((t) => sampleAt(samples, t))).toEqual([0, 1, 2]);
+});

@@ -1,0 +1,135 @@
+import { fireEvent, screen } from '@testing-library/react-native';
+import { useState } from 'react';
+import { Feature, SHAPES, SINGLE, newFeature } from '@tidypath/core';
+import * as draw from '../../../../../demo/dxf';
+import { show } from '../../../testing/show';
+import { FeatureSheet } from './FeatureSheet';
+import { ImportSheet } from './ImportSheet';
+import { featureWords, firstShape } from './words';
+
+const pocket = newFeature(
+  [],
+  'pocket',
+  'Float pocket',
+  { type: 'rectangle', width: 40, height: 20, radius: 3 },
+  { depth: 7 },
+);
+
+function Sheet({ start, watch }: { start: Feature; watch: (f: Feature) => void }) {
+  const [feature, setFeature] = useState(start);
+  return (
+    <FeatureSheet
+      feature={feature}
+      unit="mm"
+      thickness={10}
+      onDelete={jest.fn()}
+      onClose={jest.fn()}
+      onChange={(next) => {
+        setFeature(next);
+        watch(next);
+      }}
+    />
+  );
+}
+const type = (label: string, text: string) => {
+  const field = screen.getAllByLabelText(label).find((e) => typeof e.props.value === 'string')!;
+  fireEvent(field, 'focus');
+  fireEvent.changeText(field, text);
+};
+
+describe('a feature', () => {
+  test('its sizes are fields; a bad one is told and changes nothing', () => {
+    const watch = jest.fn();
+    show(<Sheet start={pocket} watch={watch} />);
+    type('Width (X)', '1-1/2');
+    expect(watch.mock.lastCall![0].shape.width).toBeCloseTo(38.1, 9);
+    type('Width (X)', '-5');
+    expect(screen.getByText(/at least 0.01 mm/)).toBeTruthy();
+    expect(watch).toHaveBeenCalledTimes(1);
+  });
+
+  test('a through pocket has no depth to type', () => {
+    const watch = jest.fn();
+    show(<Sheet start={pocket} watch={watch} />);
+    expect(screen.getByTestId('feature-depth')).toBeTruthy();
+    fireEvent(screen.getByLabelText('Goes through'), 'valueChange', true);
+    expect(watch.mock.lastCall![0].through).toBe(true);
+    expect(screen.queryByTestId('feature-depth')).toBeNull();
+  });
+
+  test('a meaning brings along only what matters for it', () => {
+    const watch = jest.fn();
+    show(<Sheet start={pocket} watch={watch} />);
+    fireEvent.press(screen.getByText('boss'));
+    expect(watch.mock.lastCall![0]).toMatchObject({ meaning: 'boss', depth: 0 });
+    expect(screen.queryByLabelText('Goes through')).toBeNull();
+  });
+
+  test('a pattern asks for its own numbers', () => {
+    const watch = jest.fn();
+    show(<Sheet start={pocket} watch={watch} />);
+    fireEvent.press(screen.getByText('around a centre'));
+    expect(watch.mock.lastCall![0].pattern).toMatchObject({ type: 'circle', count: 2 });
+    type('How many in all', '6');
+    expect(watch.mock.lastCall![0].pattern.count).toBe(6);
+    expect(screen.queryByLabelText('Rows')).toBeNull();
+  });
+
+  test('its line says meaning, size, depth and count', () => {
+    expect(featureWords(pocket, 'mm')).toBe('40 mm × 20 mm, corners 3 mm, 7 mm deep');
+    expect(
+      featureWords(
+        {
+          ...pocket,
+          meaning: 'hole',
+          through: true,
+          shape: { type: 'round', diameter: 6.35 },
+          pattern: { ...SINGLE, type: 'grid', count: 3, rows: 2 },
+        },
+        'inch',
+      ),
+    ).toBe('⌀ 0.25 in, through, 6 in a grid');
+  });
+
+  test('there is a first shape of every sort', () => {
+    for (const { name } of SHAPES) if (name !== 'chain') expect(firstShape(name as 'round', 40).type).toBe(name);
+  });
+});
+
+describe('taking in a drawing', () => {
+  const open = draw.dxf([
+    draw.line('0', 0, 0, 50, 0),
+    draw.line('0', 50, 0, 50, 30),
+    draw.line('0', 50, 30, 0, 30),
+    draw.line('0', 0, 30, 0, 0.4),
+  ]);
+  const sheet = (text: string, onTake = jest.fn()) => {
+    show(<ImportSheet file={{ name: 'x.dxf', text }} unit="mm" thickness={10} onTake={onTake} onClose={jest.fn()} />);
+    return onTake;
+  };
+
+  test('gaps are listed and closed only when told', () => {
+    const onTake = sheet(open);
+    expect(screen.getByTestId('import-summary')).toHaveTextContent(/0 closed outlines, 1 open curves, 1 gaps/);
+    expect(screen.getByTestId('finding-gap')).toBeTruthy();
+    type('Close gaps up to', '0.5');
+    expect(screen.getByTestId('import-summary')).toHaveTextContent(/1 closed outlines, 0 open curves, 0 gaps/);
+    fireEvent.press(screen.getByText('Take it in'));
+    expect(onTake.mock.lastCall![0][0].meaning).toBe('outline');
+  });
+
+  test('the unit is asked for only when the drawing names none', () => {
+    const onTake = sheet(open);
+    fireEvent.press(screen.getByText('inch'));
+    type('Close gaps up to', '15');
+    fireEvent.press(screen.getByText('Take it in'));
+    expect(onTake.mock.lastCall![0][0].shape.vertices[1].x).toBeCloseTo(50 * 25.4, 6);
+  });
+
+  test('a file that is no drawing is told, and cannot be taken in', () => {
+    const onTake = sheet('this is no drawing');
+    expect(screen.getByTestId('finding-dxf-empty')).toBeTruthy();
+    fireEvent.press(screen.getByText('Take it in'));
+    expect(onTake).not.toHaveBeenCalled();
+  });
+});
