@@ -95,10 +95,21 @@ export class Harness {
 export const byTest = (id: string) => `[data-testid="${id}"]`;
 export const byLabel = (label: string) => `[aria-label="${label}"]`;
 
+/** Clicks once the element stands still: a page that is still settling would move it from under the pointer. */
+async function clickStill(element: ElementHandle<Element>): Promise<void> {
+  await element.evaluate((e) => e.scrollIntoView({ block: 'center' }));
+  let before = '';
+  for (let i = 0; i < 50; i++) {
+    const now = JSON.stringify(await element.boundingBox());
+    if (now === before) break;
+    before = now;
+    await new Promise((r) => setTimeout(r, 80));
+  }
+  await element.click();
+}
+
 export async function tap(page: Page, selector: string, timeout = 20_000): Promise<void> {
-  const found = (await page.waitForSelector(selector, { visible: true, timeout }))!;
-  await found.evaluate((e) => e.scrollIntoView({ block: 'center' }));
-  await found.click();
+  await clickStill((await page.waitForSelector(selector, { visible: true, timeout }))!);
 }
 
 /** Taps what reads exactly so, in the open sheet where there is one. */
@@ -112,8 +123,7 @@ export async function tapText(page: Page, text: string): Promise<void> {
   for (let i = 0; i < 100; i++) {
     const element = (await find()).asElement() as ElementHandle<Element> | null;
     if (element) {
-      await element.evaluate((e) => e.scrollIntoView({ block: 'center' }));
-      await element.click();
+      await clickStill(element);
       return;
     }
     await new Promise((r) => setTimeout(r, 100));

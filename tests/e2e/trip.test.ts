@@ -22,6 +22,13 @@ async function choose(page: Page, opener: () => Promise<void>, path: string): Pr
   await chooser.accept([path]);
 }
 
+/** Opens a menu, chooses, and waits until it is gone: its cover takes taps until then. */
+async function chooseFrom(page: Page, menu: string, item: string): Promise<void> {
+  await tap(page, byLabel(menu));
+  await tapText(page, item);
+  await page.waitForFunction(() => !document.querySelector('[role=menuitem]'));
+}
+
 const stage = (page: Page, name: string) => tap(page, byTest(`stage-${name}`));
 const proved = (page: Page) =>
   until('the proof', async () => /✓/.test(await textOf(page, byTest('stage-prove'))), 120_000);
@@ -159,14 +166,11 @@ test('route: reorder by keyboard, switch off, duplicate, delete; nothing is lost
   await tap(page, byLabel('Undo'));
   await until('the old order', async () => (await names())[0] === '1 Face the top');
 
-  await tap(page, byLabel('More for Face the top'));
-  await tapText(page, 'Duplicate');
+  await chooseFrom(page, 'More for Face the top', 'Duplicate');
   await until('the copy', async () => (await names())[1] === '2 Face the top again');
-  await tap(page, byLabel('More for Face the top again'));
-  await tapText(page, 'Delete');
+  await chooseFrom(page, 'More for Face the top again', 'Delete');
   await until('seven again', async () => (await names()).length === 7);
-  await tap(page, byLabel('More for Face the top'));
-  await tapText(page, 'Switch off');
+  await chooseFrom(page, 'More for Face the top', 'Switch off');
   await until('off', async () => /\(off\)/.test(await textOf(page, byTest('operation-o1'))));
   expect(harness.problems).toEqual([]);
   await page.close();

@@ -5,6 +5,7 @@ import { SIZE, SPACE } from '../theme/theme';
 import { usePalette, useWide } from '../theme/usePalette';
 import { Icon, IconName } from '../ui/Icon';
 import { Txt } from '../ui/Txt';
+import { Shortcuts } from './Shortcuts';
 
 const PLACES: { href: '/' | '/tools' | '/shop'; label: string; icon: IconName }[] = [
   { href: '/', label: 'Jobs', icon: 'clipboard-text-outline' },
@@ -73,6 +74,7 @@ export function Shell({ children }: { children: ReactNode }) {
         {children}
       </View>
       {!wide && !inJob && bar}
+      <Shortcuts />
     </View>
   );
 }

@@ -110,7 +110,7 @@ export const JobView = memo(function JobView({ operationId, showPath = true, sto
           </Button>
         ))}
         <View style={{ flex: 1 }} />
-        {showPath && proofFresh && <TemperKey />}
+        {showPath && <TemperKey />}
       </View>
     </View>
   );

@@ -153,13 +153,10 @@ export class Scene {
       dashed: !!look.dashed,
       dashSize: 2,
       gapSize: 2,
-      transparent: (look.opacity ?? 1) < 1,
+      transparent: look.order !== undefined || (look.opacity ?? 1) < 1,
       opacity: look.opacity ?? 1,
-      polygonOffset: !!look.behind,
-      polygonOffsetFactor: 1,
-      polygonOffsetUnits: 2,
       depthTest: !look.above,
-      depthWrite: (look.opacity ?? 1) >= 1,
+      depthWrite: !look.behind && (look.opacity ?? 1) >= 1,
     });
     const lines = new LineSegments2(geometry, material);
     lines.renderOrder = look.order ?? 0;

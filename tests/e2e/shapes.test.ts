@@ -1,0 +1,131 @@
+import { existsSync, mkdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { Page } from 'puppeteer-core';
+import { Harness, WIDE, byLabel, byTest, fill, tap, tapText, textOf, until } from './harness';
+
+const harness = new Harness();
+beforeAll(() => harness.start());
+afterAll(() => harness.stop());
+
+const stage = (page: Page, name: string) => tap(page, byTest(`stage-${name}`));
+const proved = (page: Page) =>
+  until('the proof', async () => /✓/.test(await textOf(page, byTest('stage-prove'))), 120_000);
+const bodyHas = (page: Page, text: RegExp) => page.evaluate(() => document.body.innerText).then((t) => text.test(t));
+
+test('a part from shapes in inches, held by a clamp that is in the way, then cured', async () => {
+  const page = await harness.page(WIDE);
+  await harness.open(page, '/');
+  await tapText(page, 'New job');
+  await fill(page, byTest('new-job-name'), 'Rain gauge foot');
+  await tapText(page, 'inch');
+  await tapText(page, 'Create');
+  await until('the empty page', () => bodyHas(page, /Nothing drawn yet/));
+
+  await tapText(page, 'Add a shape');
+  await tap(page, byLabel('Add outside of the part, rectangle'));
+  await fill(page, byLabel('Width (X)'), '4');
+  await fill(page, byLabel('Height (Y)'), '2-1/2');
+  await tapText(page, 'Done');
+  expect(await textOf(page, byTest('feature-f1'))).toMatch(/4 in × 2.5 in/);
+
+  await tapText(page, 'Add a shape');
+  await tap(page, byLabel('Add hole, round'));
+  await fill(page, byLabel('Diameter'), '#7');
+  await fill(page, byLabel('Centre X'), '0.5');
+  await fill(page, byLabel('Centre Y'), '0.75');
+  await tapText(page, 'in a grid');
+  await fill(page, byLabel('Step X'), '3');
+  await fill(page, byLabel('Columns'), '2');
+  await tapText(page, 'Done');
+  expect(await textOf(page, byTest('feature-f2'))).toMatch(/⌀ 0.201 in, through, 2 in a grid/);
+
+  // A bad length says why; the last good one stays.
+  await fill(page, byLabel('Thickness'), 'half');
+  await until('the reason', () => bodyHas(page, /“?"?half"? is not a length/));
+  await page.keyboard.press('Tab');
+  await until(
+    'the good value',
+    async () => (await page.$eval(byLabel('Thickness'), (e) => (e as HTMLInputElement).value)) === '0.5',
+  );
+
+  await stage(page, 'hold');
+  await tapText(page, 'Add a clamp');
+  await stage(page, 'cut');
+  await tapText(page, 'Add an operation');
+  await tap(page, byTest('add-face'));
+  await until('the stop', async () => /▲/.test(await textOf(page, byTest('stage-prove'))), 120_000);
+  await stage(page, 'prove');
+  expect(await textOf(page, byTest('finding-fixture-hit'))).toMatch(/hits “Clamp”/);
+  await stage(page, 'release');
+  expect(await textOf(page, byTest('release-state'))).toMatch(/Not released: \d to cure/);
+
+  await stage(page, 'hold');
+  await tapText(page, 'Vise jaws');
+  await proved(page);
+  await stage(page, 'release');
+  await until('release', async () => /✓ Proved as posted/.test(await textOf(page, byTest('release-state'))));
+  expect(harness.problems).toEqual([]);
+  await page.close();
+});
+
+test('a control without tool changer: one program a tool, downloaded as one archive with the tool list', async () => {
+  const page = await harness.page(WIDE);
+  const downloads = join(harness.data, 'archives');
+  mkdirSync(downloads, { recursive: true });
+  const client = await page.createCDPSession();
+  await client.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
+  const id = await harness.jobId('Vane hub plate');
+  await harness.open(page, `/job/${id}/hold`);
+  await tapText(page, 'Hobby controller');
+  await stage(page, 'release');
+  await until('release', async () => /✓ Proved as posted/.test(await textOf(page, byTest('release-state'))), 120_000);
+  expect(await textOf(page, byTest('download'))).toMatch(/Download 5 programs/);
+  await tap(page, byTest('download'));
+  const archive = join(downloads, 'programs.zip');
+  await until('the archive', async () => existsSync(archive));
+  const bytes = readFileSync(archive).toString('latin1');
+  expect(bytes).toContain('vane-hub-plate-1-t1.nc');
+  expect(bytes).toContain('tools.json');
+  expect(harness.problems).toEqual([]);
+  await page.close();
+});
+
+test('a proof can be cancelled and taken up again', async () => {
+  const page = await harness.page();
+  await page.emulateCPUThrottling(1);
+  await harness.open(page, `/job/${await harness.jobId('Float-pulley bracket')}/prove`);
+  await tapText(page, 'Cancel');
+  await until('the word', () => bodyHas(page, /The proof was cancelled/));
+  await tapText(page, 'Prove again');
+  await until('the verdict', async () => /Nothing stops/.test(await textOf(page, byTest('verdict'))), 120_000);
+  expect(harness.problems).toEqual([]);
+  await page.close();
+});
+
+test('playing: the stock of a moment, its line, and a stop', async () => {
+  const page = await harness.page();
+  await harness.open(page, `/job/${await harness.jobId('Float-pulley bracket')}/prove`);
+  await until('the verdict', async () => /Nothing stops/.test(await textOf(page, byTest('verdict'))), 120_000);
+  expect(await textOf(page, byTest('line-now'))).toBe('at the end');
+  await tap(page, byLabel('Play'));
+  await until('a line', async () => /line \d+/.test(await textOf(page, byTest('line-now'))));
+  await tap(page, byLabel('Pause'));
+  await new Promise((r) => setTimeout(r, 600));
+  const stopped = await textOf(page, byTest('line-now'));
+  await new Promise((r) => setTimeout(r, 500));
+  expect(await textOf(page, byTest('line-now'))).toBe(stopped);
+  await page.focus(byTest('load-ribbon'));
+  for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowRight');
+  await until('another line', async () => (await textOf(page, byTest('line-now'))) !== stopped);
+  expect(harness.problems).toEqual([]);
+  await page.close();
+});
+
+test('what is gone is said: an unknown job, an unknown page', async () => {
+  const page = await harness.page();
+  await harness.open(page, '/job/00000000-0000-0000-0000-000000000000/cut');
+  await until('the word', () => bodyHas(page, /This job is gone/));
+  await tapText(page, 'To the jobs');
+  await until('the jobs', async () => !!(await page.$(byTest('job-Vane hub plate'))));
+  await page.close();
+});
