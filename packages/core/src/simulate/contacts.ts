@@ -1,7 +1,7 @@
 import { Finding, note, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
 import { distanceToSegment } from '../geometry/point';
-import { Tool } from '../shop/tool';
+import { Tool, isDrill } from '../shop/tool';
 import { MOVE } from '../program/motions';
 import { HeightField } from './field';
 import type { ProveInput } from './prover';
@@ -173,7 +173,7 @@ export class Contacts {
         ),
       );
     }
-    this.holder(i, tool, at);
+    this.beside(i, tool, at);
   }
 
   private isPlunge(i: number): boolean {
@@ -182,37 +182,66 @@ export class Contacts {
     return m.z[i - 1] - m.z[i] > flat * 2;
   }
 
-  /** Whether the holder's face is lower than metal beside the tool. */
-  private holder(i: number, tool: Tool, at: P3): void {
-    const bottom = at.z + tool.stickOut;
-    if (bottom >= this.input.stock.top - CONTACT) return;
+  /** Whether holder or shank is lower than metal beside the tool. */
+  private beside(i: number, tool: Tool, at: P3): void {
+    const holder = this.over(at, tool.holderDiameter / 2, at.z + tool.stickOut);
+    if (holder > 0) {
+      this.told(i, 'holder', holder, () =>
+        stop(
+          'holder-hit',
+          `The holder of ${tool.name} runs ${mm(holder)} into metal near ${place(at)}`,
+          `Let the tool stick out ${mm(tool.stickOut + holder + 1)} or more`,
+          { at, tool: tool.id },
+        ),
+      );
+    }
+    const drill = isDrill(tool);
+    if (!drill && tool.shankDiameter <= tool.diameter) return;
+    const reach = drill ? tool.diameter / 2 + 1.5 * this.field.cell : tool.shankDiameter / 2;
+    const above = this.over(at, reach, at.z + tool.fluteLength);
+    if (above <= 0) return;
+    if (drill) {
+      this.told(i, 'flutes', tool.fluteLength + above, () =>
+        stop(
+          'too-deep-for-flutes',
+          `${tool.name} is ${mm(tool.fluteLength + above)} deep; its flutes are ${mm(tool.fluteLength)} long, so the chips have no way out`,
+          'Take a drill with longer flutes',
+          { at, tool: tool.id },
+        ),
+      );
+    } else {
+      this.told(i, 'shank', above, () =>
+        stop(
+          'shank-rub',
+          `The shank of ${tool.name} runs ${mm(above)} into metal near ${place(at)}`,
+          'Take a tool with longer flutes or a thinner shank',
+          { at, tool: tool.id },
+        ),
+      );
+    }
+  }
+
+  /** How far metal within `radius` of the tool's axis stands above `bottom`, mm; 0 where none does. */
+  private over(at: P3, radius: number, bottom: number): number {
+    if (bottom >= this.input.stock.top - CONTACT) return 0;
     const { x0, y0, cell, nx, ny, height } = this.field;
-    const r = tool.holderDiameter / 2;
-    const step = Math.max(1, Math.floor(1 / cell));
+    const column = (x: number) => (x - x0) / cell;
+    const row = (y: number) => (y - y0) / cell;
+    const step = radius > 8 * cell ? Math.max(1, Math.floor(radius / (24 * cell))) : 1;
     const [i0, i1] = [
-      Math.max(0, Math.floor((at.x - r - x0) / cell)),
-      Math.min(nx - 1, Math.ceil((at.x + r - x0) / cell)),
+      Math.max(0, Math.floor(column(at.x - radius))),
+      Math.min(nx - 1, Math.ceil(column(at.x + radius))),
     ];
-    const [j0, j1] = [
-      Math.max(0, Math.floor((at.y - r - y0) / cell)),
-      Math.min(ny - 1, Math.ceil((at.y + r - y0) / cell)),
-    ];
-    for (let row = j0; row <= j1; row += step) {
-      for (let col = i0; col <= i1; col += step) {
-        const over = height[row * nx + col] - bottom;
-        if (over > CONTACT && Math.hypot(x0 + (col + 0.5) * cell - at.x, y0 + (row + 0.5) * cell - at.y) < r) {
-          this.told(i, 'holder', over, () =>
-            stop(
-              'holder-hit',
-              `The holder of ${tool.name} runs ${mm(over)} into metal near ${place(at)}`,
-              `Let the tool stick out ${mm(tool.stickOut + over + 1)} or more`,
-              { at, tool: tool.id },
-            ),
-          );
-          return;
-        }
+    const [j0, j1] = [Math.max(0, Math.floor(row(at.y - radius))), Math.min(ny - 1, Math.ceil(row(at.y + radius)))];
+    let most = 0;
+    for (let j = j0; j <= j1; j += step) {
+      for (let i = i0; i <= i1; i += step) {
+        const excess = height[j * nx + i] - bottom;
+        if (excess <= Math.max(most, CONTACT)) continue;
+        if (Math.hypot(x0 + (i + 0.5) * cell - at.x, y0 + (j + 0.5) * cell - at.y) < radius) most = excess;
       }
     }
+    return most;
   }
 }
 

@@ -40,18 +40,19 @@ export function lowerRow(
   mark: number,
   deepest: Float64Array,
 ): number {
+  const level = Math.fround(z);
   let sum = 0;
-  let top = deepest[0];
+  let highest = -Infinity;
   for (let i = from; i <= to; i++) {
-    const over = height[i] - z;
-    if (over > 0) {
-      sum += over;
-      if (over > top) top = over;
-      height[i] = z;
+    if (height[i] > level) {
+      const h = height[i];
+      sum += h - level;
+      if (h > highest) highest = h;
+      height[i] = level;
       owner[i] = mark;
     }
   }
-  deepest[0] = top;
+  if (highest - level > deepest[0]) deepest[0] = highest - level;
   return sum;
 }
 

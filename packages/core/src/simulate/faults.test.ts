@@ -1,0 +1,141 @@
+import { tool } from '../../testing/jobs';
+import { MACHINES, MATERIALS } from '../shop/library';
+import { Tool } from '../shop/tool';
+import { readProgram } from '../program/reader';
+import { Prover } from './prover';
+import { FixtureBox } from './stock';
+
+/** A block 100 × 60 × 25, zero on its front left top corner, in a machining centre; a clamp stands on its left end. */
+const BLOCK = [
+  { x: 0, y: 0 },
+  { x: 100, y: 0 },
+  { x: 100, y: 60 },
+  { x: 0, y: 60 },
+];
+const CLAMP: FixtureBox = { name: 'Clamp', minX: -20, minY: 20, minZ: -25, maxX: 8, maxY: 40, maxZ: 12 };
+const RACK = [1, 4, 9, 12, 13, 16, 18].map(tool);
+
+/** Heads of programs in three hands: our own, a terse one, and one in inches. */
+const HEADS: Record<string, (t: number) => string> = {
+  ours: (t) => `G21\nG17 G40 G49 G80 G90 G94\nT${t} M6\nS4000 M3\nG54 G0 X-30. Y-30.\nG43 H${t} Z30.\n`,
+  terse: (t) => `G90G21G54\nT${t}M6\nM3S4000\nG0X-30Y-30\nZ30\nG94\n`,
+  inches: (t) => `G20 G90 G54\nT${t} M6\nS4000 M3\nG0 X-1.2 Y-1.2\nZ1.2\nG21\n`,
+};
+const HEAD_LINES = 6;
+
+function findings(hand: string, t: number, body: string, tools: Tool[] = RACK, fixtures: FixtureBox[] = []) {
+  const read = readProgram(HEADS[hand](t) + body, { homeZ: 200, unit: 'mm' });
+  const prover = new Prover({
+    motions: read.motions,
+    tools: new Map(tools.map((x) => [x.number, x])),
+    machine: MACHINES[2],
+    material: MATERIALS[0],
+    stock: { region: [BLOCK], top: 0, bottom: -25 },
+    zero: { x: 0, y: 0, z: 0 },
+    fixtures,
+    zeroAboveTable: 60,
+    cell: 0.25,
+  });
+  prover.advance();
+  return [...read.findings, ...prover.result().findings].map((f) => `${f.code}@${(f.place.line ?? 0) - HEAD_LINES}`);
+}
+
+/** The test runner puts a callback where a row ends early. */
+const listed = <T>(value: T[] | undefined) => (Array.isArray(value) ? value : undefined);
+
+const short = (t: number, more: Partial<Tool>) => RACK.map((x) => (x.number === t ? { ...x, ...more } : x));
+
+describe.each(Object.keys(HEADS))('faults, in the hand of “%s”', (hand) => {
+  test.each<[string, number, string, string, Tool[]?, FixtureBox[]?]>([
+    ['rapid along through the block', 4, 'G0 Y30\nG0 Z-5\nG0 X120\n', 'rapid-through-stock@3'],
+    ['rapid down into it', 4, 'G0 X50 Y30\nG0 Z-2\n', 'rapid-through-stock@2'],
+    ['slanted rapid that clips its edge', 4, 'G0 X-20 Y30 Z8\nG0 X50 Z-8\n', 'rapid-through-stock@2'],
+    ['rapid of a ball', 12, 'G0 X50 Y30\nG0 Z-1\n', 'rapid-through-stock@2'],
+    ['rapid of a drill', 18, 'G0 X50 Y30\nG0 Z-3\n', 'rapid-through-stock@2'],
+    ['rapid back through a wall', 4, 'G0 X-20 Y30\nG1 Z-4 F500\nG1 X30\nG0 Y90\n', 'rapid-through-stock@4'],
+    [
+      'flutes too short for a slot',
+      4,
+      'G0 X-20 Y30\nG1 Z-20 F500\nG1 X120\n',
+      'too-deep-for-flutes@3',
+      short(4, { fluteLength: 12 }),
+    ],
+    [
+      'flutes too short in a hole',
+      16,
+      'G0 X50 Y30\nG1 Z-24 F100\n',
+      'too-deep-for-flutes@2',
+      short(16, { fluteLength: 15 }),
+    ],
+    [
+      'holder into the block',
+      4,
+      'G0 X-20 Y30\nG1 Z-15 F500\nG1 X120\n',
+      'holder-hit@3',
+      short(4, { stickOut: 10, fluteLength: 16 }),
+    ],
+    ['holder of a drill into the block', 18, 'G0 X50 Y30\nG1 Z-20 F100\n', 'holder-hit@2', short(18, { stickOut: 15 })],
+    [
+      'shank thicker than its cutter',
+      9,
+      'G0 X-20 Y30\nG1 Z-8 F500\nG1 X120\n',
+      'shank-rub@3',
+      short(9, { fluteLength: 5, stickOut: 40 }),
+    ],
+    [
+      'straight down with a tool that cannot',
+      4,
+      'G0 X50 Y30\nG1 Z-3 F100\n',
+      'cannot-plunge@2',
+      short(4, { centreCutting: false }),
+    ],
+    ['straight down with a face mill', 1, 'G0 X50 Y30\nG1 Z-1 F100\n', 'cannot-plunge@2'],
+    ['into the clamp', 4, 'G0 Y30\nG0 Z5\nG1 X50 F900\n', 'fixture-hit@3', RACK, [CLAMP]],
+    ['rapid over the clamp, too low', 4, 'G0 Y30 Z10\nG0 X120\n', 'fixture-hit@2', RACK, [CLAMP]],
+    [
+      'holder against the clamp',
+      9,
+      'G0 Y15\nG0 Z-10\nG1 X-15 F900\n',
+      'fixture-hit@2',
+      short(9, { stickOut: 12 }),
+      [CLAMP],
+    ],
+    ['off the table in X', 4, 'G0 X700\n', 'beyond-travel@1'],
+    ['off the table in Y', 4, 'G0 Y-400\n', 'beyond-travel@1'],
+    ['off the machine downwards', 4, 'G1 Z-500 F900\n', 'beyond-travel@1'],
+    ['a tool that is not on the rack', 4, 'T88 M6\nS900 M3\nG1 X1 F100\n', 'unknown-tool@3'],
+    ['a cut with the spindle stopped', 4, 'M5\nG0 X-20 Y30\nG1 Z-2 F100\nX50\n', 'spindle-off@3'],
+    ['a feed of nothing', 4, 'G0 X-20 Y30\nG1 Z-2 F0\n', 'feed-zero@2'],
+    ['an arc off its circle', 4, 'G1 X0 Y0 F500\nG2 X20 Y0 I3 J0\n', 'arc-impossible@2'],
+    ['compensation in the control', 4, 'G41 D4 X0\n', 'not-followed@1'],
+    ['a subprogram', 4, 'M98 P2000\n', 'not-followed@1'],
+    ['a macro', 4, '#101=5\n', 'not-understood@1'],
+    ['an incomplete cycle', 18, 'G0 X50 Y30\nG81 X50 Y30 F100\n', 'cycle-incomplete@2'],
+    ['a peck that starts inside', 18, 'G0 X50 Y30\nG0 Z5\nG83 Z-10 R-4 Q3 F100\n', 'rapid-through-stock@3'],
+  ])('%s is found at its line', (...[, t, body, expected, tools, fixtures]) => {
+    expect(findings(hand, t, body, listed(tools), listed(fixtures))).toContain(expected);
+  });
+
+  test.each<[string, number, string, FixtureBox[]?]>([
+    ['a slot from outside', 4, 'G0 Y30\nG1 Z-4 F900\nX130\nG0 Z30\n'],
+    ['a slot, back through it, and out', 4, 'G0 Y30\nG1 Z-4 F900\nX130\nX-30\nG0 Z30\n'],
+    ['a rapid back inside a slot already cut', 4, 'G0 Y30\nG1 Z-4 F900\nX130\nG0 X-30\nZ30\n'],
+    ['a rapid a hundredth above the top', 4, 'G0 Y30\nZ0.01\nX130\nZ30\n'],
+    ['a ramp, then the level', 4, 'G0 X20 Y30\nZ1\nG1 X80 Z-3 F400\nX20\nG0 Z30\n'],
+    ['a helix', 4, 'G0 X54 Y30\nZ0.5\nG3 X54 Y30 I-4 J0 Z-1 F300\nX54 Y30 I-4 J0 Z-2.5\nX54 Y30 I-4 J0\nG0 Z30\n'],
+    ['a plunge of a centre-cutting mill', 4, 'G0 X50 Y30\nZ1\nG1 Z-3 F100\nG0 Z30\n'],
+    ['a ball along the top', 12, 'G0 Y30\nG1 Z-1 F900\nX130\nG0 Z30\n'],
+    ['straight drilling by cycle', 18, 'G0 X20 Y20\nZ5\nG98 G81 Z-12 R1 F120\nX50\nX80\nG80\nG0 Z30\n'],
+    ['pecking by cycle', 18, 'G0 X20 Y20\nZ5\nG99 G83 Z-18 R1 Q4 F120\nX50\nG80\nG0 Z30\n'],
+    ['breaking the chip by cycle', 16, 'G0 X20 Y20\nZ5\nG98 G73 Z-15 R1 Q3 F120\nG80\nG0 Z30\n'],
+    ['facing with a face mill from outside', 1, 'G0 X-30 Y15\nG1 Z-0.5 F900\nX130\nY45\nX-30\nG0 Z30\n'],
+    ['past the clamp, beside it', 4, 'G0 Y52\nG1 Z-4 F900\nX130\nG0 Z30\n', [CLAMP]],
+    ['over the clamp, high', 4, 'G0 Y30 Z14\nX130\nG0 Z30\n', [CLAMP]],
+    ['an arc in the plane', 4, 'G0 X30 Y-20\nG1 Z-3 F900\nY20\nG2 X70 Y20 I20 J0\nG1 Y-20\nG0 Z30\n'],
+    ['incremental moves', 4, 'G0 Y30\nG1 Z-2 F900\nG91 X50\nX50\nX60\nG90 G0 Z30\n'],
+    ['a dwell at the bottom of a spot', 13, 'G0 X50 Y30\nZ2\nG1 Z-2 F100\nG4 P500\nG0 Z30\n'],
+    ['remarks and block skips of one’s own', 4, '(ONE)\nG0 Y30 ; two\nG1 Z-2 F900\nX130\nG0 Z30\n'],
+  ])('clean: %s', (...[, t, body, fixtures]) => {
+    expect(findings(hand, t, body, RACK, listed(fixtures))).toEqual([]);
+  });
+});
