@@ -59,6 +59,7 @@ export const SIZE = {
   ribbon: 72,
   radius: 10,
   sheetMax: 560,
+  sheetTop: 104,
 } as const;
 export const TYPE = { small: 13, body: 15, large: 18, title: 22 } as const;
 

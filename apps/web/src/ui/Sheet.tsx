@@ -1,5 +1,5 @@
 import { ReactNode, useEffect } from 'react';
-import { ScrollView, StyleSheet, View } from 'react-native';
+import { ScrollView, View, ViewStyle } from 'react-native';
 import { IconButton, Modal, Portal } from 'react-native-paper';
 import { SIZE, SPACE } from '../theme/theme';
 import { usePalette, useWide } from '../theme/usePalette';
@@ -13,6 +13,15 @@ interface Props {
   place?: 'panel' | 'beside';
   children: ReactNode;
 }
+
+/** Over the page, without the machinery of a portal: what is typed here must show at once. */
+const FIXED = {
+  position: 'fixed',
+  top: SIZE.sheetTop,
+  width: SIZE.panel - SPACE.xl,
+  maxHeight: '84%',
+  zIndex: 10,
+} as unknown as ViewStyle;
 
 /** Rises from the bottom on a phone; on a wide screen stands beside the route and leaves the picture free. */
 export function Sheet({ title, open, onClose, place = 'panel', children }: Props) {
@@ -54,22 +63,8 @@ export function Sheet({ title, open, onClose, place = 'panel', children }: Props
     </View>
   );
   if (wide) {
-    return (
-      <Portal>
-        <View pointerEvents="box-none" style={[StyleSheet.absoluteFill, { justifyContent: 'center' }]}>
-          <View
-            style={{
-              position: 'absolute',
-              right: place === 'beside' ? SIZE.panel + SPACE.l : SPACE.m,
-              width: SIZE.panel - SPACE.xl,
-              maxHeight: '90%',
-            }}
-          >
-            {body}
-          </View>
-        </View>
-      </Portal>
-    );
+    const right = place === 'beside' ? SIZE.panel + SPACE.l : SPACE.m;
+    return <View style={[FIXED, { right }]}>{body}</View>;
   }
   return (
     <Portal>

@@ -138,6 +138,13 @@ describe('suggestions', () => {
     expect(load(10)).toBeCloseTo(2 * load(5), 6);
   });
 
+  test('gauges speak the unit of the job', () => {
+    const tool = TOOLS.find((t) => t.number === 4)!;
+    const cut = { tool, material: MATERIALS[0], machine: MACHINES[0], rpm: 8000, feed: 1200, ae: 5, ap: 5 };
+    expect(gaugesOf(cut)[0].text).toBe('0.05 mm');
+    expect(gaugesOf(cut, 'inch')[0].text).toBe('0.002 in');
+  });
+
   test('a gauge says when its limit is passed', () => {
     const [bench] = MACHINES;
     const tool = TOOLS.find((t) => t.number === 4)!;

@@ -1,4 +1,4 @@
-import { degrees, formatNumber } from '../quantity/units';
+import { LengthUnit, MM_PER_INCH, degrees, formatNumber } from '../quantity/units';
 import { isDrill } from '../shop/tool';
 import { CutInput, RUBBING, atPeak, cutState } from './cut';
 
@@ -20,6 +20,10 @@ export const POWER_SHARE = 0.8;
 /** Tip deflection a roughing cut may have, mm. */
 export const DEFLECTION_LIMIT = 0.05;
 
+/** Chips and bending are small: thousandths of a mm, ten-thousandths of an inch. */
+const thin = (mm: number, unit: LengthUnit) =>
+  unit === 'mm' ? `${formatNumber(mm, 3)} mm` : `${formatNumber(mm / MM_PER_INCH, 4)} in`;
+
 const stateOf = (value: number, low: number, high: number): Gauge['state'] =>
   value > high * 1.0001 ? 'over' : value < low * 0.9999 ? 'under' : 'good';
 
@@ -28,7 +32,7 @@ function gauge(id: Gauge['id'], label: string, value: number, text: string, low:
 }
 
 /** The gauges under an operation's sentence: chip and engagement on straights; spindle load and bending at their worst. */
-export function gaugesOf(input: CutInput): Gauge[] {
+export function gaugesOf(input: CutInput, unit: LengthUnit = 'mm'): Gauge[] {
   const state = cutState(input);
   const peak = cutState(atPeak(input));
   const { tool, material } = input;
@@ -40,7 +44,7 @@ export function gaugesOf(input: CutInput): Gauge[] {
     'chip',
     'Chip',
     state.largestChip,
-    `${formatNumber(state.largestChip, 3)} mm`,
+    thin(state.largestChip, unit),
     Math.min(RUBBING, boldest),
     Math.max(boldest, RUBBING),
   );
@@ -52,6 +56,6 @@ export function gaugesOf(input: CutInput): Gauge[] {
     chip,
     gauge('engagement', 'Engaged', angle, `${formatNumber(angle, 0)}°`, 0, 180),
     spindle,
-    gauge('deflection', 'Bends', peak.deflection, `${formatNumber(peak.deflection, 3)} mm`, 0, DEFLECTION_LIMIT),
+    gauge('deflection', 'Bends', peak.deflection, thin(peak.deflection, unit), 0, DEFLECTION_LIMIT),
   ];
 }

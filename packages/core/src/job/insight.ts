@@ -19,7 +19,7 @@ export function insightOf(job: Job, operation: Operation): Insight | undefined {
   const bite = kind.bite(operation.params, tool);
   const { rpm, feed } = operation.speeds;
   return {
-    gauges: gaugesOf({ tool, material: job.material, machine: job.machine, rpm, feed, ...bite }),
+    gauges: gaugesOf({ tool, material: job.material, machine: job.machine, rpm, feed, ...bite }, job.unit),
     suggestion: suggest(tool, job.material, job.machine, bite),
   };
 }
