@@ -20,7 +20,7 @@ module.exports = {
       testPathIgnorePatterns: ['/node_modules/', '/dist/'],
       setupFiles: ['<rootDir>/jest.setup.js'],
       transformIgnorePatterns: [
-        `/node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|react-native-paper|swr|${transformed}))`,
+        `/node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|react-native-paper|gifted-charts-core|date-fns|swr|${transformed}))`,
       ],
     },
   ],
