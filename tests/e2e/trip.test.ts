@@ -3,7 +3,7 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Page } from 'puppeteer-core';
 import * as draw from '../../demo/dxf';
-import { Harness, byLabel, byTest, fill, root, tap, tapText, textOf, until } from './harness';
+import { Harness, WIDE, byLabel, byTest, fill, root, tap, tapText, textOf, until } from './harness';
 
 const harness = new Harness();
 beforeAll(() => harness.start());
@@ -172,6 +172,28 @@ test('route: reorder by keyboard, switch off, duplicate, delete; nothing is lost
   await until('seven again', async () => (await names()).length === 7);
   await chooseFrom(page, 'More for Face the top', 'Switch off');
   await until('off', async () => /\(off\)/.test(await textOf(page, byTest('operation-o1'))));
+  expect(harness.problems).toEqual([]);
+  await page.close();
+});
+
+test('route: an operation is dragged to another place', async () => {
+  const page = await harness.page(WIDE);
+  await harness.open(page, `/job/${await harness.jobId('Float-pulley bracket')}/cut`);
+  const handle = (await page.waitForSelector(byLabel('Move Face the top')))!;
+  await proved(page);
+  const { x, y } = (await handle.boundingBox())!;
+  await page.mouse.move(x + 20, y + 20);
+  await page.mouse.down();
+  for (let step = 1; step <= 20; step++) {
+    await page.mouse.move(x + 20, y + 20 + step * 5);
+    await new Promise((r) => setTimeout(r, 30));
+  }
+  await page.mouse.up();
+  const first = () => page.$eval('[data-testid^=operation-] [aria-expanded]', (e) => e.getAttribute('aria-label'));
+  await until('the new order', async () => (await first()) === '1 Clear cord slot');
+  await tap(page, byLabel('Undo'));
+  await until('the old order', async () => (await first()) === '1 Face the top');
+  await until('the save', async () => (await textOf(page, byTest('save-state'))) === 'saved');
   expect(harness.problems).toEqual([]);
   await page.close();
 });
