@@ -99,9 +99,9 @@ export const byLabel = (label: string) => `[aria-label="${label}"]`;
 async function clickStill(element: ElementHandle<Element>): Promise<void> {
   await element.evaluate((e) => e.scrollIntoView({ block: 'center' }));
   let before = '';
-  for (let i = 0; i < 50; i++) {
+  for (let i = 0; i < 25; i++) {
     const now = JSON.stringify(await element.boundingBox());
-    if (now === before) break;
+    if (now !== 'null' && now === before) break;
     before = now;
     await new Promise((r) => setTimeout(r, 80));
   }
@@ -122,10 +122,14 @@ export async function tapText(page: Page, text: string): Promise<void> {
     }, text);
   for (let i = 0; i < 100; i++) {
     const element = (await find()).asElement() as ElementHandle<Element> | null;
-    if (element) {
-      await clickStill(element);
-      return;
-    }
+    const done = await element
+      ?.evaluate((e) => e.isConnected)
+      .then(() => clickStill(element))
+      .then(
+        () => true,
+        () => false,
+      );
+    if (done) return;
     await new Promise((r) => setTimeout(r, 100));
   }
   throw new Error(`“${text}” is not to be found`);
