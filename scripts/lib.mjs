@@ -1,5 +1,5 @@
 /** What the demo and the tests share: install what is missing, build the web app, say what is going on. */
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
@@ -119,5 +119,3 @@ export async function chromium() {
   await must('Installing Chromium', c2, a2, { env: { DEBIAN_FRONTEND: 'noninteractive' } });
   return CHROMIUM.find(existsSync) ?? CHROMIUM[0];
 }
-
-export const has = (command) => spawnSync(command, ['--version'], { stdio: 'ignore' }).status === 0;

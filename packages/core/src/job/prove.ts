@@ -1,5 +1,5 @@
 import { gouges, leftovers } from '../judge/shape';
-import { Finding, stop } from '../quantity/finding';
+import { Finding } from '../quantity/finding';
 import { modelOf } from '../part/model';
 import { ReadProgram, readProgram } from '../program/reader';
 import { Clock } from '../simulate/clock';
@@ -94,7 +94,3 @@ export function joinPrograms(texts: string[]): { text: string; starts: number[] 
   });
   return { text: kept.join('\n') + '\n', starts };
 }
-
-/** A setup that is not there. */
-export const noSetup = (id: string): Finding =>
-  stop('no-setup', `The job has no setup “${id}”`, 'Name one of its setups', { field: 'setups' });

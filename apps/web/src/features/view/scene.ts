@@ -41,7 +41,7 @@ export class Scene {
 
   constructor(
     private readonly host: HTMLElement,
-    private palette: Palette,
+    private readonly palette: Palette,
   ) {
     this.renderer = new THREE.WebGLRenderer({ antialias: true, alpha: true });
     this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
@@ -319,10 +319,6 @@ export class Scene {
     this.camera.updateProjectionMatrix();
     this.controls.update();
     this.draw();
-  }
-
-  setPalette(palette: Palette): void {
-    this.palette = palette;
   }
 
   dispose(): void {
