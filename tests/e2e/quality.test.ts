@@ -35,6 +35,8 @@ describe.each([
     for (const screen of SCREENS) {
       await harness.open(page, screen.replace('ID', id));
       if (screen.includes('/cut')) await tap(page, '[aria-label^="2 "]');
+      if (screen.includes('/release'))
+        await until('the listing', async () => !!(await page.$(`${byTest('listing')} button`)));
       await new Promise((r) => setTimeout(r, 900));
       await page.evaluate(AXE);
       const violations = await page.evaluate(async () => {

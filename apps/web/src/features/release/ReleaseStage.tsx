@@ -67,7 +67,6 @@ function Listing({
         return (
           <Pressable
             role="button"
-            aria-label={`Line ${line}: ${item}`}
             onPress={() => onLine(line)}
             style={{
               height: ROW,
@@ -80,7 +79,8 @@ function Listing({
             }}
           >
             <Txt mono kind="small" tone="quiet" style={{ width: 44, textAlign: 'right' }}>
-              {faulty.has(line) ? '▲' : line}
+              {faulty.has(line) ? '▲ ' : ''}
+              {line}
             </Txt>
             <Txt mono kind="small" lines={1}>
               {item}
