@@ -7,6 +7,7 @@ import {
   MATERIALS,
   Proof,
   TOOLS,
+  formatNumber,
   formatTime,
   hasStop,
   importDrawing,
@@ -152,6 +153,9 @@ export function suggestCommand(args: string[]): number {
     machine: { type: 'string' },
     ae: { type: 'string' },
     ap: { type: 'string' },
+    boldness: { type: 'string' },
+    rpm: { type: 'string' },
+    feed: { type: 'string' },
     json: { type: 'boolean' },
   });
   const tool = byId(TOOLS, values.tool, 'tool');
@@ -162,7 +166,14 @@ export function suggestCommand(args: string[]): number {
     ae: numberOption(values.ae, 'ae', 0.001, 200) ?? start.ae,
     ap: numberOption(values.ap, 'ap', 0.001, 400) ?? start.ap,
   };
-  const found = suggest(tool, material, machine, cut);
+  const found = suggest({
+    tool,
+    material,
+    machine,
+    ...cut,
+    boldness: numberOption(values.boldness, 'boldness', 0, 1),
+    asked: { rpm: numberOption(values.rpm, 'rpm', 1, 200_000), feed: numberOption(values.feed, 'feed', 0.1, 200_000) },
+  });
   if (values.json) {
     printJson({ ...cut, ...found });
     return 0;
@@ -170,6 +181,10 @@ export function suggestCommand(args: string[]): number {
   print(`${tool.name} in ${material.name} on ${machine.name}, bite ${cut.ae} mm, layer ${cut.ap} mm`);
   print(`${found.rpm} rpm, ${found.feed} mm/min, entry ${found.entryFeed} mm/min`);
   print(found.limitText);
+  for (const step of found.chain)
+    print(
+      `  ${step.governs ? '>' : ' '} ${step.label}: ${formatNumber(step.allows, 0)} ${step.on === 'rpm' ? 'rpm' : 'mm/min'}`,
+    );
   for (const step of found.working) print(`  ${step.what}: ${step.formula} -> ${step.result}  (${step.source})`);
   return 0;
 }

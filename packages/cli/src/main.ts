@@ -8,8 +8,9 @@ const HELP = `tidypath COMMAND
                                                    one program a setup (or a tool), and tools.json
   prove PROGRAM.nc [--job JOB.json] [--setup ID] [--cell 0.1] [--json]
                                                    time, load, contacts, what is left, gouges; exit 1 on a stop
-  suggest --material ID --tool ID --machine ID [--ae MM] [--ap MM] [--json]
-                                                   starting speed and feeds, with the working
+  suggest --material ID --tool ID --machine ID [--ae MM] [--ap MM]
+          [--boldness 0..1] [--rpm N] [--feed MM_MIN] [--json]
+                                                   starting speed and feeds, every limit, the working
   import DRAWING.dxf [--unit mm|inch] [--tolerance MM] [--bridge MM] [--json]
                                                    what was recognised in a drawing
 `;

@@ -1,9 +1,16 @@
+import { Holder, holderWidth, slipTorque } from '../shop/holder';
 import { Machine, powerAt } from '../shop/machine';
 import { Material } from '../shop/material';
-import { Tool, isDrill } from '../shop/tool';
+import { Tool, formOf, isAxial } from '../shop/tool';
 import { drillPower } from './holes';
 import {
+  BeamPiece,
+  CORE_SHARE,
+  MODULUS,
   ballDiameter,
+  beamDeflection,
+  beamSlope,
+  cornerSine,
   cuttingPower,
   engagement,
   largestChip,
@@ -11,7 +18,6 @@ import {
   removalRate,
   specificForce,
   surfaceSpeed,
-  toolDeflection,
   torqueOf,
 } from './milling';
 
@@ -22,15 +28,15 @@ export interface CutInput {
   machine: Machine;
   rpm: number;
   feed: number;
-  /** Sideways bite; ignored for drills. */
+  /** Sideways bite; ignored for tools fed along their axis. */
   ae: number;
-  /** Depth of the layer; ignored for drills. */
+  /** Depth of the layer; ignored for tools fed along their axis. */
   ap: number;
   /** Widest bite that occurs, in corners and slots; the same as `ae` where left out. */
   peakAe?: number;
 }
 
-/** What a cut does to chip, spindle and tool. Lengths mm, angle radians, power kW, torque N·m, force N. */
+/** What a cut does to chip, spindle, tool and grip. Lengths mm, angle radians, power kW, torque N·m, force N. */
 export interface CutState {
   surfaceSpeed: number;
   chipLoad: number;
@@ -43,34 +49,100 @@ export interface CutState {
   torque: number;
   force: number;
   deflection: number;
+  /** Angle by which the tip tilts, times the radius: the step left on a floor. */
+  floorStep: number;
+  /** Share of the torque and pull at which the shank slips in its holder. */
+  grip: number;
 }
 
-/** A chip thinner than this rubs instead of cutting, mm. */
+/** A chip thinner than this rubs instead of cutting, mm. General workshop figure for sharp edges. */
 export const RUBBING = 0.005;
 
-/** Diameter that cuts at depth `ap`: the whole one, or the ball's effective one. */
-export const cuttingDiameter = (tool: Tool, ap: number) =>
-  tool.kind === 'ball' && ap < tool.diameter / 2 ? Math.max(ballDiameter(ap, tool.diameter), 0.1) : tool.diameter;
+/** Thinnest chip worth asking of a tool, mm: {@link RUBBING}, or half the boldest chip of a cutter so small that it never gets there. */
+export const thinnestChip = (tool: Tool, material: Material) => Math.min(RUBBING, boldestChip(tool, material) / 2);
+
+/** Boldest largest chip the material's range allows this tool, mm a tooth. */
+export const boldestChip = (tool: Tool, material: Material) =>
+  isAxial(tool)
+    ? ((material.drillShare.to / 100) * tool.diameter) / tool.flutes
+    : (material.chipShare.to / 100) * tool.diameter;
+
+/** Diameter that cuts at depth `ap`, mm: the whole one, a ball's effective one, or a cone's at that height. */
+export function cuttingDiameter(tool: Tool, ap: number): number {
+  const { diameter, kind, tipDiameter, pointAngle } = tool;
+  if (kind === 'ball' && ap < diameter / 2) return Math.max(ballDiameter(ap, diameter), 0.1);
+  if (formOf(tool) === 'cone')
+    return Math.min(diameter, Math.max(0.1, tipDiameter + 2 * ap * Math.tan((pointAngle * Math.PI) / 360)));
+  return diameter;
+}
+
+/** sin κ of the edge that cuts at depth `ap`: below 1 the chip is thinner than the feed a tooth. Geometry. */
+export function leadSine(tool: Tool, ap: number): number {
+  const form = formOf(tool);
+  if (form === 'cone') return Math.max(0.05, Math.cos((tool.pointAngle * Math.PI) / 360));
+  if (form === 'mill' && tool.cornerRadius > 0) return Math.max(0.05, cornerSine(ap, tool.cornerRadius));
+  return 1;
+}
 
 /** The same cut where its bite is widest. */
 export const atPeak = (input: CutInput): CutInput => ({ ...input, ae: Math.max(input.ae, input.peakAe ?? 0) });
 
+const CONE_STEPS = 4;
+
+function holderPieces(holder: Holder, from: number): BeamPiece[] {
+  const pieces: BeamPiece[] = [];
+  let at = from;
+  for (const s of holder.segments) {
+    const steps = s.lower === s.upper ? 1 : CONE_STEPS;
+    for (let i = 0; i < steps; i++) {
+      const d = s.lower + ((s.upper - s.lower) * (i + 0.5)) / steps;
+      pieces.push({ from: at, to: at + s.length / steps, d, E: MODULUS.steel });
+      at += s.length / steps;
+    }
+  }
+  return pieces;
+}
+
+/** A tool and its holder as a stepped beam held at the spindle: flutes at 0.8 D, shank, the holder's segments. */
+export function beamOf(tool: Tool): BeamPiece[] {
+  const E = MODULUS[tool.material];
+  const fluted = Math.min(tool.fluteLength, tool.stickOut);
+  return [
+    { from: 0, to: fluted, d: CORE_SHARE * tool.diameter, E },
+    { from: fluted, to: tool.stickOut, d: Math.min(tool.shankDiameter, holderWidth(tool.holder)), E },
+    ...holderPieces(tool.holder, tool.stickOut),
+  ];
+}
+
 /**
- * Chip, power and deflection of a cut by the relations of milling and drilling. The side force is that of one tooth at its
- * thickest chip, kc·ap·hex, which bends the tool as a stepped beam.
+ * Share of the grip that a cut uses, 0 to 1 and over: torque and the pull of the helix together, √(M² + (Fa·d/2)²), against the
+ * torque at which the shank slips. A side-lock's flat takes the pull. Friction of a clamped cylinder.
+ */
+function gripShare(tool: Tool, force: number, teeth: number): number {
+  const { holder, shankDiameter: d } = tool;
+  const torque = (force * teeth * tool.diameter) / 2000;
+  const pull = holder.grip === 'side-lock' ? 0 : force * teeth * Math.tan((tool.helix * Math.PI) / 180);
+  return Math.hypot(torque, (pull * d) / 2000) / slipTorque(holder, d);
+}
+
+/**
+ * Chip, power, bending and grip of a cut by the relations of milling and drilling. The side force is that of one tooth at its
+ * thickest chip, kc·b·hex; it bends the tool and its holder as a stepped beam.
  */
 export function cutState(input: CutInput): CutState {
   const { tool, material, machine, rpm, feed } = input;
   const chipLoad = rpm > 0 ? feed / (rpm * tool.flutes) : 0;
   const powerAvailable = powerAt(machine, rpm);
-  if (isDrill(tool)) return drillState(input, chipLoad, powerAvailable);
+  if (isAxial(tool)) return axialState(input, chipLoad, powerAvailable);
   const D = cuttingDiameter(tool, input.ap);
+  const sine = leadSine(tool, input.ap);
   const ae = Math.min(input.ae, D);
   const phi = engagement(ae, D);
-  const hm = meanChip(chipLoad, ae, D);
-  const hex = largestChip(chipLoad, phi);
+  const hm = meanChip(chipLoad, ae, D) * sine;
+  const hex = largestChip(chipLoad, phi) * sine;
   const power = hm > 0 ? cuttingPower(input.ap, ae, feed, specificForce(material.kc11, material.mc, hm)) : 0;
-  const force = hex > 0 ? specificForce(material.kc11, material.mc, hex) * input.ap * hex : 0;
+  const force = hex > 0 ? (specificForce(material.kc11, material.mc, hex) * input.ap * hex) / sine : 0;
+  const beam = beamOf(tool);
   return {
     surfaceSpeed: surfaceSpeed(rpm, D),
     chipLoad,
@@ -82,16 +154,20 @@ export function cutState(input: CutInput): CutState {
     powerAvailable,
     torque: torqueOf(power, rpm),
     force,
-    deflection: toolDeflection(force, tool),
+    deflection: beamDeflection(force, beam),
+    floorStep: (beamSlope(force, beam) * tool.diameter) / 2,
+    grip: gripShare(tool, force, Math.max(1, (tool.flutes * phi) / (2 * Math.PI))),
   };
 }
 
-function drillState({ tool, material, rpm, feed }: CutInput, chipLoad: number, powerAvailable: number): CutState {
+function axialState({ tool, material, rpm, feed }: CutInput, chipLoad: number, powerAvailable: number): CutState {
   const perTurn = rpm > 0 ? feed / rpm : 0;
-  const thickness = chipLoad * Math.sin((tool.pointAngle * Math.PI) / 360);
+  const point = formOf(tool) === 'drill' ? tool.pointAngle : 180;
+  const thickness = chipLoad * Math.sin((point * Math.PI) / 360);
   const vc = surfaceSpeed(rpm, tool.diameter);
   const kc = thickness > 0 ? specificForce(material.kc11, material.mc, thickness) : 0;
-  const power = drillPower(perTurn, vc, tool.diameter, kc);
+  const power = formOf(tool) === 'drill' ? drillPower(perTurn, vc, tool.diameter, kc) : 0;
+  const torque = torqueOf(power, rpm);
   return {
     surfaceSpeed: vc,
     chipLoad,
@@ -101,8 +177,10 @@ function drillState({ tool, material, rpm, feed }: CutInput, chipLoad: number, p
     removalRate: ((Math.PI * tool.diameter ** 2) / 4) * (feed / 1000),
     power,
     powerAvailable,
-    torque: torqueOf(power, rpm),
+    torque,
     force: 0,
     deflection: 0,
+    floorStep: 0,
+    grip: torque / slipTorque(tool.holder, tool.shankDiameter),
   };
 }

@@ -1,10 +1,11 @@
 import { LengthUnit, MM_PER_INCH, degrees, formatNumber } from '../quantity/units';
-import { isDrill } from '../shop/tool';
-import { CutInput, RUBBING, atPeak, cutState } from './cut';
+import { isAxial } from '../shop/tool';
+import { CutInput, atPeak, boldestChip, cutState, thinnestChip } from './cut';
+import { DEFLECTION_LIMIT, GRIP_SHARE, POWER_SHARE } from './limits';
 
 /** One quantity against its limits; `value`, `low` and `high` share a unit. */
 export interface Gauge {
-  id: 'chip' | 'engagement' | 'load' | 'deflection';
+  id: 'chip' | 'engagement' | 'load' | 'deflection' | 'grip';
   label: string;
   value: number;
   text: string;
@@ -15,14 +16,11 @@ export interface Gauge {
   state: 'under' | 'good' | 'over';
 }
 
-/** Share of the spindle's power a steady cut may take. */
-export const POWER_SHARE = 0.8;
-/** Tip deflection a roughing cut may have, mm. */
-export const DEFLECTION_LIMIT = 0.05;
-
 /** Chips and bending are small: thousandths of a mm, ten-thousandths of an inch. */
-const thin = (mm: number, unit: LengthUnit) =>
+export const thin = (mm: number, unit: LengthUnit) =>
   unit === 'mm' ? `${formatNumber(mm, 3)} mm` : `${formatNumber(mm / MM_PER_INCH, 4)} in`;
+
+const percent = (share: number) => `${formatNumber(share * 100, 0)} %`;
 
 const stateOf = (value: number, low: number, high: number): Gauge['state'] =>
   value > high * 1.0001 ? 'over' : value < low * 0.9999 ? 'under' : 'good';
@@ -31,31 +29,27 @@ function gauge(id: Gauge['id'], label: string, value: number, text: string, low:
   return { id, label, value, text, low, high, scale: Math.max(high * 1.5, low), state: stateOf(value, low, high) };
 }
 
-/** The gauges under an operation's sentence: chip and engagement on straights; spindle load and bending at their worst. */
+/** The gauges under an operation's sentence: chip and engagement on straights; spindle, bending and grip at their worst. */
 export function gaugesOf(input: CutInput, unit: LengthUnit = 'mm'): Gauge[] {
   const state = cutState(input);
   const peak = cutState(atPeak(input));
   const { tool, material } = input;
-  const drill = isDrill(tool);
-  const share = drill ? material.drillShare : material.chipShare;
-  const perTooth = drill ? tool.flutes : 1;
-  const boldest = ((share.to / 100) * tool.diameter) / perTooth;
-  const chip = gauge(
-    'chip',
-    'Chip',
-    state.largestChip,
-    thin(state.largestChip, unit),
-    Math.min(RUBBING, boldest),
-    Math.max(boldest, RUBBING),
-  );
+  const thinnest = thinnestChip(tool, material);
+  const boldest = Math.max(boldestChip(tool, material), thinnest, ownChip(input));
+  const chip = gauge('chip', 'Chip', state.largestChip, thin(state.largestChip, unit), thinnest, boldest);
   const load = peak.powerAvailable > 0 ? peak.power / peak.powerAvailable : 0;
-  const spindle = gauge('load', 'Spindle', load, `${formatNumber(load * 100, 0)} %`, 0, POWER_SHARE);
-  if (drill) return [chip, spindle];
+  const spindle = gauge('load', 'Spindle', load, percent(load), 0, POWER_SHARE);
+  const grip = gauge('grip', 'Grip', peak.grip, percent(peak.grip), 0, GRIP_SHARE);
+  if (isAxial(tool)) return [chip, spindle, grip];
   const angle = degrees(state.engagement);
   return [
     chip,
     gauge('engagement', 'Engaged', angle, `${formatNumber(angle, 0)}°`, 0, 180),
     spindle,
     gauge('deflection', 'Bends', peak.deflection, thin(peak.deflection, unit), 0, DEFLECTION_LIMIT),
+    grip,
   ];
 }
+
+const ownChip = ({ tool, material }: CutInput) =>
+  (tool.ownData.find((d) => d.materialId === material.id)?.chip ?? 0) * 1.1;

@@ -44,7 +44,7 @@ export const cuttingPower = (ap: number, ae: number, vf: number, kc: number) => 
 export const torqueOf = (P: number, n: number) => (n > 0 ? (9549 * P) / n : 0);
 
 /** Elastic modulus of a cutting material, N/mm². */
-export const MODULUS = { carbide: 600_000, hss: 210_000 } as const;
+export const MODULUS = { carbide: 600_000, hss: 210_000, steel: 210_000 } as const;
 
 /** Core diameter of the fluted length as a share of D. */
 export const CORE_SHARE = 0.8;
@@ -59,21 +59,26 @@ export const CORE_SHARE = 0.8;
 export const cantilever = (F: number, L: number, d: number, E: number) =>
   (F * L ** 3) / (3 * E * ((Math.PI * d ** 4) / 64));
 
-/**
- * Tip deflection, mm, of a tool as a stepped beam: fluted length at 0.8 D, the rest of the stick-out at shank diameter.
- * Beam theory, the two bending integrals added. `F` side force at the tip, N.
- */
-export function toolDeflection(
-  F: number,
-  tool: { diameter: number; shankDiameter: number; fluteLength: number; stickOut: number; material: 'carbide' | 'hss' },
-): number {
-  const E = MODULUS[tool.material];
-  const fluted = Math.min(tool.fluteLength, tool.stickOut);
-  const tip = cantilever(F, fluted, CORE_SHARE * tool.diameter, E);
-  const whole = cantilever(F, tool.stickOut, tool.shankDiameter, E);
-  const inner = cantilever(F, fluted, tool.shankDiameter, E);
-  return tip + whole - inner;
+/** One piece of a stepped beam: from `from` to `to` mm behind the tip, of diameter `d` mm and modulus `E` N/mm². */
+export interface BeamPiece {
+  from: number;
+  to: number;
+  d: number;
+  E: number;
 }
+
+const inertia = (d: number) => (Math.PI * d ** 4) / 64;
+
+/** Tip deflection of a stepped beam, mm: Σ F·(b³ − a³)/(3·E·I) over its pieces. Beam theory. `F` side force at the tip, N. */
+export const beamDeflection = (F: number, pieces: BeamPiece[]) =>
+  pieces.reduce((sum, p) => sum + (F * (p.to ** 3 - p.from ** 3)) / (3 * p.E * inertia(p.d)), 0);
+
+/** Slope of a stepped beam at its tip, radians: Σ F·(b² − a²)/(2·E·I). Beam theory. */
+export const beamSlope = (F: number, pieces: BeamPiece[]) =>
+  pieces.reduce((sum, p) => sum + (F * (p.to ** 2 - p.from ** 2)) / (2 * p.E * inertia(p.d)), 0);
+
+/** sin κ of a cutting edge at depth ap (mm): 1 for a square corner; on a corner radius r the local angle, cos κ = (r − ap)/r. */
+export const cornerSine = (ap: number, r: number) => (ap >= r ? 1 : Math.sqrt(1 - (1 - ap / r) ** 2));
 
 /** Centre feed on an arc, mm/min, that keeps `vf` at a wall of radius Rw: inside (Rw−r)/Rw, outside (Rw+r)/Rw. */
 export const arcFeed = (vf: number, Rw: number, r: number, side: 'inside' | 'outside') =>
@@ -97,3 +102,9 @@ export const stepoverForScallop = (h: number, D: number) => 2 * Math.sqrt(h * (D
 
 /** Feed marks on a milled wall, mm: about fz²/(4·D). */
 export const feedMarks = (fz: number, D: number) => (fz * fz) / (4 * D);
+
+/** Chip load, mm a tooth, whose feed marks on a wall are h mm high. Inverse of {@link feedMarks}. */
+export const chipLoadForMarks = (h: number, D: number) => Math.sqrt(4 * D * h);
+
+/** Tool life relative to a known one when the surface speed changes by `ratio`: ratio^(−1/n). Taylor; n 0.25 carbide, 0.125 HSS. */
+export const relativeLife = (ratio: number, material: 'carbide' | 'hss') => ratio ** (material === 'hss' ? -8 : -4);

@@ -1,20 +1,50 @@
-import { formatNumber } from '../quantity/units';
-import { Machine } from '../shop/machine';
+import { LengthUnit, formatFeed, formatLength } from '../quantity/units';
+import { Machine, ratedPower } from '../shop/machine';
 import { Material } from '../shop/material';
-import { Tool, isDrill } from '../shop/tool';
-import { CutInput, RUBBING, atPeak, cutState, cuttingDiameter } from './cut';
-import { DEFLECTION_LIMIT, POWER_SHARE } from './gauges';
+import { Tool, formOf, isAxial, plunges } from '../shop/tool';
+import { originOf } from '../shop/library/origin';
+import { BOLDNESS, boldnessWord, inRange, ownAt } from './boldness';
+import { CutInput, cutState, cuttingDiameter, leadSine, thinnestChip } from './cut';
+import { DEFLECTION_LIMIT, GRIP_SHARE, LoadLimit, POWER_SHARE, feedsAllowed } from './limits';
 import { chipLoadFor, engagement, feedRate, spindleSpeed } from './milling';
+import { TEXTBOOK, Working, n0, n1, n2, n3, roundDown } from './working';
 
-/** One step of the arithmetic behind a suggested number. */
-export interface Working {
-  what: string;
-  formula: string;
-  result: string;
-  source: string;
+export type Limit =
+  | 'range'
+  | 'asked'
+  | 'spindle speed'
+  | 'slowest spindle'
+  | 'holder balance'
+  | 'machine feed'
+  | LoadLimit
+  | 'rubbing'
+  | 'pitch';
+
+/** What a suggestion is worked out for; lengths mm. */
+export interface Situation {
+  tool: Tool;
+  material: Material;
+  machine: Machine;
+  /** Sideways bite, its worst place, and the layer's depth; ignored for tools fed along their axis. */
+  ae: number;
+  ap: number;
+  peakAe?: number;
+  /** 0 first cut on an unknown machine, 0.5 settled (where left out), 1 pushing. */
+  boldness?: number;
+  /** What someone was told: a speed to run at, the most the feed may be; rpm and mm/min. */
+  asked?: { rpm?: number; feed?: number };
+  /** Unit of the sentences; all numbers stay in mm. */
+  unit?: LengthUnit;
 }
 
-export type Limit = 'range' | 'spindle speed' | 'machine feed' | 'spindle power' | 'deflection' | 'rubbing';
+/** One limit and what it alone would allow, rpm or mm/min. */
+export interface LimitStep {
+  id: Limit;
+  on: 'rpm' | 'feed';
+  label: string;
+  allows: number;
+  governs: boolean;
+}
 
 export interface Suggestion {
   rpm: number;
@@ -25,198 +55,363 @@ export interface Suggestion {
   limit: Limit;
   /** The limit in a sentence, with the way out. */
   limitText: string;
+  /** False where no speed and feed of this machine make a chip thick enough within the limits. */
+  possible: boolean;
+  /** Every limit on speed and feed, tightest first. */
+  chain: LimitStep[];
   working: Working[];
 }
 
-/** Where in a range a first cut starts: 0 careful, 1 bold. */
-const START_AT = 0.3;
 /** Chip load is raised for thin bites by no more than this. */
-const MOST_THINNING = 2.5;
+export const MOST_THINNING = 2.5;
 /** Share of the feed used to enter. */
 const ENTRY_SHARE = { plunge: 0.3, ramp: 0.5 };
+/** A reamer runs at half a drill's speed and twice its feed; a boring head's single edge at a mill's speed. General workshop rule. */
+const REAM = { speed: 0.5, feed: 2 };
 
-const between = (r: { from: number; to: number }, share: number) => r.from + (r.to - r.from) * share;
-const round = (value: number, step: number) => Math.max(step, Math.floor(value / step + 1e-9) * step);
-const n0 = (v: number) => formatNumber(v, 0);
-const n3 = (v: number) => formatNumber(v, 3);
-
-function speed(tool: Tool, D: number, material: Material, machine: Machine, working: Working[]) {
-  const ranges = isDrill(tool) ? material.drillingSpeed : material.millingSpeed;
-  const range = ranges[tool.material];
-  const vc = between(range, START_AT);
-  const wanted = spindleSpeed(vc, D);
-  const rpm = Math.min(machine.maxRpm, Math.max(machine.minRpm, wanted));
-  working.push({
-    what: 'Surface speed',
-    formula: `${n0(range.from)} to ${n0(range.to)} m/min for ${tool.material} in ${material.group}, started at ${n0(START_AT * 100)} % of the range`,
-    result: `${n0(vc)} m/min`,
-    source: material.origin,
-  });
-  working.push({
-    what: 'Spindle speed',
-    formula: `n = 1000·vc / (π·D) = 1000·${n0(vc)} / (π·${n3(D)})`,
-    result: `${n0(wanted)} rpm`,
-    source: 'Textbook relation',
-  });
-  if (rpm !== wanted)
-    working.push({
-      what: 'Spindle range',
-      formula: `${machine.name}: ${n0(machine.minRpm)} to ${n0(machine.maxRpm)} rpm`,
-      result: `${n0(rpm)} rpm`,
-      source: 'Machine profile',
-    });
-  return { rpm: round(rpm, rpm >= 1000 ? 10 : 1), capped: rpm < wanted };
-}
-
-function chipLoad(tool: Tool, material: Material, D: number, ae: number, working: Working[]): number {
-  const share = between(material.chipShare, START_AT);
-  const hex = (share / 100) * tool.diameter;
-  working.push({
-    what: 'Chip load at half width',
-    formula: `${formatNumber(share, 2)} % of the diameter, ${n3(tool.diameter)} mm`,
-    result: `${n3(hex)} mm`,
-    source: material.origin,
-  });
-  const phi = engagement(Math.min(ae, D), D);
-  const fz = Math.min(chipLoadFor(hex, phi), hex * MOST_THINNING);
-  if (fz > hex * 1.001)
-    working.push({
-      what: 'Chip thinning',
-      formula: `fz = hex / sin φ, φ = acos(1 − 2·ae/D), at most ${MOST_THINNING} ×`,
-      result: `${n3(fz)} mm a tooth`,
-      source: 'Textbook relation',
-    });
-  return fz;
-}
-
-interface Governed {
-  feed: number;
-  limit: Limit;
-}
-
-/** Lowers the feed until power and deflection are within limits; both fall steadily with the feed. */
-function withinLoad(input: CutInput, governed: Governed, working: Working[]): Governed {
-  const over = (feed: number): Limit | undefined => {
-    const s = cutState(atPeak({ ...input, feed }));
-    if (s.power > s.powerAvailable * POWER_SHARE) return 'spindle power';
-    if (s.deflection > DEFLECTION_LIMIT) return 'deflection';
-    return undefined;
+/** Where a tool's speed and chip come from: its own data for this material, or the material's range. */
+function baseOf({ tool, material, boldness = BOLDNESS.settled }: Situation) {
+  const own = tool.ownData.find((d) => d.materialId === material.id);
+  const form = formOf(tool);
+  const key =
+    form === 'tap' ? 'tappingSpeed' : form === 'drill' || tool.kind === 'reamer' ? 'drillingSpeed' : 'millingSpeed';
+  const range = key === 'tappingSpeed' ? material.tappingSpeed : material[key][tool.material];
+  const speedShare = tool.kind === 'reamer' ? REAM.speed : 1;
+  const feedShare = tool.kind === 'reamer' ? REAM.feed : 1;
+  const chipOf = (b: number) =>
+    isAxial(tool)
+      ? ((inRange(material.drillShare, b) / 100) * tool.diameter * feedShare) / tool.flutes
+      : (inRange(material.chipShare, b) / 100) * tool.diameter;
+  return {
+    own,
+    boldness,
+    key: key as 'tappingSpeed' | 'drillingSpeed' | 'millingSpeed',
+    range: { from: range.from * speedShare, to: range.to * speedShare },
+    vc: own ? ownAt(own.surfaceSpeed, boldness) : inRange(range, boldness) * speedShare,
+    chip: own ? ownAt(own.chip, boldness) : chipOf(boldness),
+    careful: own ? Math.min(own.chip, chipOf(BOLDNESS.first)) : chipOf(BOLDNESS.first),
   };
-  const limit = over(governed.feed);
-  if (!limit) return governed;
-  let low = 0;
-  let high = governed.feed;
-  for (let i = 0; i < 40; i++) {
-    const middle = (low + high) / 2;
-    if (over(middle)) high = middle;
-    else low = middle;
-  }
-  working.push({
-    what: limit === 'deflection' ? 'Tool bending' : 'Spindle power',
-    formula:
-      limit === 'deflection'
-        ? `δ = F·L³ / (3·E·I), at most ${DEFLECTION_LIMIT} mm`
-        : `P = ap·ae·vf·kc / 60e6, at most ${POWER_SHARE * 100} % of what the spindle gives`,
-    result: `${n0(low)} mm/min`,
-    source: 'Textbook relation',
-  });
-  return { feed: low, limit };
 }
 
-function limitText(limit: Limit, tool: Tool, machine: Machine): string {
-  switch (limit) {
-    case 'spindle speed':
-      return `Speed limited by the machine: ${n0(machine.maxRpm)} rpm. A larger cutter would reach its surface speed.`;
-    case 'machine feed':
-      return `Feed limited by the machine: ${n0(machine.maxFeed)} mm/min. Fewer flutes or a deeper layer would use the spindle better.`;
-    case 'spindle power':
-      return `Feed limited by the spindle: ${formatNumber(machine.power, 2)} kW. A lighter bite or a shallower layer would let it run faster.`;
-    case 'deflection':
-      return `Feed limited by bending of ${tool.name}: at most ${DEFLECTION_LIMIT} mm. A shorter stick-out, a thicker tool or a shallower layer would help.`;
-    case 'rubbing':
-      return `Chip near the rubbing limit, ${RUBBING} mm. Fewer flutes or less spindle speed would thicken it.`;
-    case 'range':
-      return 'Limited by the starting range of the material; work up from here.';
-  }
+type Base = ReturnType<typeof baseOf>;
+
+function speedSteps(s: Situation, base: Base, D: number, working: Working[]): LimitStep[] {
+  const { tool, material, machine, asked } = s;
+  const wanted = spindleSpeed(base.vc, D);
+  working.push({
+    of: 'rpm',
+    what: 'Surface speed',
+    formula: base.own
+      ? `${n0(base.own.surfaceSpeed)} m/min found by trial, ${boldnessWord(base.boldness)}`
+      : `${n0(base.range.from)} to ${n0(base.range.to)} m/min for ${tool.material} in ${material.group}, ${boldnessWord(base.boldness)}`,
+    result: `${n0(base.vc)} m/min`,
+    source: base.own ? `The shop’s own data${base.own.note ? `: ${base.own.note}` : ''}` : originOf(material, base.key),
+    inputs: [
+      { name: 'material', text: material.name, at: 'material' },
+      { name: 'boldness', text: boldnessWord(base.boldness), at: 'boldness' },
+    ],
+  });
+  working.push({
+    of: 'rpm',
+    what: 'Spindle speed',
+    formula: `n = 1000·vc / (π·D) = 1000·${n0(base.vc)} / (π·${n3(D)})`,
+    result: `${n0(wanted)} rpm`,
+    source: D < tool.diameter ? `${TEXTBOOK}; only ${n3(D)} mm of the diameter cut at this depth` : TEXTBOOK,
+    inputs: [{ name: 'D', text: `${n3(tool.diameter)} mm`, at: 'tool' }],
+  });
+  const steps: LimitStep[] = [
+    { id: 'range', on: 'rpm', label: 'surface speed of the material', allows: wanted, governs: false },
+    { id: 'spindle speed', on: 'rpm', label: machine.name, allows: machine.maxRpm, governs: false },
+    {
+      id: 'holder balance',
+      on: 'rpm',
+      label: `balance of the ${tool.holder.name}`,
+      allows: tool.holder.balancedRpm,
+      governs: false,
+    },
+  ];
+  if (asked?.rpm)
+    steps.unshift({ id: 'asked', on: 'rpm', label: 'the speed you gave', allows: asked.rpm, governs: false });
+  return steps;
 }
+
+/** The speed the steps come to: what was given replaces the material's wish, never a hard limit. */
+function speedOf(steps: LimitStep[], machine: Machine): { rpm: number; limit: Limit } {
+  const given = steps.find((s) => s.id === 'asked');
+  const counted = given ? steps.filter((s) => s.id !== 'range') : steps;
+  const [tightest] = [...counted].sort((a, b) => a.allows - b.allows);
+  tightest.governs = true;
+  if (tightest.allows < machine.minRpm) return { rpm: machine.minRpm, limit: 'slowest spindle' };
+  return { rpm: tightest.allows, limit: tightest.id };
+}
+
+/** Feed a tooth, mm, that makes the wanted largest chip: thin bites and slanted edges want more, within reason. */
+function toothFeed(s: Situation, hex: number, D: number): number {
+  const thinning = chipLoadFor(1, engagement(Math.min(s.ae, D), D)) / leadSine(s.tool, s.ap);
+  return Math.max(hex * Math.min(thinning, MOST_THINNING), thinnestChip(s.tool, s.material) * thinning);
+}
+
+function chipWorking(s: Situation, base: Base, D: number, fz: number, working: Working[]): void {
+  const { tool, material } = s;
+  const axial = isAxial(tool);
+  const ranges = axial ? material.drillShare : material.chipShare;
+  working.push({
+    of: 'feed',
+    what: axial ? 'Feed a tooth' : 'Chip wanted',
+    formula: base.own
+      ? `${n3(base.own.chip)} mm found by trial, ${boldnessWord(base.boldness)}`
+      : `${n2(ranges.from)} to ${n2(ranges.to)} % of ${n3(tool.diameter)} mm${axial ? ` a turn, over ${tool.flutes} edges` : ''}, ${boldnessWord(base.boldness)}`,
+    result: `${n3(base.chip)} mm`,
+    source: base.own ? 'The shop’s own data' : originOf(material, axial ? 'drillShare' : 'chipShare'),
+    inputs: [
+      { name: 'material', text: material.name, at: 'material' },
+      { name: 'boldness', text: boldnessWord(base.boldness), at: 'boldness' },
+    ],
+  });
+  if (fz > base.chip * 1.001)
+    working.push({
+      of: 'feed',
+      what: 'Chip thinning',
+      formula: `fz = hex / (sin φ · sin κ), φ = acos(1 − 2·${n2(s.ae)}/${n2(D)}), sin κ = ${n2(leadSine(tool, s.ap))}, at most ${MOST_THINNING} ×`,
+      result: `${n3(fz)} mm a tooth`,
+      source: TEXTBOOK,
+      inputs: [{ name: 'bite', text: `${n3(s.ae)} mm`, at: 'bite' }],
+    });
+}
+
+const LOAD_LABEL: Record<LoadLimit, string> = {
+  'spindle power': `${POWER_SHARE * 100} % of the spindle’s power at this speed`,
+  bending: `${DEFLECTION_LIMIT} mm of bending at the tip`,
+  grip: `${GRIP_SHARE * 100} % of what the holder grips`,
+};
+
+function feedSteps(s: Situation, rpm: number, fz: number): LimitStep[] {
+  const { tool, machine, asked } = s;
+  const wanted = feedRate(rpm, tool.flutes, fz);
+  const input: CutInput = { ...s, rpm, feed: wanted };
+  const loads = feedsAllowed(input);
+  const steps: LimitStep[] = [
+    { id: 'range', on: 'feed', label: 'the chip wanted', allows: wanted, governs: false },
+    { id: 'machine feed', on: 'feed', label: machine.name, allows: machine.maxFeed, governs: false },
+    ...(Object.keys(loads) as LoadLimit[]).map((id): LimitStep => ({
+      id,
+      on: 'feed',
+      label: LOAD_LABEL[id],
+      allows: loads[id],
+      governs: false,
+    })),
+  ];
+  if (asked?.feed)
+    steps.push({ id: 'asked', on: 'feed', label: 'the feed you gave', allows: asked.feed, governs: false });
+  return steps.sort((a, b) => a.allows - b.allows);
+}
+
+const chipAt = (s: Situation, rpm: number, feed: number) => cutState({ ...s, rpm, feed }).largestChip;
+
+/** The fastest speed at which the limits still leave a chip of at least `careful`; thinner chips rub, so speed gives way first. */
+function slowedForChip(s: Situation, rpm: number, fz: number, careful: number): number {
+  const chip = (n: number) => chipAt(s, n, feedSteps(s, n, fz)[0].allows);
+  if (chip(rpm) >= careful) return rpm;
+  let low = Math.max(1, s.machine.minRpm);
+  const target = Math.min(careful, chip(low)) * (1 - 1e-6);
+  if (chip(rpm) >= target) return rpm;
+  let high = rpm;
+  for (let i = 0; i < 24 && high - low > 1; i++) {
+    const middle = (low + high) / 2;
+    if (chip(middle) >= target) low = middle;
+    else high = middle;
+  }
+  return low;
+}
+
+/** Rounded down within the limits, but never so far that the chip starts to rub. */
+function roundedFeed(s: Situation, rpm: number, most: number, thinnest: number): number {
+  const feed = roundDown(most);
+  return feed > 0 && chipAt(s, rpm, feed) >= thinnest ? feed : most;
+}
+
+const whole = (rpm: number, machine: Machine) =>
+  Math.max(Math.ceil(machine.minRpm), rpm >= 1000 ? Math.floor(rpm / 10 + 1e-9) * 10 : Math.floor(rpm + 1e-9), 1);
 
 /**
- * Starting speed and feeds for a tool in a material on a machine, with the limit that governs and the working.
- * Starts at 30 % of the material's range, corrects for chip thinning, then holds machine, power and bending limits.
- * @param cut sideways bite, its worst place and layer depth, mm (ignored for drills); power and bending are held at the worst
+ * Starting speed and feeds for a tool in a material on a machine, with every limit, the one that governs, and the working.
+ * The surface speed and chip come from the tool's own data for the material, else from the material's range at the asked boldness;
+ * the feed is raised for thin bites, then held within machine, spindle, bending and grip at the widest bite; where a limit would
+ * thin the chip below the careful end, the speed gives way first. No result passes a hard limit at any boldness.
+ * Sources: textbook relations of milling and drilling, ranges as marked in the working.
  */
-export function suggest(
-  tool: Tool,
-  material: Material,
-  machine: Machine,
-  cut: { ae: number; ap: number; peakAe?: number },
-): Suggestion {
+export function suggest(s: Situation): Suggestion {
+  if (formOf(s.tool) === 'tap') return suggestTap(s);
+  const { tool, material, machine } = s;
   const working: Working[] = [];
-  if (isDrill(tool)) return suggestDrill(tool, material, machine, working);
-  const D = cuttingDiameter(tool, cut.ap);
-  const { rpm, capped } = speed(tool, D, material, machine, working);
-  const fz = chipLoad(tool, material, D, cut.ae, working);
-  const wanted = feedRate(rpm, tool.flutes, fz);
+  const base = baseOf(s);
+  const axial = isAxial(tool);
+  const D = axial ? tool.diameter : cuttingDiameter(tool, s.ap);
+  const steps = speedSteps(s, base, D, working);
+  const speed = speedOf(steps, machine);
+  const fz = axial ? base.chip : toothFeed(s, base.chip, D);
+  chipWorking(s, base, D, fz, working);
+  const thinnest = thinnestChip(tool, material);
+  const careful = Math.max(thinnest, Math.min(base.careful, base.chip) * (axial ? chipSine(tool) : 1));
+  const rpm = whole(s.asked?.rpm ? speed.rpm : slowedForChip(s, speed.rpm, fz, careful), machine);
+  const chain = feedSteps(s, rpm, fz);
+  const [tightest] = chain;
+  tightest.governs = true;
+  const feed = roundedFeed(s, rpm, tightest.allows, thinnest);
+  const possible = chipAt(s, rpm, feed) >= thinnest * (1 - 1e-6) && rpm <= tool.holder.balancedRpm + 0.5;
   working.push({
+    of: 'feed',
     what: 'Feed',
     formula: `vf = n·z·fz = ${n0(rpm)}·${tool.flutes}·${n3(fz)}`,
-    result: `${n0(wanted)} mm/min`,
-    source: 'Textbook relation',
+    result: `${n0(feedRate(rpm, tool.flutes, fz))} mm/min`,
+    source: TEXTBOOK,
+    inputs: [
+      { name: 'z', text: `${tool.flutes} flutes`, at: 'tool' },
+      { name: 'n', text: `${n0(rpm)} rpm`, at: 'machine' },
+    ],
   });
-  let governed: Governed = { feed: wanted, limit: capped ? 'spindle speed' : 'range' };
-  if (wanted > machine.maxFeed) governed = { feed: machine.maxFeed, limit: 'machine feed' };
-  governed = withinLoad({ tool, material, machine, rpm, feed: governed.feed, ...cut }, governed, working);
-  const feed = round(governed.feed, 10);
-  const thin = cutState({ tool, material, machine, rpm, feed, ...cut }).largestChip < RUBBING;
-  const limit = thin ? 'rubbing' : governed.limit;
+  if (tightest.id !== 'range') working.push(limitWorking(s, tightest, rpm, feed));
+  const feedLimit: Limit = tightest.id !== 'range' ? tightest.id : possible ? speed.limit : 'rubbing';
+  const limit = speed.limit === 'slowest spindle' ? speed.limit : feedLimit;
+  const share = axial ? 1 : plunges(tool) ? ENTRY_SHARE.ramp : ENTRY_SHARE.plunge;
+  working.push({
+    of: 'entryFeed',
+    what: 'Entry feed',
+    formula: axial
+      ? 'the feed itself: it goes in by its point'
+      : `${n0(share * 100)} % of the feed: ${plunges(tool) ? 'its end cuts to the centre' : 'its end does not cut to the centre'}`,
+    result: `${n0(feed * share)} mm/min`,
+    source: 'General workshop rule',
+    inputs: [{ name: 'end', text: plunges(tool) ? 'cuts to the centre' : 'open centre', at: 'tool' }],
+  });
   return {
     rpm,
     feed,
-    entryFeed: round(feed * (tool.centreCutting ? ENTRY_SHARE.ramp : ENTRY_SHARE.plunge), 10),
+    entryFeed: axial ? feed : Math.min(feed, Math.max(0.1, roundDown(feed * share))),
     limit,
-    limitText: limitText(limit, tool, machine),
+    limitText: limitText(s, limit, possible),
+    possible,
+    chain: [...steps.sort((a, b) => a.allows - b.allows), ...chain],
     working,
   };
 }
 
-function suggestDrill(tool: Tool, material: Material, machine: Machine, working: Working[]): Suggestion {
-  const { rpm, capped } = speed(tool, tool.diameter, material, machine, working);
-  const share = between(material.drillShare, START_AT);
-  const perTurn = (share / 100) * tool.diameter;
-  working.push({
-    what: 'Feed per turn',
-    formula: `${formatNumber(share, 2)} % of ${n3(tool.diameter)} mm`,
-    result: `${n3(perTurn)} mm`,
-    source: material.origin,
+const chipSine = (tool: Tool) => (formOf(tool) === 'drill' ? Math.sin((tool.pointAngle * Math.PI) / 360) : 1);
+
+/** A tap's feed is locked to its pitch; whatever limits the feed limits the speed. */
+function suggestTap(s: Situation): Suggestion {
+  const { tool, machine } = s;
+  const working: Working[] = [];
+  const steps = speedSteps(s, baseOf(s), tool.diameter, working);
+  const feedCap = Math.min(machine.maxFeed, s.asked?.feed ?? Infinity);
+  steps.push({
+    id: 'machine feed',
+    on: 'rpm',
+    label: `${n0(feedCap)} mm/min at ${n3(tool.pitch)} mm a turn`,
+    allows: feedCap / tool.pitch,
+    governs: false,
   });
-  let governed: Governed = { feed: rpm * perTurn, limit: capped ? 'spindle speed' : 'range' };
+  const { rpm: wanted, limit } = speedOf(steps, machine);
+  const rpm = whole(wanted, machine);
+  const feed = rpm * tool.pitch;
   working.push({
+    of: 'feed',
     what: 'Feed',
-    formula: `vf = n·fn = ${n0(rpm)}·${n3(perTurn)}`,
-    result: `${n0(governed.feed)} mm/min`,
-    source: 'Textbook relation',
+    formula: `vf = n·P = ${n0(rpm)}·${n3(tool.pitch)}`,
+    result: `${n1(feed)} mm/min`,
+    source: 'Geometry of the thread: a tap has no other feed',
+    inputs: [{ name: 'P', text: `${n3(tool.pitch)} mm`, at: 'tool' }],
   });
-  if (governed.feed > machine.maxFeed) governed = { feed: machine.maxFeed, limit: 'machine feed' };
-  governed = withinLoad(
-    { tool, material, machine, rpm, feed: governed.feed, ae: tool.diameter, ap: 1 },
-    governed,
-    working,
-  );
-  const feed = round(governed.feed, 1);
+  const possible = rpm <= tool.holder.balancedRpm + 0.5 && feed <= machine.maxFeed + 1e-9;
   return {
     rpm,
     feed,
     entryFeed: feed,
-    limit: governed.limit,
-    limitText: limitText(governed.limit, tool, machine),
+    limit: limit === 'range' ? 'pitch' : limit,
+    limitText: limitText(s, limit === 'range' ? 'pitch' : limit, possible),
+    possible,
+    chain: steps.sort((a, b) => a.allows - b.allows),
     working,
   };
 }
 
-/** A first sideways bite and layer depth, mm, for a tool in a material on a machine; rigidity scales both. */
-export function suggestBite(tool: Tool, material: Material, machine: Machine): { ae: number; ap: number } {
-  const widthShare = tool.kind === 'face' ? 0.7 : 0.2 + 0.25 * machine.rigidity;
-  const ap = Math.min(tool.fluteLength * 0.9, tool.diameter * material.depthShare * machine.rigidity);
-  const shallow = tool.kind === 'face' ? Math.min(1, ap) : ap;
-  return { ae: Math.round(tool.diameter * widthShare * 100) / 100, ap: Math.round(shallow * 20) / 20 };
+function limitWorking(s: Situation, step: LimitStep, rpm: number, feed: number): Working {
+  const state = cutState({ ...s, rpm, feed, ae: Math.max(s.ae, s.peakAe ?? 0) });
+  const formulas: Partial<Record<Limit, { formula: string; inputs: Working['inputs'] }>> = {
+    'spindle power': {
+      formula: `P = ap·ae·vf·kc / 60e6 at the widest bite, at most ${POWER_SHARE * 100} % of ${n2(state.powerAvailable)} kW`,
+      inputs: [
+        { name: 'spindle', text: s.machine.name, at: 'machine' },
+        { name: 'layer', text: `${n3(s.ap)} mm`, at: 'bite' },
+      ],
+    },
+    bending: {
+      formula: `δ = Σ F·(b³ − a³) / (3·E·I) over flutes, shank and holder, at most ${DEFLECTION_LIMIT} mm; F ${n0(state.force)} N, stick-out ${n1(s.tool.stickOut)} mm`,
+      inputs: [
+        { name: 'stick-out', text: `${n1(s.tool.stickOut)} mm`, at: 'tool' },
+        { name: 'layer', text: `${n3(s.ap)} mm`, at: 'bite' },
+      ],
+    },
+    grip: {
+      formula: `√(M² + (Fa·d/2)²) at most ${GRIP_SHARE * 100} % of the torque at which ${n1(s.tool.shankDiameter)} mm slips in the ${s.tool.holder.name}`,
+      inputs: [{ name: 'holder', text: s.tool.holder.name, at: 'holder' }],
+    },
+    'machine feed': {
+      formula: `${s.machine.name} feeds at most ${n0(s.machine.maxFeed)} mm/min`,
+      inputs: [{ name: 'machine', text: s.machine.name, at: 'machine' }],
+    },
+    asked: {
+      formula: 'the feed you gave',
+      inputs: [{ name: 'given', text: `${n0(s.asked?.feed ?? 0)} mm/min`, at: 'asked' }],
+    },
+  };
+  const found = formulas[step.id];
+  return {
+    of: 'feed',
+    what: `Limit: ${step.id}`,
+    formula: found?.formula ?? step.label,
+    result: `${n0(feed)} mm/min`,
+    source:
+      step.id === 'machine feed'
+        ? 'Machine profile'
+        : step.id === 'asked'
+          ? 'You'
+          : step.id === 'grip'
+            ? 'Friction of a clamped shank; grip as the holder’s profile says'
+            : TEXTBOOK,
+    inputs: found?.inputs ?? [],
+  };
+}
+
+function limitText(s: Situation, limit: Limit, possible: boolean): string {
+  const { tool, machine, unit = 'mm' } = s;
+  const feed = (v: number) => formatFeed(v, unit);
+  const long = (v: number) => formatLength(v, unit);
+  const heavy = possible ? '' : ' Even so the chip is thinner than it should be: lighten the bite.';
+  switch (limit) {
+    case 'asked':
+      return `Limited by the value you gave.${heavy}`;
+    case 'spindle speed':
+      return `Speed limited by the machine: ${n0(machine.maxRpm)} rpm.${heavy}`;
+    case 'slowest spindle':
+      return `${machine.name} runs no slower than ${n0(machine.minRpm)} rpm: faster than this cut wants. Take a smaller cutter or another machine.`;
+    case 'holder balance':
+      return possible
+        ? `Speed limited by the holder: balanced to ${n0(tool.holder.balancedRpm)} rpm.`
+        : `The ${tool.holder.name} is balanced to ${n0(tool.holder.balancedRpm)} rpm and ${machine.name} runs no slower than ${n0(machine.minRpm)}: take another holder.`;
+    case 'machine feed':
+      return `Feed limited by the machine: ${feed(machine.maxFeed)}.${heavy}`;
+    case 'spindle power':
+      return `Feed limited by the spindle: ${n2(ratedPower(machine))} kW.${heavy}`;
+    case 'bending':
+      return `Feed limited by bending of ${tool.name}: at most ${long(DEFLECTION_LIMIT)}.${heavy}`;
+    case 'grip':
+      return `Feed limited by the grip of the ${tool.holder.name}.${heavy}`;
+    case 'rubbing':
+      return `The chip is near the rubbing limit, ${long(thinnestChip(tool, s.material))}. Fewer flutes or a larger cutter would thicken it.`;
+    case 'pitch':
+      return `The feed is locked to the pitch, ${long(tool.pitch)} a turn.`;
+    case 'range':
+      return 'Limited by the starting range of the material; work up from here.';
+  }
 }

@@ -57,6 +57,10 @@ export function offset(region: Region, delta: number, precision = PRECISION): Re
   return toRegion(Clipper.simplifyPaths(moved, (precision * SCALE) / 2, true));
 }
 
+/** The region with points left out that move its boundary by less than `precision` mm. */
+export const thinned = (region: Region, precision: number): Region =>
+  toRegion(Clipper.simplifyPaths(toPaths(region), precision * SCALE, true));
+
 /** Area in mm², holes taken off. */
 export function area(region: Region): number {
   return region.reduce((sum, ring) => sum + ringArea(ring), 0);

@@ -1,5 +1,9 @@
-import { suggest, suggestBite } from '../cutting/suggest';
+import { suggestBite } from '../cutting/bite';
+import { BOLDNESS } from '../cutting/boldness';
+import { suggest } from '../cutting/suggest';
 import { Feature, Meaning, SINGLE, Shape } from '../part/feature';
+import { adviseTools } from './advice';
+import { situationOf } from './situation';
 import { modelOf } from '../part/model';
 import { LengthUnit } from '../quantity/units';
 import { MACHINES, MATERIALS, TOOLS } from '../shop/library';
@@ -45,6 +49,7 @@ export function newJob(name: string, unit: LengthUnit): Job {
     tools: [],
     part: { thickness: unit === 'mm' ? 10 : 12.7, features: [] },
     setups: [emptySetup()],
+    boldness: BOLDNESS.settled,
     output: { lineNumbers: true, unit },
   };
 }
@@ -93,41 +98,38 @@ export function withTool(job: Job, tool: Tool): Job {
   return { ...job, tools: [...job.tools, { ...copy(tool), number }] };
 }
 
+/** Slowest feed a program can carry, mm/min. */
+const LEAST_FEED = 0.1;
+
 /** Speeds for an operation as suggested, within the machine's range. */
 export function suggestedSpeeds(job: Job, kind: OperationKind, tool: Tool, params: object): Speeds {
-  const { rpm, feed, entryFeed } = suggest(tool, job.material, job.machine, kind.bite(params, tool));
-  return { rpm: Math.round(rpm), feed, entryFeed };
+  const { rpm, feed, entryFeed } = suggest(situationOf(job, tool, kind.bite(params, tool)));
+  return { rpm, feed: Math.max(LEAST_FEED, feed), entryFeed: Math.max(LEAST_FEED, entryFeed) };
 }
 
-/** A drill that fits the smallest chosen hole, else the first tool of the right kind; a mill that leaves room to turn. */
-export function proposeTool(job: Job, kind: OperationKind, targets: Feature[]): Tool | undefined {
-  const rack = [...job.tools, ...TOOLS.filter((t) => !job.tools.some((own) => own.id === t.id))].filter((t) =>
-    kind.toolKinds.includes(t.kind),
-  );
-  const model = modelOf(job.part);
-  const ids = targets.map((t) => t.id);
-  if (kind.kind === 'drill') {
-    const hole = model.holes.filter((h) => ids.includes(h.feature)).sort((a, b) => a.diameter - b.diameter)[0];
-    const drills = rack.filter((t) => t.kind === 'drill');
-    return (
-      (hole && drills.filter((t) => t.diameter <= hole.diameter + 0.02).sort((a, b) => b.diameter - a.diameter)[0]) ??
-      drills[0]
-    );
-  }
-  if (kind.kind === 'face') return rack.find((t) => t.kind === 'face') ?? rack[0];
-  const floors = model.floors.filter((f) => ids.includes(f.feature));
-  const depth = Math.max(0, ...floors.map((f) => -f.z));
-  const reaching = rack.filter((t) => t.kind === 'flat' && t.fluteLength >= Math.min(depth, 22) && t.diameter <= 10);
-  return reaching.sort((a, b) => b.diameter - a.diameter)[0] ?? rack[0];
+/** The tool the advice ranks first for what is chosen; facing takes the widest that suits. */
+export function proposeTool(job: Job, kind: OperationKind, targets: Feature[], rack: Tool[] = TOOLS): Tool | undefined {
+  const all = [...job.tools, ...rack.filter((t) => !job.tools.some((own) => own.id === t.id))];
+  const suiting = all.filter((t) => kind.suits(t));
+  if (kind.works.length === 0) return suiting.sort((a, b) => b.diameter - a.diameter).find((t) => t.flutes > 1);
+  const advised = targets.flatMap((t) => adviseTools(job, t.id, suiting).ranked.filter((r) => r.kind === kind.kind));
+  return advised[0]?.tool ?? suiting[0];
 }
 
 /** The job with a new operation at the end of the route: tool, values and speeds proposed from what it works on. */
-export function addOperation(job: Job, setupId: string, kindName: string, targetIds: string[], tool?: Tool): Job {
+export function addOperation(
+  job: Job,
+  setupId: string,
+  kindName: string,
+  targetIds: string[],
+  tool?: Tool,
+  rack: Tool[] = TOOLS,
+): Job {
   const kind = kindOf(kindName);
   if (!kind) return job;
   const setup = setupOf(job, setupId);
   const targets = job.part.features.filter((f) => targetIds.includes(f.id));
-  const chosen = tool ?? proposeTool(job, kind, targets);
+  const chosen = tool ?? proposeTool(job, kind, targets, rack);
   if (!chosen) return job;
   const withRack = withTool(job, chosen);
   const own = withRack.tools.find((t) => t.id === chosen.id)!;

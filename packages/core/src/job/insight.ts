@@ -1,14 +1,18 @@
 import { Gauge, gaugesOf } from '../cutting/gauges';
+import { Departure, departure } from '../cutting/departure';
+import { Alternatives, Lift, lifts } from '../cutting/lift';
 import { Suggestion, suggest } from '../cutting/suggest';
 import { Path, RAPID, TAGS, sweepOf } from '../toolpath/path';
 import { Operation } from '../toolpath/operation';
 import { kindOf } from '../toolpath/registry';
+import { situationOf } from './situation';
 import { Job } from './job';
 
 /** What an operation's values mean for the cut, worked out at once while someone types. */
 export interface Insight {
   gauges: Gauge[];
   suggestion: Suggestion;
+  departure: Departure;
 }
 
 /** Gauges and suggestion of an operation; undefined where its tool or kind is missing. */
@@ -18,10 +22,20 @@ export function insightOf(job: Job, operation: Operation): Insight | undefined {
   if (!kind || !tool) return undefined;
   const bite = kind.bite(operation.params, tool);
   const { rpm, feed } = operation.speeds;
+  const situation = situationOf(job, tool, bite);
+  const suggestion = suggest(situation);
   return {
     gauges: gaugesOf({ tool, material: job.material, machine: job.machine, rpm, feed, ...bite }, job.unit),
-    suggestion: suggest(tool, job.material, job.machine, bite),
+    suggestion,
+    departure: departure(situation, suggestion, operation.speeds),
   };
+}
+
+/** What would let an operation run faster, with what the shop has. */
+export function liftsOf(job: Job, operation: Operation, shop: Alternatives): Lift[] {
+  const kind = kindOf(operation.kind);
+  const tool = job.tools.find((t) => t.id === operation.toolId);
+  return kind && tool ? lifts(situationOf(job, tool, kind.bite(operation.params, tool)), shop) : [];
 }
 
 /** Lengths of a path by what they are for, mm; enough to estimate its time at other feeds at once. */

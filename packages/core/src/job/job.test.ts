@@ -1,3 +1,5 @@
+import { holderLength } from '../shop/holder';
+import { powerAt, torqueAt } from '../shop/machine';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
@@ -206,6 +208,27 @@ describe('the part', () => {
     expect(t.box.width).toBeCloseTo(120, 1);
     expect(t.outside).toMatch(/^M.*A6 6 .*Z$/);
     expect(thumbnailOf({ thickness: 1, features: [] }).outside).toBe('');
+  });
+});
+
+describe('an older file', () => {
+  const old = readFileSync(join(__dirname, '../../testing/version-1.json'), 'utf8');
+
+  test('of version 1 is carried forward: its holder, spindle and material stand as they were', () => {
+    const { job, findings } = parseJob(old);
+    expect(findings).toEqual([]);
+    const before = JSON.parse(old);
+    expect(job).toMatchObject({ formatVersion: 2, boldness: 0.5 });
+    const [tool] = job!.tools;
+    expect(holderLength(tool.holder)).toBe(before.tools[0].holderLength);
+    expect(powerAt(job!.machine, 20000)).toBe(before.machine.power);
+    expect(torqueAt(job!.machine, 10)).toBeCloseTo(before.machine.torque, 1);
+    expect(planFindings(planSetup(job!, job!.setups[0])).filter((f) => f.level === 'stop')).toEqual([]);
+  });
+
+  test.each(['tools', 'machine', 'material'])('with a broken %s is refused, not filled up', (field) => {
+    expect(parseJob(JSON.stringify({ ...JSON.parse(old), [field]: 'none' })).job).toBeUndefined();
+    expect(parseJob(JSON.stringify({ ...JSON.parse(old), [field]: null })).job).toBeUndefined();
   });
 });
 

@@ -22,7 +22,7 @@ import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
 import { Operation } from '../toolpath/operation';
 
-export const FORMAT_VERSION = 1;
+export const FORMAT_VERSION = 2;
 
 /** The raw piece: the part's box grown by so much on each side, or a round bar about the part's middle. */
 export class StockSpec {
@@ -91,5 +91,7 @@ export class Job {
   @IsArray() @ArrayMaxSize(400) @ValidateNested({ each: true }) @Type(() => Tool) tools!: Tool[];
   @Nested(() => Part) part!: Part;
   @IsArray() @ArrayMinSize(1) @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => Setup) setups!: Setup[];
+  /** How boldly speeds are suggested: 0 first cut on an unknown machine, 0.5 settled, 1 pushing. */
+  @IsNumber() @Min(0) @Max(1) boldness!: number;
   @Nested(() => Output) output!: Output;
 }

@@ -1,3 +1,4 @@
+import { holderLength } from '../shop/holder';
 import { gouges, leftovers } from '../judge/shape';
 import { Finding } from '../quantity/finding';
 import { modelOf } from '../part/model';
@@ -23,7 +24,7 @@ export interface Proof {
 
 /** Room the machine has above the stock when its spindle is at the top, in work coordinates. */
 function homeHeight(job: Job, setup: Setup, zeroAboveTable: number): number {
-  const longest = Math.max(0, ...job.tools.map((t) => t.stickOut + t.holderLength));
+  const longest = Math.max(0, ...job.tools.map((t) => t.stickOut + holderLength(t.holder)));
   return Math.max(setup.clearance + 10, job.machine.noseToTable - longest - zeroAboveTable);
 }
 

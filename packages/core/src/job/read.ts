@@ -1,34 +1,13 @@
 import 'reflect-metadata';
 import { plainToInstance } from 'class-transformer';
-import { ValidationError, validateSync } from 'class-validator';
+import { validateSync } from 'class-validator';
 import { Finding, stop } from '../quantity/finding';
+import { RULES, fieldFindings } from '../quantity/validate';
 import { kindOf } from '../toolpath/registry';
 import { FORMAT_VERSION, Job } from './job';
-
-/** Steps from one format version to the next, by the version they start from. Each takes and gives plain data. */
-const MIGRATIONS: Record<number, (old: Record<string, unknown>) => Record<string, unknown>> = {};
+import { MIGRATIONS } from './migrations';
 
 const MOST = 60;
-
-/** Field faults of class-validator as findings, each with its dotted path. */
-export function fieldFindings(errors: ValidationError[], path = ''): Finding[] {
-  return errors.flatMap((e) => {
-    const field = path ? `${path}.${e.property}` : e.property;
-    const own = Object.entries(e.constraints ?? {}).map(([rule, text]) =>
-      rule === 'whitelistValidation'
-        ? stop(
-            'unknown-field',
-            `The job has a field “${field}” that nobody knows`,
-            'Take it out, or open the file with the version that wrote it',
-            { field },
-          )
-        : stop('bad-field', `${field}: ${text}`, 'Correct this value', { field }),
-    );
-    return [...own, ...fieldFindings(e.children ?? [], field)];
-  });
-}
-
-const RULES = { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true } as const;
 
 function paramFindings(job: Job): Finding[] {
   return job.setups.flatMap((setup, s) =>

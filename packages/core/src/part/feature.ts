@@ -9,6 +9,7 @@ import {
   IsIn,
   IsInt,
   IsNumber,
+  IsOptional,
   IsString,
   Length,
   Max,
@@ -107,6 +108,8 @@ export class Feature {
   /** Floor of a pocket or hole; for a boss the depth of its top. */
   @IsNumber() @Min(0) @Max(2000) depth!: number;
   @IsBoolean() through!: boolean;
+  /** Thread to be made in a hole, by its name: M5, 5/8-18, G1/2. */
+  @IsOptional() @IsString() @Length(1, 40) thread?: string;
   /** Layer of the drawing it came from; empty for shapes. */
   @IsString() @Length(0, 255) layer!: string;
 }

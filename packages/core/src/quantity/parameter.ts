@@ -1,8 +1,25 @@
-import { IsIn, IsBoolean, IsNumber, IsInt, Max, Min, ValidateIf } from 'class-validator';
+import { IsIn, IsBoolean, IsNumber, IsInt, IsString, Length, Max, Min, ValidateIf } from 'class-validator';
 
-export type ParameterUnit = 'length' | 'angle' | 'feed' | 'rpm' | 'count' | 'share';
+/** What a stored number is measured in; lengths in mm, feeds in mm/min, speeds in m/min, angles in degrees, time in minutes. */
+export type ParameterUnit =
+  | 'length'
+  | 'angle'
+  | 'feed'
+  | 'rpm'
+  | 'count'
+  | 'share'
+  | 'percent'
+  | 'speed'
+  | 'power'
+  | 'torque'
+  | 'acceleration'
+  | 'pressure'
+  | 'seconds'
+  | 'minutes'
+  | 'money'
+  | 'number';
 
-/** What a person needs to know about one value of an operation. */
+/** What a person needs to know about one value of an operation, a tool, a machine, a material or a holder. */
 export interface ParameterInfo {
   label: string;
   /** One plain sentence: what it does. */
@@ -11,6 +28,10 @@ export interface ParameterInfo {
   min?: number;
   max?: number;
   choices?: readonly string[];
+  /** Words shown for the choices, where they differ from what is stored. */
+  words?: Readonly<Record<string, string>>;
+  /** Heading it stands under in a form. */
+  group?: string;
   /** Step of the + and - buttons, in the stored unit. */
   step?: number;
   /** False where the value has no effect with the other values as they are; such a value is neither shown nor checked. */
@@ -51,6 +72,15 @@ export function Toggle(info: ParameterInfo) {
   return (target: object, key: string) => {
     register(target, key, info);
     IsBoolean()(target, key);
+  };
+}
+
+/** A few words. */
+export function Words(info: ParameterInfo & { min: number; max: number }) {
+  return (target: object, key: string) => {
+    register(target, key, info);
+    IsString()(target, key);
+    Length(info.min, info.max)(target, key);
   };
 }
 

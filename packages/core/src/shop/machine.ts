@@ -1,7 +1,21 @@
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsString,
+  Length,
+  Max,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import { Type } from 'class-transformer';
 import { Nested } from '../quantity/nested';
-import { IsArray, IsIn, IsInt, IsNumber, IsString, Length, Max, Min } from 'class-validator';
+import { Choice, Parameter, Words } from '../quantity/parameter';
 
-export const COOLANTS = ['off', 'flood', 'mist', 'air'] as const;
+export const COOLANTS = ['off', 'flood', 'mist', 'air', 'through'] as const;
 export type Coolant = (typeof COOLANTS)[number];
 
 export class Travel {
@@ -10,41 +24,161 @@ export class Travel {
   @IsNumber() @Min(1) @Max(20000) z!: number;
 }
 
+/** A point of the spindle's power curve. */
+export class SpindlePoint {
+  @IsNumber() @Min(1) @Max(200000) rpm!: number;
+  @IsNumber() @Min(0.001) @Max(500) kW!: number;
+}
+
+/** Which tool of the rack stands in which pocket of this machine. */
+export class CarouselPlace {
+  @IsInt() @Min(1) @Max(999) pocket!: number;
+  @IsString() @Length(1, 40) toolId!: string;
+}
+
 /** A machine and what it can do. */
 export class Machine {
   @IsString() @Length(1, 40) id!: string;
-  @IsString() @Length(1, 80) name!: string;
-  @IsIn(['mill', 'router', 'lathe']) kind!: 'mill' | 'router' | 'lathe';
-  @IsNumber() @Min(0) @Max(200000) minRpm!: number;
-  @IsNumber() @Min(1) @Max(200000) maxRpm!: number;
-  /** Rated spindle power, kW. */
-  @IsNumber() @Min(0.01) @Max(500) power!: number;
-  /** Largest spindle torque, N·m; it holds up to the speed where power takes over. */
-  @IsNumber() @Min(0.01) @Max(10000) torque!: number;
-  /** Largest cutting feed, mm/min. */
-  @IsNumber() @Min(1) @Max(200000) maxFeed!: number;
-  /** Rapid rate, mm/min. */
-  @IsNumber() @Min(1) @Max(200000) rapid!: number;
-  /** mm/s². */
-  @IsNumber() @Min(1) @Max(50000) acceleration!: number;
-  /** How far corners may be rounded at speed, mm. */
-  @IsNumber() @Min(0.0005) @Max(1) pathTolerance!: number;
+  @Words({ group: 'Machine', label: 'Name', help: 'As people in the shop call it.', min: 1, max: 80 })
+  name!: string;
+  @Choice({ group: 'Machine', label: 'Kind', help: 'What it does.', choices: ['mill', 'router', 'lathe'] })
+  kind!: 'mill' | 'router' | 'lathe';
+  @Words({ group: 'Machine', label: 'Taper', help: 'Of its spindle.', min: 0, max: 40 })
+  taper!: string;
+  @Parameter({
+    group: 'Machine',
+    label: 'Rigidity',
+    help: 'Share of a stiff machine’s depth and width it carries: desktop 0.2 to 0.35, light mill 0.5, mid-size 0.8, heavy 1.',
+    unit: 'share',
+    min: 0.1,
+    max: 1,
+    step: 0.05,
+  })
+  rigidity!: number;
+  @Parameter({
+    group: 'Machine',
+    label: 'Hourly rate',
+    help: 'What an hour of it costs the shop.',
+    unit: 'money',
+    min: 0,
+    max: 10000,
+    step: 5,
+  })
+  hourlyRate!: number;
+  @Parameter({
+    group: 'Spindle',
+    label: 'Slowest',
+    help: 'Lowest spindle speed.',
+    unit: 'rpm',
+    min: 0,
+    max: 200000,
+    step: 100,
+  })
+  minRpm!: number;
+  @Parameter({
+    group: 'Spindle',
+    label: 'Fastest',
+    help: 'Highest spindle speed.',
+    unit: 'rpm',
+    min: 1,
+    max: 200000,
+    step: 500,
+  })
+  maxRpm!: number;
+  /** Power over speed, rising in rpm; straight between points, through zero below the first, level above the last. */
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(12)
+  @ValidateNested({ each: true })
+  @Type(() => SpindlePoint)
+  spindle!: SpindlePoint[];
+  @Parameter({
+    group: 'Axes',
+    label: 'Largest feed',
+    help: 'Fastest cutting feed.',
+    unit: 'feed',
+    min: 1,
+    max: 200000,
+    step: 100,
+  })
+  maxFeed!: number;
+  @Parameter({ group: 'Axes', label: 'Rapid', help: 'Rapid rate.', unit: 'feed', min: 1, max: 200000, step: 500 })
+  rapid!: number;
+  @Parameter({
+    group: 'Axes',
+    label: 'Acceleration',
+    help: 'Of the slower of its axes.',
+    unit: 'acceleration',
+    min: 1,
+    max: 50000,
+    step: 100,
+  })
+  acceleration!: number;
+  @Parameter({
+    group: 'Axes',
+    label: 'Path tolerance',
+    help: 'How far corners may be rounded at speed.',
+    unit: 'length',
+    min: 0.0005,
+    max: 1,
+    step: 0.005,
+  })
+  pathTolerance!: number;
   @Nested(() => Travel) travel!: Travel;
-  /** From the spindle nose at the top of its travel down to the table, mm. */
-  @IsNumber() @Min(1) @Max(20000) noseToTable!: number;
-  /** Share of a stiff machine's depth and width that this one carries, 0.1 to 1. */
-  @IsNumber() @Min(0.1) @Max(1) rigidity!: number;
+  @Parameter({
+    group: 'Axes',
+    label: 'Nose to table',
+    help: 'From the spindle nose at the top of its travel down to the table.',
+    unit: 'length',
+    min: 1,
+    max: 20000,
+    step: 10,
+  })
+  noseToTable!: number;
   @IsArray() @IsIn([...COOLANTS], { each: true }) coolants!: Coolant[];
-  @IsInt() @Min(1) @Max(400) toolPockets!: number;
-  /** Seconds from the last cut of one tool to the first move of the next. */
-  @IsNumber() @Min(0) @Max(3600) toolChangeSeconds!: number;
+  @Parameter({
+    group: 'Tools',
+    label: 'Tool pockets',
+    help: 'Of its carousel; 1 where tools are changed by hand.',
+    unit: 'count',
+    min: 1,
+    max: 400,
+    step: 1,
+  })
+  toolPockets!: number;
+  @Parameter({
+    group: 'Tools',
+    label: 'Tool change',
+    help: 'From the last cut of one tool to the first move of the next.',
+    unit: 'seconds',
+    min: 0,
+    max: 3600,
+    step: 1,
+  })
+  toolChangeSeconds!: number;
+  @IsArray() @ArrayMaxSize(400) @ValidateNested({ each: true }) @Type(() => CarouselPlace) carousel!: CarouselPlace[];
   @IsString() @Length(1, 40) controllerId!: string;
 }
 
-/** Power the spindle can give at a speed, kW: torque·n/9549 below the corner speed, rated power above it. */
-export const powerAt = (machine: Pick<Machine, 'power' | 'torque'>, rpm: number) =>
-  Math.min(machine.power, (machine.torque * rpm) / 9549);
+type Spindle = Pick<Machine, 'spindle'>;
 
-/** Torque the spindle can give at a speed, N·m. */
-export const torqueAt = (machine: Pick<Machine, 'power' | 'torque'>, rpm: number) =>
-  Math.min(machine.torque, (machine.power * 9549) / Math.max(rpm, 1));
+/** Power the spindle can give at a speed, kW, along its curve: through zero below the first point, level above the last. */
+export function powerAt({ spindle }: Spindle, rpm: number): number {
+  const [first] = spindle;
+  if (rpm <= first.rpm) return (first.kW * Math.max(0, rpm)) / first.rpm;
+  const next = spindle.findIndex((p) => p.rpm >= rpm);
+  if (next < 0) return spindle[spindle.length - 1].kW;
+  const [a, b] = [spindle[next - 1], spindle[next]];
+  return a.kW + ((b.kW - a.kW) * (rpm - a.rpm)) / (b.rpm - a.rpm);
+}
+
+/** Torque the spindle can give at a speed, N·m: 9549·P/n. */
+export const torqueAt = (machine: Spindle, rpm: number) =>
+  (powerAt(machine, Math.max(rpm, 1)) * 9549) / Math.max(rpm, 1);
+
+/** Largest power of the spindle, kW. */
+export const ratedPower = ({ spindle }: Spindle) => Math.max(...spindle.map((p) => p.kW));
+
+/** The pocket a tool stands in on this machine: as its carousel says, else the tool's own number. */
+export const pocketOf = (machine: Pick<Machine, 'carousel'>, tool: { id: string; number: number }) =>
+  machine.carousel.find((p) => p.toolId === tool.id)?.pocket ?? tool.number;

@@ -1,10 +1,13 @@
+import { IsOptional, IsString, Length } from 'class-validator';
 import { Nested } from '../quantity/nested';
-import { IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
+import { Parameter, Toggle, Words } from '../quantity/parameter';
 
 /** A range from careful to bold. */
 export class Range {
-  @IsNumber() @Min(0) @Max(5000) from!: number;
-  @IsNumber() @Min(0) @Max(5000) to!: number;
+  @Parameter({ label: 'from', help: 'Careful end.', unit: 'number', min: 0, max: 5000 })
+  from!: number;
+  @Parameter({ label: 'to', help: 'Bold end.', unit: 'number', min: 0, max: 5000 })
+  to!: number;
 }
 
 /** m/min by cutting material. */
@@ -16,20 +19,68 @@ export class SpeedRanges {
 /** A work material with its starting values; every number is a start, the tool maker's data and the shop's rules decide. */
 export class Material {
   @IsString() @Length(1, 40) id!: string;
-  @IsString() @Length(1, 80) name!: string;
-  @IsString() @Length(1, 40) group!: string;
-  /** Specific cutting force at 1 mm chip thickness, N/mm². */
-  @IsNumber() @Min(10) @Max(6000) kc11!: number;
-  /** Exponent of its rise for thinner chips. */
-  @IsNumber() @Min(0) @Max(0.6) mc!: number;
+  @Words({ group: 'Material', label: 'Name', help: 'As people in the shop call it.', min: 1, max: 80 })
+  name!: string;
+  @Words({ group: 'Material', label: 'Group', help: 'What it cuts like.', min: 1, max: 40 })
+  group!: string;
+  @Words({ group: 'Material', label: 'Hardness', help: 'As delivered, with its scale: “95 HB”.', min: 0, max: 40 })
+  hardness!: string;
+  @Parameter({
+    group: 'Force',
+    label: 'Specific force kc1.1',
+    help: 'Cutting force for a chip 1 mm thick and 1 mm wide.',
+    unit: 'pressure',
+    min: 10,
+    max: 6000,
+    step: 10,
+  })
+  kc11!: number;
+  @Parameter({
+    group: 'Force',
+    label: 'Rise mc',
+    help: 'Exponent by which the force rises for thinner chips.',
+    unit: 'number',
+    min: 0,
+    max: 0.6,
+    step: 0.01,
+  })
+  mc!: number;
   @Nested(() => SpeedRanges) millingSpeed!: SpeedRanges;
   @Nested(() => SpeedRanges) drillingSpeed!: SpeedRanges;
+  /** m/min. */
+  @Nested(() => Range) tappingSpeed!: Range;
   /** Chip load as a percentage of the cutter diameter at half-width engagement. */
   @Nested(() => Range) chipShare!: Range;
   /** Drill feed per turn as a percentage of the drill diameter. */
   @Nested(() => Range) drillShare!: Range;
-  /** Depth of a first layer as a multiple of the cutter diameter on a stiff machine. */
-  @IsNumber() @Min(0.01) @Max(5) depthShare!: number;
+  @Parameter({
+    group: 'Cut',
+    label: 'First layer',
+    help: 'Depth of a first layer as a multiple of the cutter diameter, on a stiff machine.',
+    unit: 'share',
+    min: 0.01,
+    max: 5,
+    step: 0.1,
+  })
+  depthShare!: number;
+  @Parameter({
+    group: 'Cut',
+    label: 'Most flutes',
+    help: 'More than this and the chips of a wide cut have no room.',
+    unit: 'count',
+    min: 1,
+    max: 12,
+    step: 1,
+  })
+  mostFlutes!: number;
+  @Toggle({ group: 'Cut', label: 'Long chips', help: 'Drills start to peck earlier.' })
+  longChips!: boolean;
+  @Toggle({ group: 'Cut', label: 'Ductile', help: 'Soft enough to press threads with a forming tap.' })
+  ductile!: boolean;
+  @Words({ group: 'Notes', label: 'Chips', help: 'What good chips look like.', min: 0, max: 300 })
+  chips!: string;
   @IsString() @Length(0, 200) origin!: string;
-  @IsOptional() @IsString() @Length(0, 300) caution?: string;
+  @IsOptional()
+  @Words({ group: 'Notes', label: 'Caution', help: 'What can hurt someone.', min: 0, max: 300 })
+  caution?: string;
 }

@@ -1,7 +1,8 @@
 import { Finding, note, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
 import { distanceToSegment } from '../geometry/point';
-import { Tool, isDrill } from '../shop/tool';
+import { holderHeight, holderLength, holderSlabs, holderWidth } from '../shop/holder';
+import { Tool, isAxial } from '../shop/tool';
 import { MOVE } from '../program/motions';
 import { HeightField } from './field';
 import type { ProveInput } from './prover';
@@ -85,7 +86,7 @@ export class Contacts {
       bottom < box.maxZ - CONTACT && segmentMeetsBox(from, to, box, radius);
     const part = hits(tool.diameter / 2, low)
       ? tool.name
-      : hits(tool.holderDiameter / 2, low + tool.stickOut)
+      : holderSlabs(tool.holder).some((s) => hits(s.radius, low + tool.stickOut + s.from))
         ? `the holder of ${tool.name}`
         : undefined;
     if (!part) return;
@@ -106,7 +107,7 @@ export class Contacts {
       { axis: 'X', over: Math.abs(to.x - xs.x) - machine.travel.x / 2 },
       { axis: 'Y', over: Math.abs(to.y - xs.y) - machine.travel.y / 2 },
     ];
-    const nose = to.z - zero.z + this.input.zeroAboveTable + tool.stickOut + tool.holderLength;
+    const nose = to.z - zero.z + this.input.zeroAboveTable + tool.stickOut + holderLength(tool.holder);
     if (this.input.motions.type[i] !== MOVE.rapid || nose <= machine.noseToTable) {
       away.push({ axis: 'Z', over: machine.noseToTable - machine.travel.z - nose });
     }
@@ -184,7 +185,9 @@ export class Contacts {
 
   /** Whether holder or shank is lower than metal beside the tool. */
   private beside(i: number, tool: Tool, at: P3): void {
-    const holder = this.over(at, tool.holderDiameter / 2, at.z + tool.stickOut);
+    const holder = this.over(at, holderWidth(tool.holder) / 2, at.z + tool.stickOut, (r) =>
+      holderHeight(tool.holder, r),
+    );
     if (holder > 0) {
       this.told(i, 'holder', holder, () =>
         stop(
@@ -195,7 +198,7 @@ export class Contacts {
         ),
       );
     }
-    const drill = isDrill(tool);
+    const drill = isAxial(tool);
     if (!drill && tool.shankDiameter <= tool.diameter) return;
     const reach = drill ? tool.diameter / 2 + 1.5 * this.field.cell : tool.shankDiameter / 2;
     const above = this.over(at, reach, at.z + tool.fluteLength);
@@ -221,8 +224,11 @@ export class Contacts {
     }
   }
 
-  /** How far metal within `radius` of the tool's axis stands above `bottom`, mm; 0 where none does. */
-  private over(at: P3, radius: number, bottom: number): number {
+  /**
+   * How far metal within `radius` of the tool's axis stands above `bottom`, mm; 0 where none does. `rise` is how much higher
+   * the underside is at a distance from the axis.
+   */
+  private over(at: P3, radius: number, bottom: number, rise?: (r: number) => number): number {
     if (bottom >= this.input.stock.top - CONTACT) return 0;
     const { x0, y0, cell, nx, ny, height } = this.field;
     const column = (x: number) => (x - x0) / cell;
@@ -238,7 +244,10 @@ export class Contacts {
       for (let i = i0; i <= i1; i += step) {
         const excess = height[j * nx + i] - bottom;
         if (excess <= Math.max(most, CONTACT)) continue;
-        if (Math.hypot(x0 + (i + 0.5) * cell - at.x, y0 + (j + 0.5) * cell - at.y) < radius) most = excess;
+        const r = Math.hypot(x0 + (i + 0.5) * cell - at.x, y0 + (j + 0.5) * cell - at.y);
+        if (r >= radius) continue;
+        const into = rise ? excess - rise(r) : excess;
+        if (into > Math.max(most, CONTACT)) most = into;
       }
     }
     return most;

@@ -1,4 +1,4 @@
-import { Tool, profileHeight } from '../shop/tool';
+import { Profile, profileHeight } from '../shop/tool';
 import { HeightField } from './field';
 
 /** What one sweep took away. */
@@ -20,7 +20,7 @@ export interface Cutter {
 const TABLE = 4096;
 
 /** Prepares a tool for sweeping. */
-export function cutterOf(tool: Pick<Tool, 'diameter' | 'cornerRadius' | 'pointAngle' | 'kind'>): Cutter {
+export function cutterOf(tool: Profile): Cutter {
   const radius = tool.diameter / 2;
   const table = Float32Array.from({ length: TABLE }, (_, i) =>
     profileHeight(tool, Math.sqrt(i / (TABLE - 1)) * radius),

@@ -1,5 +1,6 @@
 import { Finding, care, note, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
+import { Tool, kindLabel } from '../shop/tool';
 import { PlanContext } from './operation';
 
 const mm = (v: number) => `${formatNumber(v, 2)} mm`;
@@ -44,14 +45,17 @@ export function reachFindings(
   return [];
 }
 
-/** A kind of tool the operation is not meant for. */
-export function toolFindings({ operation, tool }: Pick<PlanContext, 'operation' | 'tool'>, fits: string[]): Finding[] {
-  return fits.includes(tool.kind)
+/** A tool whose geometry cannot do the operation. */
+export function toolFindings(
+  { operation, tool }: Pick<PlanContext, 'operation' | 'tool'>,
+  suits: (tool: Tool) => boolean,
+): Finding[] {
+  return suits(tool)
     ? []
     : [
         stop(
           'wrong-tool',
-          `“${operation.name}” cannot be done with ${tool.name}`,
+          `“${operation.name}” cannot be done with ${tool.name}, a ${kindLabel(tool)}`,
           'Choose another tool from the rack',
           { operation: operation.id, tool: tool.id, field: 'toolId' },
         ),

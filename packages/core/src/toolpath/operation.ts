@@ -85,7 +85,8 @@ export interface OperationKind<P extends object = object> {
   title: string;
   /** Meanings of the features it works on; empty where it works on the whole stock. */
   works: Feature['meaning'][];
-  toolKinds: Tool['kind'][];
+  /** Whether a tool can do it, by its geometry. */
+  suits(tool: Tool): boolean;
   Params: new () => P;
   defaults(context: Omit<PlanContext, 'operation'>): P;
   /** The bite the speeds are worked out for, and its worst place (corners, slots), mm. */

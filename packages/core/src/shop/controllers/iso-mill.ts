@@ -13,7 +13,7 @@ export const isoMill: Controller = {
   lengthOffsets: true,
   workOffsets: ['G54', 'G55', 'G56', 'G57', 'G58', 'G59'],
   cycles: { drill: 'G81', spot: 'G82', peck: 'G83', 'chip-break': 'G73' },
-  coolant: { flood: 'M8', mist: 'M7' },
+  coolant: { flood: 'M8', mist: 'M7', through: 'M88' },
   spindleDwell: 0,
   retreat: ['G53 G0 Z0.'],
   units: { mm: 'G21', inch: 'G20' },

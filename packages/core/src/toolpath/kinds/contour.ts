@@ -5,9 +5,10 @@ import { Point } from '../../geometry/point';
 import { Finding, note, stop } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { formatNumber, radians } from '../../quantity/units';
-import { suggestBite } from '../../cutting/suggest';
+import { suggestBite } from '../../cutting/bite';
 import { Feature } from '../../part/feature';
 import { regionOf } from '../../part/model';
+import { cutsWalls } from '../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
 import { rampDown } from '../entry';
 import { layersBetween } from '../layers';
@@ -219,7 +220,7 @@ function bottomOf(feature: Feature, context: PlanContext, breakthrough: number):
 }
 
 function plan(params: ContourParams, context: PlanContext): Plan {
-  const findings = [...toolFindings(context, contour.toolKinds), ...targetFindings(context, contour.works)];
+  const findings = [...toolFindings(context, contour.suits), ...targetFindings(context, contour.works)];
   const planner = new ContourPlanner(params, context);
   if (findings.some((f) => f.level === 'stop')) return { path: planner.path.build(), findings };
   for (const feature of context.targets) {
@@ -257,7 +258,7 @@ export const contour: OperationKind<ContourParams> = {
   kind: 'contour',
   title: 'Contour a wall',
   works: ['outline', 'pocket', 'boss', 'hole', 'edge'],
-  toolKinds: ['flat', 'bull', 'ball'],
+  suits: cutsWalls,
   Params: ContourParams,
   defaults: ({ tool, material, machine, targets }) => {
     const bite = suggestBite(tool, material, machine);

@@ -1,9 +1,10 @@
 import { Finding, note, stop } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
 import { formatNumber } from '../../quantity/units';
-import { pointLength } from '../../cutting/holes';
+import { pointLength, suggestPeck } from '../../cutting/holes';
 import { Hole } from '../../part/model';
 import { CycleKind } from '../../shop/controller';
+import { formOf, makesHoles, startsHoles } from '../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
 import { expandCycle } from '../cycle';
 import { DrillCycle, OperationKind, Plan, PlanContext } from '../operation';
@@ -70,7 +71,7 @@ function bottomOf(hole: Hole, params: DrillParams, context: PlanContext): number
   const { tool } = context;
   if (params.method === 'spot')
     return context.top - pointLength(Math.min(params.spotDiameter, tool.diameter), tool.pointAngle);
-  const point = tool.pointAngle < 180 ? pointLength(tool.diameter, tool.pointAngle) : 0;
+  const point = formOf(tool) === 'drill' && tool.pointAngle < 180 ? pointLength(tool.diameter, tool.pointAngle) : 0;
   return hole.through ? -hole.depth - params.breakthrough - point : -hole.depth - point;
 }
 
@@ -116,7 +117,7 @@ function plan(params: DrillParams, context: PlanContext): Plan {
   const empty = new PathBuilder().build();
   const ids = new Set(context.targets.map((t) => t.id));
   const holes = context.model.holes.filter((h) => ids.has(h.feature));
-  const findings = [...toolFindings(context, drill.toolKinds), ...targetFindings(context, drill.works)];
+  const findings = [...toolFindings(context, drill.suits), ...targetFindings(context, drill.works)];
   if (!findings.some((f) => f.level === 'stop')) findings.push(...sizeFindings(holes, params, context));
   if (findings.some((f) => f.level === 'stop') || holes.length === 0) return { path: empty, findings };
   const bottoms = holes.map((h) => ({ x: h.centre.x, y: h.centre.y, z: bottomOf(h, params, context) }));
@@ -140,17 +141,18 @@ export const drill: OperationKind<DrillParams> = {
   kind: 'drill',
   title: 'Drill holes',
   works: ['hole'],
-  toolKinds: ['drill', 'spot'],
+  suits: makesHoles,
   Params: DrillParams,
-  defaults: ({ tool, model, targets }) => {
+  defaults: ({ tool, material, model, targets }) => {
     const deepest = Math.max(
       0,
       ...model.holes.filter((h) => targets.some((t) => t.id === h.feature)).map((h) => h.depth),
     );
-    const method: Method = tool.kind === 'spot' ? 'spot' : deepest > 4 * tool.diameter ? 'peck' : 'straight';
+    const pecking = suggestPeck(tool.diameter, deepest, material.longChips, tool.throughCoolant);
+    const method: Method = startsHoles(tool) ? 'spot' : pecking.method;
     return {
       method,
-      peck: Math.round(tool.diameter * 10) / 10,
+      peck: pecking.peck || Math.round(tool.diameter * 10) / 10,
       spotDiameter: Math.round(tool.diameter * 6) / 10,
       dwell: 0,
       breakthrough: 0.5,

@@ -1,7 +1,8 @@
 import { boundsOf } from '../../geometry/point';
 import { stop } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
-import { suggestBite } from '../../cutting/suggest';
+import { suggestBite } from '../../cutting/bite';
+import { cutsFloors } from '../../shop/tool';
 import { reachFindings, toolFindings } from '../checks';
 import { layersBetween } from '../layers';
 import { OperationKind, Plan, PlanContext } from '../operation';
@@ -57,7 +58,7 @@ function plan(params: FaceParams, context: PlanContext): Plan {
   const box = boundsOf(stock.flat());
   const layers = layersBetween(top, params.leave, params.layer);
   const findings = [
-    ...toolFindings(context, face.toolKinds),
+    ...toolFindings(context, face.suits),
     ...reachFindings(context, top - params.leave, (top - params.leave) / Math.max(1, layers.length)),
   ];
   const path = new PathBuilder();
@@ -106,7 +107,7 @@ export const face: OperationKind<FaceParams> = {
   kind: 'face',
   title: 'Face the top',
   works: [],
-  toolKinds: ['face', 'flat', 'bull'],
+  suits: (tool) => cutsFloors(tool) && tool.cornerRadius < tool.diameter / 2,
   Params: FaceParams,
   defaults: ({ tool, material, machine }) => {
     const bite = suggestBite(tool, material, machine);

@@ -1,3 +1,4 @@
+import { TOOLS } from '../../shop/library';
 import fc from 'fast-check';
 import { jobWith, plate, post, prove, tool, withOperation, withStock } from '../../../testing/jobs';
 import { planFindings, planSetup } from '../../job/pipeline';
@@ -247,7 +248,7 @@ describe('drilling', () => {
   test.each([
     ['drill larger than the hole', 16, {}, 'drill-too-large'],
     ['spot wider than the tool', 13, { method: 'spot', spotDiameter: 20 }, 'spot-too-wide'],
-    ['a mill cannot drill', 4, {}, 'wrong-tool'],
+    ['a mill with an open centre cannot drill', 25, {}, 'wrong-tool'],
   ])('%s', (_, number, params, code) =>
     expect(post(withOperation(holes(true), 'drill', ['f2'], tool(number), params)).codes).toContain(code),
   );
@@ -288,8 +289,8 @@ describe('every kind', () => {
         ),
       ];
       const job = { ...jobWith(undefined), part: { thickness: 10, features } };
-      for (let n = 1; n <= 22; n++) {
-        if (!kind.toolKinds.includes(tool(n).kind)) continue;
+      for (let n = 1; n <= TOOLS.length; n++) {
+        if (!kind.suits(tool(n))) continue;
         const { params } = withOperation(job, kind.kind, ['f2'], tool(n)).setups[0].operations[0];
         expect([
           kind.kind,

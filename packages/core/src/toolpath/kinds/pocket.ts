@@ -6,8 +6,9 @@ import { Point, distance } from '../../geometry/point';
 import { Finding, care, note, stop } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { formatNumber, radians } from '../../quantity/units';
-import { suggestBite } from '../../cutting/suggest';
+import { suggestBite } from '../../cutting/bite';
 import { solidAt } from '../../part/model';
+import { cutsWalls } from '../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
 import { helixDown, rampDown } from '../entry';
 import { layersBetween } from '../layers';
@@ -337,7 +338,7 @@ class PocketPlanner {
 }
 
 function plan(params: PocketParams, context: PlanContext): Plan {
-  const findings = [...toolFindings(context, pocket.toolKinds), ...targetFindings(context, pocket.works)];
+  const findings = [...toolFindings(context, pocket.suits), ...targetFindings(context, pocket.works)];
   const planner = new PocketPlanner(params, context);
   if (findings.some((f) => f.level === 'stop')) return { path: planner.path.build(), findings };
   for (const feature of context.targets) {
@@ -356,7 +357,7 @@ export const pocket: OperationKind<PocketParams> = {
   kind: 'pocket',
   title: 'Clear a pocket',
   works: ['pocket'],
-  toolKinds: ['flat', 'bull', 'ball'],
+  suits: cutsWalls,
   Params: PocketParams,
   defaults: ({ tool, material, machine }) => {
     const bite = suggestBite(tool, material, machine);

@@ -1,0 +1,60 @@
+import { Machine } from '../shop/machine';
+import { Material } from '../shop/material';
+import { Tool, formOf } from '../shop/tool';
+import { BOLDNESS, inRange } from './boldness';
+import { loadShares } from './limits';
+import { chipLoadFor, engagement, spindleSpeed } from './milling';
+import { cuttingDiameter, leadSine, thinnestChip } from './cut';
+
+/** Share of the usual depth at a boldness: half for a first cut, all of it settled, a quarter more when pushing. */
+const depthAt = (b: number) => (b < 0.5 ? 0.5 + b : 1 + (b - 0.5) / 2);
+
+/**
+ * Deepest layer, mm, at which a careful chip stays within spindle, bending and grip at the widest bite: load grows in proportion to
+ * depth. Never more than the flutes.
+ */
+export function deepestLayer(
+  tool: Tool,
+  material: Material,
+  machine: Machine,
+  ae: number,
+  depth = tool.fluteLength,
+): number {
+  const ap = Math.min(depth, tool.fluteLength);
+  const D = cuttingDiameter(tool, ap);
+  const careful = Math.max(
+    thinnestChip(tool, material),
+    (inRange(material.chipShare, BOLDNESS.first) / 100) * tool.diameter,
+  );
+  const fz = (careful * chipLoadFor(1, engagement(Math.min(ae, D), D))) / leadSine(tool, ap);
+  const wanted = spindleSpeed(inRange(material.millingSpeed[tool.material], BOLDNESS.first), D);
+  const rpm = Math.max(1, machine.minRpm, Math.min(wanted, machine.maxRpm, tool.holder.balancedRpm));
+  const worst = Math.max(
+    ...Object.values(loadShares({ tool, material, machine, ae, ap, rpm, feed: rpm * tool.flutes * fz })),
+  );
+  return worst > 1 ? ap / worst : ap;
+}
+
+/** Widths as a share of the diameter: wide tools take most of theirs; others by how stiff the machine is. */
+function widthShare(tool: Tool, machine: Machine): number {
+  if (tool.kind === 'face' || tool.kind === 'fly' || tool.kind === 'high-feed') return 0.7;
+  return 0.2 + 0.25 * machine.rigidity;
+}
+
+/**
+ * A first sideways bite and layer depth, mm, for a tool in a material on a machine. Rigidity scales both (general workshop factors);
+ * the depth also stays within flutes, spindle, bending and grip.
+ */
+export function suggestBite(
+  tool: Tool,
+  material: Material,
+  machine: Machine,
+  boldness: number = BOLDNESS.settled,
+): { ae: number; ap: number } {
+  const ae = Math.round(tool.diameter * widthShare(tool, machine) * 100) / 100;
+  const wanted = tool.diameter * material.depthShare * machine.rigidity * depthAt(boldness);
+  const shallow =
+    tool.kind === 'face' || tool.kind === 'fly' ? 1 : formOf(tool) === 'cone' ? tool.fluteLength * 0.9 : Infinity;
+  const ap = Math.min(tool.fluteLength * 0.9, wanted, shallow, deepestLayer(tool, material, machine, tool.diameter));
+  return { ae, ap: Math.max(0.05, Math.floor(ap * 20) / 20) };
+}

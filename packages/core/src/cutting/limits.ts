@@ -1,0 +1,30 @@
+import { CutInput, atPeak, cutState } from './cut';
+
+/** Share of the spindle's power a steady cut may take. */
+export const POWER_SHARE = 0.8;
+/** Tip deflection a roughing cut may have, mm. */
+export const DEFLECTION_LIMIT = 0.05;
+/** Share of the slipping torque a grip may be asked for. */
+export const GRIP_SHARE = 0.5;
+
+export type LoadLimit = 'spindle power' | 'bending' | 'grip';
+
+/** How far a cut's load is from each of its hard limits: 1 is at the limit. Taken where the bite is widest. */
+export function loadShares(input: CutInput): Record<LoadLimit, number> {
+  const s = cutState(atPeak(input));
+  return {
+    'spindle power': s.powerAvailable > 0 ? s.power / (s.powerAvailable * POWER_SHARE) : Infinity,
+    bending: s.deflection / DEFLECTION_LIMIT,
+    grip: s.grip / GRIP_SHARE,
+  };
+}
+
+/**
+ * Feed each load limit allows at the cut's speed, mm/min. Power and force grow with feed^(1 − mc), because the specific force
+ * falls with chip thickness; so the limit is met in one step. Kienzle's power law.
+ */
+export function feedsAllowed(input: CutInput): Record<LoadLimit, number> {
+  const shares = loadShares(input);
+  const feed = (share: number) => (share > 0 ? input.feed * share ** (-1 / (1 - input.material.mc)) : Infinity);
+  return { 'spindle power': feed(shares['spindle power']), bending: feed(shares.bending), grip: feed(shares.grip) };
+}

@@ -1,0 +1,118 @@
+import { MACHINES, MATERIALS, TOOLS } from '../../shop/library';
+import { jobWith, plate } from '../../../testing/jobs';
+import { Feature } from '../../part/feature';
+import { Tool } from '../../shop/tool';
+import { newFeature } from '../edit';
+import { Job } from '../job';
+import { adviseTools } from '.';
+
+const mid = { ...jobWith({ type: 'rectangle', width: 50, height: 30, radius: 6 }), machine: MACHINES[2] };
+const ranked = (job: Job, rack: Tool[] = TOOLS) => adviseTools(job, 'f2', rack).ranked;
+const best = (job: Job, role = 'does it') => ranked(job).find((r) => r.role === role)?.tool.name;
+const hole = (diameter: number, more: Partial<Feature> = {}): Job => ({
+  ...jobWith({ type: 'round', diameter }, { meaning: 'hole', through: true, ...more }),
+  machine: MACHINES[2],
+});
+
+describe('pockets', () => {
+  test('the first tool reaches the corners with room to turn, has room for chips, and says so', () => {
+    const [first] = ranked(mid);
+    expect(first.role).toBe('does it');
+    expect(first.tool.diameter).toBeLessThan(12);
+    expect(first.tool.flutes).toBeLessThanOrEqual(3);
+    expect(first.reasons.join()).toMatch(/room for the chips of Aluminium 6082.*room to turn/);
+    expect(first.minutes).toBeGreaterThan(0);
+  });
+
+  test('one with the radius of the corners is ranked lower and warned of; a larger one only roughs', () => {
+    const twelve = ranked(mid).find((r) => r.tool.number === 3)!;
+    expect(twelve.cautions.join()).toMatch(/turns on the spot/);
+    const sixteen = ranked(mid).find((r) => r.tool.number === 2)!;
+    expect(sixteen).toMatchObject({ role: 'roughs' });
+    expect(sixteen.cautions.join()).toMatch(/leaves [\d.]+ % of the area/);
+  });
+
+  test('steel may have more flutes', () => {
+    const four = (job: Job) =>
+      ranked(job)
+        .find((r) => r.tool.number === 5)!
+        .cautions.join();
+    expect(four(mid)).toMatch(/little room/);
+    expect(four({ ...mid, material: MATERIALS[3] })).not.toMatch(/little room/);
+  });
+
+  test('what is too short, too wide or round at the end is told why', () => {
+    const deep = { ...mid, part: { thickness: 40, features: mid.part.features.map((f) => ({ ...f, depth: 30 })) } };
+    const why = Object.fromEntries(adviseTools(deep, 'f2', TOOLS).unfit.map((u) => [u.tool.number, u.why]));
+    expect(why[7]).toMatch(/sticks out 24 mm, 30 mm are needed/);
+    expect(why[4]).toMatch(/the shank would rub/);
+    expect(why[12]).toMatch(/no level floor|sticks out/);
+    expect(why[1]).toMatch(/does not fit/);
+  });
+
+  test('nothing in the rack: the size to buy, not a brand', () => {
+    const narrow = {
+      ...mid,
+      part: {
+        ...mid.part,
+        features: [
+          plate(),
+          newFeature([plate()], 'pocket', 'Slit', { type: 'slot', length: 30, width: 1.6 }, { x: 40, y: 25, depth: 3 }),
+        ],
+      },
+    };
+    const { ranked: none, buy } = adviseTools(narrow, 'f2', TOOLS);
+    expect(none).toEqual([]);
+    expect(buy).toBe('End mill 1.5 mm, up to 3 flutes, flutes of 4 mm or more');
+  });
+});
+
+describe('holes', () => {
+  test('the drill of its size, then what opens it; spots start it', () => {
+    expect(best(hole(5))).toMatch(/5 mm .*drill/);
+    expect(best(hole(5), 'starts')).toMatch(/spot|centre/);
+    expect(ranked(hole(5)).find((r) => r.tool.number === 14)).toMatchObject({ role: 'opens' });
+  });
+
+  test('through coolant is worth most where the machine has it', () => {
+    const drill = (machine: number) =>
+      ranked({ ...hole(5), machine: MACHINES[machine] }).find((r) => r.tool.number === 34)!;
+    expect(drill(2).reasons.join()).toMatch(/straight down, no pecks/);
+    expect(drill(0).cautions.join()).toMatch(/no coolant through/);
+  });
+
+  test('a thread wants its own drill, and the tap for a blind or through hole', () => {
+    const through = ranked(hole(4.2, { thread: 'M5' }));
+    expect(through[0].tool.name).toBe('4.2 mm drill');
+    expect(through[0].reasons[0]).toMatch(/M5/);
+    expect(through.filter((r) => r.role === 'threads').map((r) => r.tool.kind)[0]).toBe('tap');
+    const blind = hole(4.2, { thread: 'M5', through: false, depth: 8 });
+    expect(ranked(blind).filter((r) => r.role === 'threads')[0].tool.kind).toBe('forming-tap');
+    const iron = { ...blind, material: MATERIALS.find((m) => m.id === 'iron-grey')! };
+    expect(ranked(iron).filter((r) => r.role === 'threads')[0].tool.kind).toBe('tap');
+  });
+
+  test('a reamer sizes what fits it, after its allowance', () => {
+    expect(ranked(hole(6)).find((r) => r.role === 'sizes')?.reasons[0]).toMatch(/drill 5.8 mm first/);
+  });
+
+  test('no drill of the size: the nearest stocked one, in the unit of the job', () => {
+    expect(adviseTools(hole(7.14), 'f2', TOOLS).buy).toMatch(/^Drill 7.1 mm \(0.04 mm under\)/);
+    expect(adviseTools({ ...hole(7.14), unit: 'inch' }, 'f2', TOOLS).buy).toMatch(/^Drill (9\/32 in|K|L|J)/);
+  });
+});
+
+test('outlines want the stiffest tool that reaches, edges anything with a flank', () => {
+  const job = { ...mid, part: { ...mid.part, features: [plate()] } };
+  const [first] = adviseTools(job, 'f1', TOOLS).ranked;
+  expect(first).toMatchObject({ role: 'does it', kind: 'contour' });
+  expect(first.tool.fluteLength).toBeGreaterThanOrEqual(10);
+  const edge = {
+    ...mid,
+    part: { ...mid.part, features: [plate(), { ...mid.part.features[1], meaning: 'edge' as const }] },
+  };
+  const kinds = adviseTools(edge, 'f2', TOOLS).ranked.map((r) => r.tool.kind);
+  expect(kinds[0]).toBe('chamfer');
+  expect(kinds).toEqual(expect.arrayContaining(['spot', 'thread-mill']));
+  expect(adviseTools(mid, 'gone', TOOLS)).toEqual({ ranked: [], unfit: [] });
+});

@@ -1,0 +1,110 @@
+import polylabel from 'polylabel';
+import { lifts } from '../../cutting/lift';
+import { Situation, Suggestion, suggest } from '../../cutting/suggest';
+import { Region, area, offset, thinned } from '../../geometry/clip';
+import { Feature } from '../../part/feature';
+import { PartModel } from '../../part/model';
+import { Tool } from '../../shop/tool';
+import { Job } from '../job';
+import { situationOf } from '../situation';
+
+export type Role = 'does it' | 'roughs' | 'opens' | 'starts' | 'sizes' | 'threads' | 'breaks the edge';
+
+/** A tool of the rack for a feature, with why. */
+export interface Advice {
+  tool: Tool;
+  role: Role;
+  /** Kind of operation it would do it with, where there is one. */
+  kind?: string;
+  /** Estimated time in cut, minutes, where it can be said. */
+  minutes?: number;
+  /** Why it suits, and what speaks against it. */
+  reasons: string[];
+  cautions: string[];
+  suggestion: Suggestion;
+  rank: number;
+}
+
+export interface Advised {
+  ranked: Advice[];
+  /** Tools of the right kind that cannot, and why. */
+  unfit: { tool: Tool; why: string }[];
+  /** The size to buy where nothing of the rack does it. */
+  buy?: string;
+}
+
+export interface Asked {
+  job: Job;
+  feature: Feature;
+  model: PartModel;
+  long: (mm: number) => string;
+}
+
+/** Chords of offsets made only to see what a cutter reaches, mm. */
+export const COARSE = 0.02;
+/** Share of an area that may be left standing and still counts as reached. */
+export const REACHED = 0.002;
+/** How much worse a tool ranks: chips have no room, it turns on the spot in corners, it leaves metal for another. */
+export const WORSE = { chips: 1.6, tight: 1.4, rest: 3, bends: 1.5 } as const;
+/** Cutter sizes that are made everywhere, mm. */
+export const STOCK_SIZES = [1, 1.5, 2, 2.5, 3, 4, 5, 6, 8, 10, 12, 16, 20, 25];
+
+export const cutOf = (
+  a: Asked,
+  bite: { ae: number; ap: number },
+  tool: Tool,
+): { situation: Situation; suggestion: Suggestion } => {
+  const situation = situationOf(a.job, tool, { ...bite, peakAe: tool.diameter });
+  return { situation, suggestion: suggest(situation) };
+};
+
+/** Narrowest and widest of a region as cutters see them: the largest circle inside, and what a cutter of radius r cannot reach. */
+export function reachOf(exact: Region) {
+  const ring = exact.map((points) => points.map((p) => [p.x, p.y]));
+  const widest = ring.length ? 2 * polylabel(ring, 0.05).distance : 0;
+  const precision = Math.min(COARSE, widest / 400);
+  const region = thinned(exact, precision);
+  const whole = area(region);
+  const known = new Map<number, number>();
+  const left = (r: number): number => {
+    const found = known.get(r);
+    if (found !== undefined) return found;
+    const reached = offset(offset(region, -r, precision / 4), r, precision / 4);
+    const share = reached.length ? Math.max(0, 1 - area(reached) / whole) : 1;
+    known.set(r, share);
+    return share;
+  };
+  return { area: whole, widest, left };
+}
+
+export function chipRoom(a: Asked, tool: Tool, reasons: string[], cautions: string[]): number {
+  const { mostFlutes, name } = a.job.material;
+  const flutes = tool.flutes === 1 ? '1 flute' : `${tool.flutes} flutes`;
+  if (tool.flutes <= mostFlutes) {
+    reasons.push(`${flutes}: room for the chips of ${name}`);
+    return 1;
+  }
+  cautions.push(`${flutes} leave little room for the chips of ${name}; ${mostFlutes} or fewer are better`);
+  return WORSE.chips;
+}
+
+export function bending(a: Asked, situation: Situation, suggestion: Suggestion, cautions: string[]): number {
+  if (suggestion.limit !== 'bending') return 1;
+  const [best] = lifts(situation, { tools: [], holders: [] }).filter((l) => l.change.stickOut);
+  cautions.push(`it bends: ${a.long(situation.tool.stickOut)} stick out${best ? `; ${best.what.toLowerCase()}` : ''}`);
+  return WORSE.bends;
+}
+
+/** Why a mill cannot get down to a depth, if it cannot. */
+export function tooShort(a: Asked, tool: Tool, depth: number): string | undefined {
+  if (depth > tool.stickOut) return `sticks out ${a.long(tool.stickOut)}, ${a.long(depth)} are needed`;
+  if (depth > tool.fluteLength && tool.shankDiameter >= tool.diameter)
+    return `flutes of ${a.long(tool.fluteLength)} for ${a.long(depth)}: the shank would rub`;
+  return undefined;
+}
+
+export const buyMill = (a: Asked, most: number, depth: number): string | undefined => {
+  const size = STOCK_SIZES.filter((d) => d <= most).pop();
+  if (size === undefined) return undefined;
+  return `End mill ${a.long(size)}, up to ${a.job.material.mostFlutes} flutes, flutes of ${a.long(Math.ceil(depth + 1))} or more`;
+};

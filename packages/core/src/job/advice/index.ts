@@ -1,0 +1,35 @@
+import { Feature } from '../../part/feature';
+import { modelOf } from '../../part/model';
+import { formatLength } from '../../quantity/units';
+import { Tool } from '../../shop/tool';
+import { Job } from '../job';
+import { Asked, Role, Advised } from './common';
+import { pocketAdvice } from './pocket';
+import { outlineAdvice } from './outline';
+import { holeAdvice } from './hole';
+import { edgeAdvice } from './edge';
+
+export type { Advice, Advised, Role } from './common';
+
+const ADVISERS: Partial<Record<Feature['meaning'], (a: Asked, rack: Tool[]) => Advised>> = {
+  pocket: pocketAdvice,
+  outline: outlineAdvice,
+  boss: outlineAdvice,
+  hole: holeAdvice,
+  edge: edgeAdvice,
+};
+
+const ORDER: Role[] = ['does it', 'roughs', 'opens', 'starts', 'sizes', 'threads', 'breaks the edge'];
+
+/**
+ * Which tools of the rack can make a feature, best first, each with its reasons; what cannot and why; and what size to buy where none
+ * can. Judged by geometry and by the speeds and feeds each would run at on the job's machine.
+ */
+export function adviseTools(job: Job, featureId: string, rack: Tool[], model = modelOf(job.part)): Advised {
+  const feature = job.part.features.find((f) => f.id === featureId);
+  const adviser = feature && ADVISERS[feature.meaning];
+  if (!adviser) return { ranked: [], unfit: [] };
+  const found = adviser({ job, feature, model, long: (mm) => formatLength(mm, job.unit) }, rack);
+  found.ranked.sort((x, y) => ORDER.indexOf(x.role) - ORDER.indexOf(y.role) || x.rank - y.rank);
+  return found;
+}

@@ -1,0 +1,72 @@
+import { suggestBite } from '../../cutting/bite';
+import { cutState } from '../../cutting/cut';
+import { Tool, cutsFloors, cutsWalls } from '../../shop/tool';
+import {
+  Asked,
+  cutOf,
+  REACHED,
+  WORSE,
+  reachOf,
+  chipRoom,
+  bending,
+  tooShort,
+  STOCK_SIZES,
+  buyMill,
+  Role,
+  Advice,
+  Advised,
+} from './common';
+
+/** Mills that fit the pocket, reach its floor and its corners; ranked by time in cut and what speaks against them. */
+export function pocketAdvice(a: Asked, rack: Tool[]): Advised {
+  const region = a.model.floors.filter((f) => f.feature === a.feature.id).flatMap((f) => f.region);
+  const depth = a.feature.through ? a.model.thickness : a.feature.depth;
+  const reach = reachOf(region);
+  const ranked: Advice[] = [];
+  const unfit: Advised['unfit'] = [];
+  for (const tool of rack.filter(cutsWalls)) {
+    const fail = (why: string) => unfit.push({ tool, why });
+    if (tool.diameter >= reach.widest) {
+      fail(`${a.long(tool.diameter)} does not fit: ${a.long(reach.widest)} at the widest`);
+      continue;
+    }
+    if (!cutsFloors(tool) || tool.cornerRadius >= tool.diameter / 2) {
+      fail('a ball leaves no level floor');
+      continue;
+    }
+    const short = tooShort(a, tool, depth);
+    if (short) {
+      fail(short);
+      continue;
+    }
+    const bite = suggestBite(tool, a.job.material, a.job.machine, a.job.boldness);
+    const ap = Math.min(bite.ap, depth);
+    const { situation, suggestion } = cutOf(a, { ...bite, ap }, tool);
+    if (!suggestion.possible) {
+      fail(suggestion.limitText);
+      continue;
+    }
+    const { removalRate } = cutState({ ...situation, rpm: suggestion.rpm, feed: suggestion.feed });
+    const minutes = (reach.area * depth) / 1000 / removalRate;
+    const rest = reach.left(tool.diameter / 2);
+    const reasons: string[] = [];
+    const cautions: string[] = [];
+    let rank = minutes * chipRoom(a, tool, reasons, cautions) * bending(a, situation, suggestion, cautions);
+    reasons.push(`flutes of ${a.long(tool.fluteLength)} reach ${a.long(depth)}`);
+    const role: Role = rest > REACHED ? 'roughs' : 'does it';
+    if (role === 'roughs') {
+      cautions.push(`leaves ${Math.round(rest * 1000) / 10} % of the area in corners and necks for a smaller tool`);
+      rank *= WORSE.rest;
+    } else if (reach.left((tool.diameter / 2) * 1.15) > REACHED) {
+      cautions.push('its radius is that of the corners, so it turns on the spot there');
+      rank *= WORSE.tight;
+    } else reasons.push('room to turn in every corner');
+    if (tool.cornerRadius > 0) cautions.push(`leaves a radius of ${a.long(tool.cornerRadius)} at the floor`);
+    if (!tool.centreCutting) cautions.push('its end does not cut to the centre: enter by a helix or ramp');
+    ranked.push({ tool, role, kind: 'pocket', minutes, reasons, cautions, suggestion, rank });
+  }
+  const done = ranked.some((r) => r.role === 'does it');
+  const fitting =
+    STOCK_SIZES.filter((d) => d < reach.widest && reach.left(d / 2) <= REACHED).pop() ?? reach.widest * 0.7;
+  return { ranked, unfit, buy: done ? undefined : buyMill(a, fitting, depth) };
+}

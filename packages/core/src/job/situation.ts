@@ -1,0 +1,14 @@
+import { Situation } from '../cutting/suggest';
+import { Tool } from '../shop/tool';
+import { BiteOf } from '../toolpath/operation';
+import { Job } from './job';
+
+/** What a tool's speeds in a job are worked out for. */
+export const situationOf = (job: Job, tool: Tool, bite: BiteOf): Situation => ({
+  tool,
+  material: job.material,
+  machine: job.machine,
+  boldness: job.boldness,
+  unit: job.unit,
+  ...bite,
+});
