@@ -5,7 +5,9 @@ import express, { ErrorRequestHandler, Express, RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { jobRoutes } from './routes/jobs';
+import { shopRoutes } from './routes/shop';
 import type { JobStore } from './services/jobs';
+import type { ShopStore } from './services/shop';
 
 const LARGEST_BODY = '16mb';
 
@@ -52,13 +54,14 @@ function errors(log: Logger): ErrorRequestHandler {
 }
 
 /** The whole server: the API under /api, the exported web app for everything else. */
-export function createApp(store: JobStore, webFolder: string, log: Logger): Express {
+export function createApp(stores: { jobs: JobStore; shop: ShopStore }, webFolder: string, log: Logger): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(headers, compression());
   app.use('/api', sameSite, express.json({ limit: LARGEST_BODY }));
   app.get('/api/health', (_req, res) => void res.json({ ok: true }));
-  app.use('/api/jobs', jobRoutes(store));
+  app.use('/api/jobs', jobRoutes(stores.jobs));
+  app.use('/api/shop', shopRoutes(stores.shop));
   app.use('/api', (_req, res) => void res.status(404).json({ error: 'There is nothing here' }));
   app.use(
     express.static(webFolder, {

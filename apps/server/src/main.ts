@@ -4,6 +4,7 @@ import { createApp } from './app';
 import { openDb } from './db/open';
 import { seedDemo } from './services/demo';
 import { JobStore } from './services/jobs';
+import { ShopStore } from './services/shop';
 
 const root = resolve(__dirname, '../../..');
 const port = Number(process.env.PORT ?? 4380);
@@ -13,9 +14,11 @@ const web = resolve(process.env.TIDYPATH_WEB ?? join(root, 'apps/web/dist'));
 const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
 
 const db = openDb(data);
-const store = new JobStore(db);
-const seeded = seedDemo(store, join(root, 'demo/jobs'));
-const server = createApp(store, web, log).listen(port, host, () => {
+const jobs = new JobStore(db);
+const shop = new ShopStore(db);
+shop.seed();
+const seeded = seedDemo(jobs, join(root, 'demo/jobs'));
+const server = createApp({ jobs, shop }, web, log).listen(port, host, () => {
   process.stdout.write(`Tidy Path is at http://${host}:${port}${seeded ? ` with ${seeded} demo jobs` : ''}\n`);
 });
 server.on('error', (error: NodeJS.ErrnoException) => {

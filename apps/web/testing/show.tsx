@@ -1,11 +1,26 @@
 import { render } from '@testing-library/react-native';
 import { ReactElement } from 'react';
 import { PaperProvider } from 'react-native-paper';
-import { Job, TOOLS, addOperation, newFeature, newJob } from '@tidypath/core';
+import { Job, SHELF_NAMES, SHELVES, TOOLS, addOperation, newFeature, newJob } from '@tidypath/core';
+import { SWRConfig, unstable_serialize } from 'swr';
+import { KEYS } from '../src/api/keys';
 import { lightTheme } from '../src/theme/theme';
 
+/** The starting shop, as the server would give it. */
+const SHOP = Object.fromEntries(
+  SHELF_NAMES.map((shelf) => [
+    unstable_serialize(KEYS.shelf(shelf)),
+    SHELVES[shelf].start.map((item) => ({ version: 1, updatedAt: '2026-01-01T00:00:00Z', item })),
+  ]),
+);
+
 /** Renders under the theme, as the app does. */
-export const show = (element: ReactElement) => render(<PaperProvider theme={lightTheme}>{element}</PaperProvider>);
+export const show = (element: ReactElement) =>
+  render(
+    <SWRConfig value={{ provider: () => new Map(), fallback: SHOP, revalidateOnMount: false }}>
+      <PaperProvider theme={lightTheme}>{element}</PaperProvider>
+    </SWRConfig>,
+  );
 
 /** A plate with a pocket and a hole, and one operation of each kind. */
 export function sampleJob(unit: 'mm' | 'inch' = 'mm'): Job {

@@ -1,4 +1,4 @@
-import type { Finding, Job, JobRow, JobSummary, SaveResult } from '@tidypath/core';
+import type { Finding, Job, JobRow, JobSummary, Kept, SaveResult, ShelfName, ShopItems } from '@tidypath/core';
 
 /** An answer that was not the one hoped for, with the findings the server gave. */
 export class ApiError extends Error {
@@ -27,6 +27,11 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
   throw new ApiError(answer.error ?? 'The server refused', response.status, answer.findings);
 }
 
+/** A save of something on a shelf that was taken, or one that came too late, with what stands there now. */
+export type ItemSave<T> = { saved: true; version: number } | { saved: false; current: Kept<T> | null };
+
+const at = (shelf: ShelfName, id: string) => `/shop/${shelf}/${encodeURIComponent(id)}`;
+
 /** The only place that talks to the server. */
 export const api = {
   jobs: () => call<JobSummary[]>('GET', '/jobs'),
@@ -36,4 +41,12 @@ export const api = {
   duplicate: (id: string) => call<JobRow>('POST', `/jobs/${id}/duplicate`),
   remove: (id: string) => call<void>('DELETE', `/jobs/${id}`),
   restore: (id: string) => call<void>('POST', `/jobs/${id}/restore`),
+  shelf: <K extends ShelfName>(shelf: K) => call<Kept<ShopItems[K]>[]>('GET', `/shop/${shelf}`),
+  keep: <K extends ShelfName>(shelf: K, version: number, item: ShopItems[K]) =>
+    call<ItemSave<ShopItems[K]>>('PUT', at(shelf, item.id), { version, item }),
+  keepAll: <K extends ShelfName>(shelf: K, entries: { version: number; item: ShopItems[K] }[]) =>
+    call<{ saved: boolean; late: string[] }>('POST', `/shop/${shelf}`, { entries }),
+  discard: (shelf: ShelfName, id: string) => call<void>('DELETE', at(shelf, id)),
+  bringBack: (shelf: ShelfName, id: string) => call<void>('POST', `${at(shelf, id)}/restore`),
+  jobsUsing: (shelf: ShelfName, id: string) => call<{ id: string; name: string }[]>('GET', `${at(shelf, id)}/jobs`),
 };

@@ -1,3 +1,4 @@
+import type { Advised, Job, Tool } from '@tidypath/core';
 import type { Answer, Request } from './messages';
 
 type Listener = (answer: Answer) => void;
@@ -24,6 +25,19 @@ class Engine {
 
   nextSeq(): number {
     return ++this.seq;
+  }
+
+  /** Which tools of a rack suit a feature, worked out beside the page. */
+  advise(job: Job, featureId: string, rack: Tool[]): Promise<Advised> {
+    const seq = this.nextSeq();
+    return new Promise((resolve) => {
+      const stop = this.listen((answer) => {
+        if (answer.type !== 'advised' || answer.seq !== seq) return;
+        stop();
+        resolve(answer.advised);
+      });
+      this.send({ type: 'advise', seq, job, featureId, rack });
+    });
   }
 
   send(request: Request): void {

@@ -5,6 +5,7 @@ import {
   Playback,
   ProofRun,
   Setup,
+  adviseTools,
   cellFor,
   joinPrograms,
   boundsOf,
@@ -123,6 +124,10 @@ function seek(seq: number, time: number): void {
 scope.onmessage = ({ data }) => {
   const failed = (seq: number) => (error: unknown) =>
     scope.postMessage({ type: 'failed', seq, message: String(error) });
+  if (data.type === 'advise') {
+    const { seq, job, featureId, rack } = data;
+    return scope.postMessage({ type: 'advised', seq, advised: adviseTools(job, featureId, rack) });
+  }
   if (data.type === 'seek') return seek(data.seq, data.time);
   if (data.type === 'cancel') {
     scope.postMessage({ type: 'cancelled', seq: current });

@@ -1,4 +1,4 @@
-import type { Clock, Finding, Job, Moment, Path, Samples } from '@tidypath/core';
+import type { Advised, Clock, Finding, Job, Moment, Path, Samples, Tool } from '@tidypath/core';
 
 /** One planned operation as the page sees it. */
 export interface PlannedView {
@@ -63,6 +63,7 @@ export type Request =
   | { type: 'compute'; seq: number; job: Job; setupId: string }
   | { type: 'prove'; seq: number; job: Job; setupId: string; text: string }
   | { type: 'seek'; seq: number; time: number }
+  | { type: 'advise'; seq: number; job: Job; featureId: string; rack: Tool[] }
   | { type: 'cancel' };
 
 export type Answer =
@@ -71,4 +72,5 @@ export type Answer =
   | { type: 'proved'; seq: number; text: string; proof: ProofView }
   | { type: 'cancelled'; seq: number }
   | { type: 'moment'; seq: number; moment: Moment; height: Float32Array }
+  | { type: 'advised'; seq: number; advised: Advised }
   | { type: 'failed'; seq: number; message: string };

@@ -136,13 +136,13 @@ test('the rack can be searched; nothing found says what to try', () => {
   expect(screen.getByText('No such tool')).toBeTruthy();
 });
 
-test('the shop shows machines, materials and controllers, and where its numbers come from', () => {
+test('the shop shows machines, materials, holders and controllers', () => {
   show(<ShopPage />);
   for (const text of [
     /Whimbrel light bench mill/,
     /Titanium 6Al-4V/,
     /Hobby controller/,
-    /General handbook range/,
+    /Hydraulic chuck/,
     /your local safety codes/,
   ])
     expect(screen.getByText(text)).toBeTruthy();

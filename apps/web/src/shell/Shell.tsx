@@ -7,9 +7,10 @@ import { Icon, IconName } from '../ui/Icon';
 import { Txt } from '../ui/Txt';
 import { Shortcuts } from './Shortcuts';
 
-const PLACES: { href: '/' | '/tools' | '/shop'; label: string; icon: IconName }[] = [
+const PLACES: { href: '/' | '/tools' | '/recipes' | '/shop'; label: string; icon: IconName }[] = [
   { href: '/', label: 'Jobs', icon: 'clipboard-text-outline' },
   { href: '/tools', label: 'Tools', icon: 'screw-flat-top' },
+  { href: '/recipes', label: 'Recipes', icon: 'notebook-outline' },
   { href: '/shop', label: 'Shop', icon: 'warehouse' },
 ];
 
@@ -63,7 +64,12 @@ export function Shell({ children }: { children: ReactNode }) {
       }}
     >
       {PLACES.map((p) => (
-        <Place key={p.href} {...p} wide={wide} here={p.href === '/' ? path === '/' || inJob : path === p.href} />
+        <Place
+          key={p.href}
+          {...p}
+          wide={wide}
+          here={p.href === '/' ? path === '/' || inJob : path.startsWith(p.href)}
+        />
       ))}
     </View>
   );

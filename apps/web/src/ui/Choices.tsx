@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { SIZE, SPACE } from '../theme/theme';
 import { usePalette } from '../theme/usePalette';
@@ -8,25 +9,36 @@ interface Props<T extends string> {
   value: T | undefined;
   options: readonly { value: T; label: string }[];
   onChange: (value: T) => void;
+  /** Folds up to the chosen one, however few there are. */
+  fold?: boolean;
 }
 
-/** One of a few: every choice in sight, the chosen one ticked. */
-export function Choices<T extends string>({ label, value, options, onChange }: Props<T>) {
+/** More choices than this fold up until asked for. */
+const MANY = 8;
+
+/** One of a few: every choice in sight, the chosen one ticked. Many fold up to the chosen one. */
+export function Choices<T extends string>({ label, value, options, onChange, fold }: Props<T>) {
   const palette = usePalette();
+  const [open, setOpen] = useState(false);
+  const folded = (fold || options.length > MANY) && !open;
+  const shown = folded ? options.filter((o) => o.value === value) : options;
   return (
-    <View role="radiogroup" aria-label={label} style={{ gap: SPACE.xs }}>
+    <View role="radiogroup" aria-label={label} style={{ gap: SPACE.xs, maxWidth: '100%' }}>
       <Txt kind="small" tone="quiet">
         {label}
       </Txt>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.s }}>
-        {options.map((o) => {
+        {shown.map((o) => {
           const chosen = o.value === value;
           return (
             <Pressable
               key={o.value}
               role="radio"
               aria-checked={chosen}
-              onPress={() => onChange(o.value)}
+              onPress={() => {
+                if (!folded && o.value !== value) onChange(o.value);
+                setOpen(folded);
+              }}
               style={{
                 minHeight: SIZE.touch,
                 justifyContent: 'center',
@@ -44,6 +56,16 @@ export function Choices<T extends string>({ label, value, options, onChange }: P
             </Pressable>
           );
         })}
+        {folded && (
+          <Pressable
+            role="button"
+            aria-label={`${label}: choose another`}
+            onPress={() => setOpen(true)}
+            style={{ minHeight: SIZE.touch, justifyContent: 'center', paddingHorizontal: SPACE.m }}
+          >
+            <Txt tone="accent">{shown.length ? 'Other …' : 'Choose …'}</Txt>
+          </Pressable>
+        )}
       </View>
     </View>
   );

@@ -342,14 +342,14 @@ function limitWorking(s: Situation, step: LimitStep, rpm: number, feed: number):
       formula: `P = ap·ae·vf·kc / 60e6 at the widest bite, at most ${POWER_SHARE * 100} % of ${n2(state.powerAvailable)} kW`,
       inputs: [
         { name: 'spindle', text: s.machine.name, at: 'machine' },
-        { name: 'layer', text: `${n3(s.ap)} mm`, at: 'bite' },
+        { name: 'layer', text: `${n3(s.ap)} mm`, at: 'layer' },
       ],
     },
     bending: {
       formula: `δ = Σ F·(b³ − a³) / (3·E·I) over flutes, shank and holder, at most ${DEFLECTION_LIMIT} mm; F ${n0(state.force)} N, stick-out ${n1(s.tool.stickOut)} mm`,
       inputs: [
         { name: 'stick-out', text: `${n1(s.tool.stickOut)} mm`, at: 'tool' },
-        { name: 'layer', text: `${n3(s.ap)} mm`, at: 'bite' },
+        { name: 'layer', text: `${n3(s.ap)} mm`, at: 'layer' },
       ],
     },
     grip: {

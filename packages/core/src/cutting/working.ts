@@ -1,7 +1,7 @@
 import { formatNumber } from '../quantity/units';
 
 /** Where an input of a working can be changed. */
-export type InputPlace = 'tool' | 'holder' | 'material' | 'machine' | 'bite' | 'boldness' | 'asked';
+export type InputPlace = 'tool' | 'holder' | 'material' | 'machine' | 'bite' | 'layer' | 'boldness' | 'asked';
 
 /** One step of the arithmetic behind a suggested number. */
 export interface Working {

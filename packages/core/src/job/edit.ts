@@ -5,9 +5,13 @@ import { Feature, Meaning, SINGLE, Shape } from '../part/feature';
 import { adviseTools } from './advice';
 import { situationOf } from './situation';
 import { modelOf } from '../part/model';
+import { hashOf } from '../quantity/hash';
 import { LengthUnit } from '../quantity/units';
 import { MACHINES, MATERIALS, TOOLS } from '../shop/library';
+import { pocketOf } from '../shop/machine';
 import { Tool } from '../shop/tool';
+import type { Holder } from '../shop/holder';
+import type { Lift } from '../cutting/lift';
 import { Operation, OperationKind, Speeds } from '../toolpath/operation';
 import { kindOf } from '../toolpath/registry';
 import { FORMAT_VERSION, Job, Setup } from './job';
@@ -92,9 +96,8 @@ export const withSetup = (job: Job, setup: Setup): Job => ({
 /** The job with a tool of the library on its own rack; the tool is copied in, so the job stays whole by itself. */
 export function withTool(job: Job, tool: Tool): Job {
   if (job.tools.some((t) => t.id === tool.id)) return job;
-  const number = job.tools.some((t) => t.number === tool.number)
-    ? Math.max(...job.tools.map((t) => t.number)) + 1
-    : tool.number;
+  const pocket = pocketOf(job.machine, tool);
+  const number = job.tools.some((t) => t.number === pocket) ? Math.max(...job.tools.map((t) => t.number)) + 1 : pocket;
   return { ...job, tools: [...job.tools, { ...copy(tool), number }] };
 }
 
@@ -199,6 +202,53 @@ export function changeTool(job: Job, operationId: string, tool: Tool): Job {
     };
     return { ...o, toolId: own.id, params, speeds: suggestedSpeeds(racked, kind, own, params) };
   });
+}
+
+/** Whether a job's copy of a tool differs from the one in the rack; its pocket in the job is the job's own. */
+export const isStale = (own: Tool, racked: Tool) => hashOf({ ...own, number: 0 }) !== hashOf({ ...racked, number: 0 });
+
+/** The job with its copy of a tool replaced by another state of it; the pocket it has in the job stays. */
+export const refreshTool = (job: Job, tool: Tool): Job => ({
+  ...job,
+  tools: job.tools.map((t) => (t.id === tool.id ? { ...copy(tool), number: t.number } : t)),
+});
+
+/** The job with an operation at the suggested speeds for what it is now. */
+export function takeSuggested(job: Job, operationId: string): Job {
+  return editOperation(job, operationId, (o) => {
+    const kind = kindOf(o.kind);
+    const tool = job.tools.find((t) => t.id === o.toolId);
+    return kind && tool ? { ...o, speeds: suggestedSpeeds(job, kind, tool, o.params) } : o;
+  });
+}
+
+/** The job with what would lift an operation's limit done to it: tool, stick-out, holder, bite or layer, and its speeds. */
+export function takeLift(
+  job: Job,
+  operationId: string,
+  { change }: Lift,
+  shop: { tools: Tool[]; holders: Holder[] },
+): Job {
+  const operation = job.setups.flatMap((s) => s.operations).find((o) => o.id === operationId);
+  const tool = job.tools.find((t) => t.id === operation?.toolId);
+  if (!tool) return job;
+  const other = shop.tools.find((t) => t.id === change.toolId);
+  if (other) return changeTool(job, operationId, other);
+  const holder = shop.holders.find((h) => h.id === change.holderId);
+  const changed = refreshTool(job, {
+    ...tool,
+    ...(change.stickOut !== undefined && { stickOut: change.stickOut }),
+    ...(holder && { holder }),
+  });
+  const bitten = editOperation(changed, operationId, (o) => ({
+    ...o,
+    params: {
+      ...o.params,
+      ...(change.ae !== undefined && 'stepover' in o.params && { stepover: change.ae }),
+      ...(change.ap !== undefined && 'layer' in o.params && { layer: change.ap }),
+    },
+  }));
+  return takeSuggested(bitten, operationId);
 }
 
 /** The job without tools no operation uses. */

@@ -113,3 +113,7 @@ export function holderHeight({ segments }: Pick<Holder, 'segments'>, r: number):
   }
   return Infinity;
 }
+
+/** Height above the nose at which each segment starts, mm. */
+export const segmentStarts = ({ segments }: Pick<Holder, 'segments'>): number[] =>
+  segments.map((_, i) => segments.slice(0, i).reduce((sum, s) => sum + s.length, 0));

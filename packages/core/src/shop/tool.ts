@@ -376,3 +376,13 @@ function taperHeight(ball: number, alpha: number, r: number): number {
 
 /** Height of the profile where the tool reaches its full diameter, mm; 0 for a square end. */
 export const profileTop = (tool: Profile) => profileHeight(tool, tool.diameter / 2);
+
+/** Outline of the cutting end, tip to flute end: radius and height, mm, fine enough to draw. */
+export function profileOutline(tool: Profile & Pick<Tool, 'fluteLength'>, steps = 24): { r: number; z: number }[] {
+  const radius = tool.diameter / 2;
+  const points = Array.from({ length: steps + 1 }, (_, i) => ({
+    r: (radius * i) / steps,
+    z: profileHeight(tool, (radius * i) / steps),
+  }));
+  return [...points, { r: radius, z: Math.max(tool.fluteLength, profileTop(tool)) }];
+}

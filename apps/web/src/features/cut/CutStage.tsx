@@ -2,9 +2,12 @@ import { useCallback, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import {
+  Job,
   KINDS,
   Operation,
+  OperationKind,
   Setup,
+  Tool,
   addOperation,
   editOperation,
   freshId,
@@ -12,6 +15,8 @@ import {
   tidyRack,
   withSetup,
 } from '@tidypath/core';
+import { useShelf } from '../../api/useShelf';
+import { engine } from '../../compute/engine';
 import { SPACE } from '../../theme/theme';
 import { Empty } from '../../ui/Empty';
 import { FindingCard } from '../../ui/FindingCard';
@@ -34,14 +39,32 @@ function moved<T>(list: T[], from: number, to: number): T[] {
 }
 
 /** The value being edited: its field and what it does follow every keystroke; the route follows a moment later. */
-function ValueSheet({ operationId, field, onClose }: { operationId: string; field: Field; onClose: () => void }) {
+function ValueSheet({
+  operationId,
+  field,
+  onField,
+  onClose,
+}: {
+  operationId: string;
+  field: Field;
+  onField: (field: Field) => void;
+  onClose: () => void;
+}) {
   const { job, setup, edit } = useJob();
   const operation = setup.operations.find((o) => o.id === operationId);
   if (!operation) return null;
   const insight = insightOf(job, operation);
   return (
     <Sheet title={operation.name} open onClose={onClose} place="beside">
-      <ValueEditor key={fieldKey(field)} job={job} operation={operation} field={field} insight={insight} edit={edit} />
+      <ValueEditor
+        key={fieldKey(field)}
+        job={job}
+        operation={operation}
+        field={field}
+        insight={insight}
+        edit={edit}
+        onField={onField}
+      />
       {insight && field.at !== 'targets' && (
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.m }}>
           {insight.gauges.map((g) => (
@@ -53,10 +76,22 @@ function ValueSheet({ operationId, field, onClose }: { operationId: string; fiel
   );
 }
 
+/** The tool the advice ranks first, worked out beside the page; undefined where the advice has none for this kind. */
+async function adviseTool(job: Job, kind: OperationKind, targets: string[], rack: Tool[]): Promise<Tool | undefined> {
+  const suiting = rack.filter((t) => kind.suits(t));
+  for (const id of targets) {
+    const { ranked } = await engine.advise(job, id, suiting);
+    const first = ranked.find((r) => r.kind === kind.kind);
+    if (first) return first.tool;
+  }
+  return undefined;
+}
+
 /** The route: operations as sentences, in order. */
 export function CutStage() {
   const { job, setup, edit, computed } = useCalmJob();
   const { plan, proof, proofFresh } = computed;
+  const { items: rack } = useShelf('tools');
   const [openId, setOpenId] = useState<string>();
   const [editing, setEditing] = useState<Field>();
   const [adding, setAdding] = useState(false);
@@ -105,7 +140,7 @@ export function CutStage() {
         moved(all, index, Math.min(all.length - 1, Math.max(0, index + (what === 'up' ? -1 : 1)))),
       );
   };
-  const add = (kindName: string) => {
+  const add = async (kindName: string) => {
     const kind = KINDS.find((k) => k.kind === kindName)!;
     const fitting = job.part.features.filter((f) => kind.works.includes(f.meaning));
     const used = new Set(operations.filter((o) => o.kind === kindName).flatMap((o) => o.targets));
@@ -117,17 +152,14 @@ export function CutStage() {
           ? fitting
           : fresh.slice(0, 1);
     const before = new Set(operations.map((o) => o.id));
+    setAdding(false);
+    const targets = (wanted.length ? wanted : fitting.slice(0, 1)).map((f) => f.id);
+    const tool = await adviseTool(job, kind, targets, rack);
     edit((j) => {
-      const next = addOperation(
-        j,
-        setup.id,
-        kindName,
-        (wanted.length ? wanted : fitting.slice(0, 1)).map((f) => f.id),
-      );
+      const next = addOperation(j, setup.id, kindName, targets, tool, rack.length ? rack : undefined);
       setOpenId(next.setups.find((s) => s.id === setup.id)!.operations.find((o) => !before.has(o.id))?.id);
       return next;
     });
-    setAdding(false);
   };
 
   return (
@@ -181,7 +213,9 @@ export function CutStage() {
           }}
         />
       </StagePage>
-      {openId && editing && <ValueSheet operationId={openId} field={editing} onClose={closeValue} />}
+      {openId && editing && (
+        <ValueSheet operationId={openId} field={editing} onField={setEditing} onClose={closeValue} />
+      )}
       <Sheet title="Add an operation" open={adding} onClose={() => setAdding(false)}>
         {KINDS.map((k) => {
           const possible = k.works.length === 0 || job.part.features.some((f) => k.works.includes(f.meaning));
@@ -190,7 +224,7 @@ export function CutStage() {
               key={k.kind}
               mode="outlined"
               disabled={!possible}
-              onPress={() => add(k.kind)}
+              onPress={() => void add(k.kind)}
               testID={`add-${k.kind}`}
               contentStyle={{ justifyContent: 'flex-start', minHeight: 48 }}
             >

@@ -1,6 +1,6 @@
 import { fireEvent, screen } from '@testing-library/react-native';
 import { useState } from 'react';
-import { Job, insightOf } from '@tidypath/core';
+import { Job, formatTime, insightOf, takeSuggested } from '@tidypath/core';
 import { sampleJob, show } from '../../../testing/show';
 import type { PlannedView } from '../../compute/messages';
 import { OperationCard } from './OperationCard';
@@ -39,7 +39,8 @@ describe('an operation', () => {
   test('closed it shows its place, name and time; a tap opens it', () => {
     const { onOpen } = card(sampleJob(), { open: false });
     expect(screen.getByText(/^2 Clear float pocket/)).toBeTruthy();
-    expect(screen.getByTestId('time-o2')).toHaveTextContent('3:00');
+    const { feed, entryFeed } = sampleJob().setups[0].operations[1].speeds;
+    expect(screen.getByTestId('time-o2')).toHaveTextContent(formatTime(630 / feed + 310 / entryFeed + 1));
     expect(screen.queryByTestId('gauge-chip')).toBeNull();
     fireEvent.press(screen.getByLabelText('2 Clear float pocket'));
     expect(onOpen).toHaveBeenCalled();
@@ -91,7 +92,13 @@ describe('an operation', () => {
 });
 
 describe('the field of a value', () => {
-  function Editor({ field, watch, start = sampleJob() }: { field: Field; watch: (job: Job) => void; start?: Job }) {
+  interface EditorProps {
+    field: Field;
+    watch: (job: Job) => void;
+    start?: Job;
+    onField?: jest.Mock;
+  }
+  function Editor({ field, watch, start = sampleJob(), onField = jest.fn() }: EditorProps) {
     const [job, setJob] = useState(start);
     const operation = job.setups[0].operations[1];
     const edit = (next: (j: Job) => Job) => {
@@ -100,7 +107,14 @@ describe('the field of a value', () => {
       watch(changed);
     };
     return (
-      <ValueEditor job={job} operation={operation} field={field} insight={insightOf(job, operation)} edit={edit} />
+      <ValueEditor
+        job={job}
+        operation={operation}
+        field={field}
+        insight={insightOf(job, operation)}
+        onField={onField}
+        edit={edit}
+      />
     );
   }
   const operationOf = (watch: jest.Mock) => (watch.mock.lastCall![0] as Job).setups[0].operations[1];
@@ -120,9 +134,12 @@ describe('the field of a value', () => {
     const watch = jest.fn();
     show(<Editor field={{ at: 'speed', key: 'feed' }} watch={watch} />);
     expect(screen.getByText('As suggested.')).toBeTruthy();
+    expect(screen.getByText('settled')).toBeTruthy();
     const suggested = sampleJob().setups[0].operations[1].speeds.feed;
     type(String(suggested * 2));
-    expect(screen.getByText(/100 % above the suggestion/)).toBeTruthy();
+    expect(screen.getByTestId('departure')).toHaveTextContent(
+      /^Feed 100 % over the suggested, time in cut × 0.5; chip .* mm/,
+    );
     fireEvent.press(screen.getByText(/^Take /));
     expect(operationOf(watch).speeds.feed).toBe(suggested);
   });
@@ -133,6 +150,28 @@ describe('the field of a value', () => {
     fireEvent.press(screen.getByText('Why?'));
     expect(screen.getByText(/n = 1000·vc \/ \(π·D\)/)).toBeTruthy();
     expect(screen.getAllByText('Textbook relation').length).toBeGreaterThan(0);
+    expect(screen.getByLabelText('Limits, tightest first')).toBeTruthy();
+    expect(screen.getByText('Whimbrel light bench mill')).toBeTruthy();
+  });
+
+  test('an input of the working leads to where it can be changed', () => {
+    const onField = jest.fn();
+    show(<Editor field={{ at: 'speed', key: 'feed' }} watch={jest.fn()} onField={onField} />);
+    fireEvent.press(screen.getByText('Why?'));
+    fireEvent.press(screen.getAllByLabelText(/^Change z: 3 flutes/)[0]);
+    expect(onField).toHaveBeenCalledWith({ at: 'tool' });
+    fireEvent.press(screen.getAllByLabelText(/^Change layer: /)[0]);
+    expect(onField).toHaveBeenLastCalledWith({ at: 'param', key: 'layer' });
+  });
+
+  test('what would lift the limit is worked out, and taken with a tap', () => {
+    const watch = jest.fn();
+    show(<Editor field={{ at: 'speed', key: 'feed' }} watch={watch} />);
+    fireEvent.press(screen.getByText('What would lift it?'));
+    fireEvent.press(screen.getAllByText('Take')[0]);
+    const job = watch.mock.lastCall![0] as Job;
+    expect(takeSuggested(job, 'o2').setups[0].operations[1].speeds).toEqual(job.setups[0].operations[1].speeds);
+    expect(job.setups[0].operations[1]).not.toEqual(sampleJob().setups[0].operations[1]);
   });
 
   test('a feed in an inch job is typed in inches a minute and kept in mm', () => {
@@ -142,9 +181,10 @@ describe('the field of a value', () => {
     expect(operationOf(watch).speeds.feed).toBeCloseTo(508, 6);
   });
 
-  test('another tool brings its own bite and speeds', () => {
+  test('another tool brings its own bite and speeds', async () => {
     const watch = jest.fn();
     show(<Editor field={{ at: 'tool' }} watch={watch} />);
+    expect((await screen.findAllByText(/does it: /, {}, { timeout: 20_000 })).length).toBeGreaterThan(0);
     fireEvent.press(screen.getByText(/T9 · 4 mm end mill/));
     expect(operationOf(watch).toolId).toBe('t9');
   });

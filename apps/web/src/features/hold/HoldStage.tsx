@@ -1,18 +1,8 @@
 import { View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
-import {
-  CONTROLLERS,
-  Fixture,
-  MACHINES,
-  MATERIALS,
-  Setup,
-  ZERO_POINTS,
-  freshId,
-  stockOf,
-  viseJaws,
-  withSetup,
-} from '@tidypath/core';
+import { CONTROLLERS, Fixture, Setup, ZERO_POINTS, freshId, stockOf, viseJaws, withSetup } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
+import { useShop } from '../cutting/useShop';
 import { Card, Fields, Row } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
@@ -23,6 +13,10 @@ import { JobView } from '../view/JobView';
 import { partModel } from '../job/partModel';
 
 const WORK_OFFSETS = ['G54', 'G55', 'G56', 'G57', 'G58', 'G59'] as const;
+/** What the shop has, and the job's own where the shop no longer has it. */
+const withOwn = <T extends { id: string }>(items: T[], own: T): T[] =>
+  items.some((i) => i.id === own.id) ? items : [own, ...items];
+
 const copy = <T,>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 
 /** One clamp or jaw by its corner and size. */
@@ -69,6 +63,9 @@ function FixtureCard({
 export function HoldStage() {
   const { job, setup, edit } = useJob();
   const { unit } = job;
+  const shop = useShop();
+  const materials = withOwn(shop.materials, job.material);
+  const machines = withOwn(shop.machines, job.machine);
   const set = (more: Partial<Setup>, tag = '') =>
     edit((j) => withSetup(j, { ...j.setups.find((s) => s.id === setup.id)!, ...more }), tag);
   const stock = stockOf(setup, partModel(job.part));
@@ -114,8 +111,8 @@ export function HoldStage() {
         <Choices
           label="Material"
           value={job.material.id}
-          onChange={(id) => edit((j) => ({ ...j, material: copy(MATERIALS.find((m) => m.id === id)!) }))}
-          options={MATERIALS.map((m) => ({ value: m.id, label: m.name }))}
+          onChange={(id) => edit((j) => ({ ...j, material: copy(materials.find((m) => m.id === id)!) }))}
+          options={materials.map((m) => ({ value: m.id, label: m.name }))}
         />
         {job.material.caution && <Txt kind="small">◆ {job.material.caution}</Txt>}
         <Choices
@@ -123,11 +120,11 @@ export function HoldStage() {
           value={job.machine.id}
           onChange={(id) =>
             edit((j) => {
-              const machine = copy(MACHINES.find((m) => m.id === id)!);
+              const machine = copy(machines.find((m) => m.id === id)!);
               return { ...j, machine, controllerId: machine.controllerId };
             })
           }
-          options={MACHINES.map((m) => ({ value: m.id, label: m.name }))}
+          options={machines.map((m) => ({ value: m.id, label: m.name }))}
         />
         <Choices
           label="Controller"

@@ -29,7 +29,7 @@ const PAUSE = 120;
 /** Everything a path depends on; notes and the unit shown do not. */
 const keyOf = (job: Job, setupId: string) => hashOf({ ...job, note: '', unit: '', setupId });
 
-type Own = Exclude<Answer, { type: 'moment' }>;
+type Own = Exclude<Answer, { type: 'moment' | 'advised' }>;
 
 /** What an answer about the job with key `about` changes. */
 function after(s: State, answer: Own, about: string): State {
@@ -70,7 +70,7 @@ export function useComputed(job: Job, setupId: string) {
   useEffect(
     () =>
       engine.listen((answer) => {
-        if (answer.type === 'moment' || answer.seq !== asked.current.seq) return;
+        if (answer.type === 'moment' || answer.type === 'advised' || answer.seq !== asked.current.seq) return;
         const about = asked.current.key;
         setState((s) => after(s, answer, about));
       }),

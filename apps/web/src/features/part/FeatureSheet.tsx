@@ -1,3 +1,4 @@
+import { ReactNode } from 'react';
 import { View } from 'react-native';
 import { Button, Switch, TextInput } from 'react-native-paper';
 import { Feature, LengthUnit, MEANINGS, Pattern, Shape } from '@tidypath/core';
@@ -6,6 +7,7 @@ import { Fields, Row } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
 import { NumberField } from '../../ui/NumberField';
+import { ThreadField } from './ThreadField';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
 import { MEANING_WORDS, PATTERN_WORDS } from './words';
@@ -14,6 +16,8 @@ interface Props {
   feature: Feature | undefined;
   unit: LengthUnit;
   thickness: number;
+  /** Which tools can make it. */
+  advice?: ReactNode;
   onChange: (next: Feature) => void;
   onDelete: () => void;
   onClose: () => void;
@@ -143,7 +147,7 @@ function PatternFields({
 }
 
 /** Everything about one feature. Only what matters for its meaning is asked. */
-export function FeatureSheet({ feature, unit, thickness, onChange, onDelete, onClose }: Props) {
+export function FeatureSheet({ feature, unit, thickness, advice, onChange, onDelete, onClose }: Props) {
   if (!feature) return null;
   const set = (more: Partial<Feature>) => onChange({ ...feature, ...more });
   const cutsDown = feature.meaning === 'pocket' || feature.meaning === 'hole';
@@ -202,6 +206,7 @@ export function FeatureSheet({ feature, unit, thickness, onChange, onDelete, onC
           onChange={(depth) => set({ depth })}
         />
       )}
+      {feature.meaning === 'hole' && <ThreadField key={feature.id} feature={feature} unit={unit} onChange={set} />}
       <ShapeFields shape={feature.shape} unit={unit} onChange={(shape) => set({ shape })} />
       <Fields>
         <LengthField
@@ -226,6 +231,7 @@ export function FeatureSheet({ feature, unit, thickness, onChange, onDelete, onC
         />
       </Fields>
       <PatternFields pattern={feature.pattern} unit={unit} onChange={(pattern) => set({ pattern })} />
+      {advice}
       <Row>
         <Button mode="outlined" onPress={onDelete}>
           Delete

@@ -13,6 +13,7 @@ import { Txt } from '../../ui/Txt';
 import { pickText } from '../../ui/files';
 import { useJob } from '../job/JobContext';
 import { StagePage } from '../job/StagePage';
+import { FeatureAdvice } from './FeatureAdvice';
 import { FeatureSheet } from './FeatureSheet';
 import { ImportSheet } from './ImportSheet';
 import { PlanDrawing } from './PlanDrawing';
@@ -56,7 +57,7 @@ function FeatureRow({
 
 /** What is wanted: a drawing given its meaning, or shapes with numbers. */
 export function PartStage() {
-  const { job, edit } = useJob();
+  const { job, setup, edit } = useJob();
   const palette = usePalette();
   const { part, unit } = job;
   const [selected, setSelected] = useState<string>();
@@ -157,6 +158,7 @@ export function PartStage() {
           feature={current}
           unit={unit}
           thickness={part.thickness}
+          advice={current && <FeatureAdvice job={job} setupId={setup.id} feature={current} edit={edit} />}
           onClose={() => setOpen(false)}
           onChange={(next) => setFeatures((all) => all.map((f) => (f.id === next.id ? next : f)), `feature-${next.id}`)}
           onDelete={() => {

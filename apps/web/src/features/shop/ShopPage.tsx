@@ -1,82 +1,81 @@
+import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { CONTROLLERS, MACHINES, MATERIALS, formatNumber } from '@tidypath/core';
+import { Button } from 'react-native-paper';
+import { CONTROLLERS, Holder, Machine, Material, SHELVES, ShopItems, formatNumber, ratedPower } from '@tidypath/core';
+import { useShelf } from '../../api/useShelf';
 import { Page } from '../../shell/Page';
 import { SPACE } from '../../theme/theme';
 import { useWide } from '../../theme/usePalette';
 import { Card } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
+import { LinkCard } from '../../ui/LinkCard';
+
+type Listed = 'machines' | 'materials' | 'holders';
 
 const n = (v: number, digits = 0) => formatNumber(v, digits);
 
-function Facts({ rows }: { rows: [string, string][] }) {
+const LINES: { [K in Listed]: (item: ShopItems[K]) => string } = {
+  machines: (m: Machine) =>
+    `${n(m.minRpm)} to ${n(m.maxRpm)} rpm, ${n(ratedPower(m), 2)} kW, feeds to ${n(m.maxFeed)} mm/min, ${n(m.rigidity * 100)} % rigid`,
+  materials: (m: Material) => [m.group, m.hardness, `kc1.1 ${n(m.kc11)} N/mm²`].filter(Boolean).join(', '),
+  holders: (h: Holder) => `${h.grip}, balanced to ${n(h.balancedRpm)} rpm, grips ${n(h.gripTorque)} N·m`,
+};
+
+const HEADINGS: Record<Listed, string> = { machines: 'Machines', materials: 'Materials', holders: 'Holders' };
+
+function Shelf<K extends Listed>({ shelf }: { shelf: K }) {
+  const router = useRouter();
+  const wide = useWide();
+  const { items, kept, error, save } = useShelf(shelf);
+  const copy = async () => {
+    const like = items[0] ?? SHELVES[shelf].start[0];
+    const used = new Set(items.map((i) => i.id));
+    let k = items.length + 1;
+    while (used.has(`${shelf}-${k}`)) k++;
+    const item = { ...like, id: `${shelf}-${k}`, name: `New ${SHELVES[shelf].one}` };
+    await save(0, item);
+    router.push(`/shop/${shelf}/${item.id}`);
+  };
   return (
-    <View style={{ gap: 2 }}>
-      {rows.map(([label, value]) => (
-        <View key={label} style={{ flexDirection: 'row', justifyContent: 'space-between', gap: SPACE.m }}>
-          <Txt kind="small" tone="quiet">
-            {label}
-          </Txt>
-          <Txt kind="small" mono style={{ textAlign: 'right', flexShrink: 1 }}>
-            {value}
-          </Txt>
-        </View>
-      ))}
+    <View style={{ gap: SPACE.s }}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', flexWrap: 'wrap' }}>
+        <Txt heading kind="large" style={{ flexGrow: 1 }}>
+          {HEADINGS[shelf]}
+        </Txt>
+        <Button compact icon="plus" disabled={!kept} onPress={() => void copy()}>
+          New {SHELVES[shelf].one}
+        </Button>
+      </View>
+      {error && <Txt tone="danger">▲ {error.message}. Trying again.</Txt>}
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.s }}>
+        {items.map((item) => (
+          <View key={item.id} style={{ width: wide ? '49%' : '100%' }}>
+            <LinkCard
+              title={item.name}
+              text={LINES[shelf](item)}
+              onPress={() => router.push(`/shop/${shelf}/${item.id}`)}
+            />
+          </View>
+        ))}
+      </View>
     </View>
   );
 }
 
-/** Machines, materials and controllers the shop starts with, and where their numbers come from. */
+/** Machines, materials, holders and controllers of the shop. */
 export function ShopPage() {
   const wide = useWide();
-  const width = wide ? '48.5%' : '100%';
   return (
     <Page title="Shop">
-      <Txt heading kind="large">
-        Machines
-      </Txt>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.m }}>
-        {MACHINES.map((m) => (
-          <Card key={m.id} style={{ width }}>
-            <Txt bold>{m.name}</Txt>
-            <Facts
-              rows={[
-                ['Spindle', `${n(m.minRpm)} to ${n(m.maxRpm)} rpm`],
-                ['Power, torque', `${n(m.power, 2)} kW, ${n(m.torque, 1)} N·m`],
-                ['Feed, rapid', `${n(m.maxFeed)}, ${n(m.rapid)} mm/min`],
-                ['Travel', `${n(m.travel.x)} × ${n(m.travel.y)} × ${n(m.travel.z)} mm`],
-                ['Acceleration', `${n(m.acceleration)} mm/s²`],
-                ['Rigidity', `${n(m.rigidity * 100)} % of a stiff machine`],
-              ]}
-            />
-          </Card>
-        ))}
-      </View>
-      <Txt heading kind="large">
-        Materials
-      </Txt>
-      <Txt tone="quiet">{MATERIALS[0].origin}.</Txt>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.m }}>
-        {MATERIALS.map((m) => (
-          <Card key={m.id} style={{ width }}>
-            <Txt bold>{m.name}</Txt>
-            <Facts
-              rows={[
-                ['Cutting force kc1.1', `${n(m.kc11)} N/mm²`],
-                ['Rise mc', n(m.mc, 2)],
-                ['Carbide milling', `${n(m.millingSpeed.carbide.from)} to ${n(m.millingSpeed.carbide.to)} m/min`],
-                ['Chip load', `${n(m.chipShare.from, 2)} to ${n(m.chipShare.to, 2)} % of D`],
-              ]}
-            />
-            {m.caution && <Txt kind="small">◆ {m.caution}</Txt>}
-          </Card>
-        ))}
-      </View>
+      <Shelf shelf="machines" />
+      <Shelf shelf="materials" />
+      <Shelf shelf="holders" />
       <Txt heading kind="large">
         Controllers
       </Txt>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.m }}>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.s }}>
         {CONTROLLERS.map((c) => (
-          <Card key={c.id} style={{ width }}>
+          <Card key={c.id} style={{ width: wide ? '49%' : '100%' }}>
             <Txt bold>{c.name}</Txt>
             <Txt kind="small" tone="quiet">
               {c.about}

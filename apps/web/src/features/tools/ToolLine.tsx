@@ -1,5 +1,5 @@
 import { Pressable, View } from 'react-native';
-import { LengthUnit, Tool, formatLength } from '@tidypath/core';
+import { LengthUnit, Tool, formatLength, kindLabel } from '@tidypath/core';
 import { SIZE, SPACE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Txt } from '../../ui/Txt';
@@ -10,10 +10,13 @@ interface Props {
   unit: LengthUnit;
   chosen?: boolean;
   onPress?: () => void;
+  /** Why it suits, or what speaks against it. */
+  reasons?: string[];
+  cautions?: string[];
 }
 
-/** A tool in a list: number, name, what it reaches, drawn to scale. */
-export function ToolLine({ tool, unit, chosen, onPress }: Props) {
+/** A tool in a list: number, name, what it reaches, drawn to scale; where it was asked, why. */
+export function ToolLine({ tool, unit, chosen, onPress, reasons = [], cautions = [] }: Props) {
   const palette = usePalette();
   const body = (
     <>
@@ -25,9 +28,19 @@ export function ToolLine({ tool, unit, chosen, onPress }: Props) {
           T{tool.number} · {tool.name}
         </Txt>
         <Txt kind="small" tone="quiet">
-          {tool.kind}, ⌀ {formatLength(tool.diameter, unit)}, flutes {formatLength(tool.fluteLength, unit)}, sticks out{' '}
-          {formatLength(tool.stickOut, unit)}, {tool.material === 'hss' ? 'HSS' : tool.material}
+          {kindLabel(tool)}, ⌀ {formatLength(tool.diameter, unit)}, flutes {formatLength(tool.fluteLength, unit)},
+          sticks out {formatLength(tool.stickOut, unit)}, {tool.material === 'hss' ? 'HSS' : tool.material}
         </Txt>
+        {reasons.map((r) => (
+          <Txt key={r} kind="small">
+            ✓ {r}
+          </Txt>
+        ))}
+        {cautions.map((c) => (
+          <Txt key={c} kind="small" tone="care">
+            ◆ {c}
+          </Txt>
+        ))}
       </View>
     </>
   );
@@ -44,7 +57,7 @@ export function ToolLine({ tool, unit, chosen, onPress }: Props) {
   };
   if (!onPress) return <View style={style}>{body}</View>;
   return (
-    <Pressable role="button" aria-pressed={chosen} onPress={onPress} style={style}>
+    <Pressable role="button" aria-pressed={chosen} onPress={onPress} style={style} testID={`tool-${tool.id}`}>
       {body}
     </Pressable>
   );

@@ -3,7 +3,7 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
-import type { FixtureBox, Tool } from '@tidypath/core';
+import { FixtureBox, Tool, profileOutline, segmentStarts } from '@tidypath/core';
 import type { SurfaceView } from '../../compute/messages';
 import type { Palette } from '../../theme/theme';
 
@@ -265,19 +265,20 @@ export class Scene {
       mesh.position.z = (from + to) / 2;
       group.add(mesh);
     };
-    const r = tool.diameter / 2;
-    const tip = tool.pointAngle < 180 ? r / Math.tan((tool.pointAngle * Math.PI) / 360) : 0;
-    solid(r, tip ? 0.01 : r, 0, tip || 0.01, this.palette.accent, 0.9);
-    solid(r, r, tip, tool.fluteLength, this.palette.accent, 0.9);
-    solid(tool.shankDiameter / 2, tool.shankDiameter / 2, tool.fluteLength, tool.stickOut, this.palette.quiet, 0.8);
-    solid(
-      tool.holderDiameter / 2,
-      tool.holderDiameter / 2,
-      tool.stickOut,
-      tool.stickOut + tool.holderLength,
-      this.palette.fixture,
-      0.35,
+    const edge = new THREE.LatheGeometry(
+      profileOutline(tool).map(({ r, z }) => new THREE.Vector2(r, z)),
+      32,
     );
+    edge.rotateX(Math.PI / 2);
+    group.add(
+      new THREE.Mesh(edge, new THREE.MeshStandardMaterial({ color: this.palette.accent, side: THREE.DoubleSide })),
+    );
+    solid(tool.shankDiameter / 2, tool.shankDiameter / 2, tool.fluteLength, tool.stickOut, this.palette.quiet, 0.8);
+    const starts = segmentStarts(tool.holder);
+    tool.holder.segments.forEach((s, i) => {
+      const nose = tool.stickOut + starts[i];
+      solid(s.upper / 2, s.lower / 2, nose, nose + s.length, this.palette.fixture, 0.35);
+    });
     group.position.set(at.x, at.y, at.z);
     this.swap('tool', group);
   }

@@ -21,6 +21,8 @@ export interface Advice {
   /** Why it suits, and what speaks against it. */
   reasons: string[];
   cautions: string[];
+  /** What it would bite, mm; for tools fed along their axis nothing that matters. */
+  bite: { ae: number; ap: number };
   suggestion: Suggestion;
   rank: number;
 }
@@ -53,9 +55,9 @@ export const cutOf = (
   a: Asked,
   bite: { ae: number; ap: number },
   tool: Tool,
-): { situation: Situation; suggestion: Suggestion } => {
+): { situation: Situation; suggestion: Suggestion; bite: Advice['bite'] } => {
   const situation = situationOf(a.job, tool, { ...bite, peakAe: tool.diameter });
-  return { situation, suggestion: suggest(situation) };
+  return { situation, suggestion: suggest(situation), bite };
 };
 
 /** Narrowest and widest of a region as cutters see them: the largest circle inside, and what a cutter of radius r cannot reach. */

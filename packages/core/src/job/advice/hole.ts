@@ -50,7 +50,7 @@ export function holeAdvice(a: Asked, rack: Tool[]): Advised {
   const forming = threading[0]?.tool.kind === 'forming-tap';
   const wanted = wantedHole(a.feature, hole, forming);
   const push = (tool: Tool, role: Role, rank: number, reasons: string[], cautions: string[] = [], minutes?: number) => {
-    const { suggestion } = cutOf(a, { ae: tool.diameter, ap: tool.diameter }, tool);
+    const { bite, suggestion } = cutOf(a, { ae: tool.diameter, ap: tool.diameter }, tool);
     if (!suggestion.possible) unfit.push({ tool, why: suggestion.limitText });
     else
       ranked.push({
@@ -60,6 +60,7 @@ export function holeAdvice(a: Asked, rack: Tool[]): Advised {
         minutes,
         reasons,
         cautions,
+        bite,
         suggestion,
         rank,
       });
@@ -161,8 +162,12 @@ function threadAdvice(
       reasons.push('any diameter of its pitch; a broken one falls out');
       rank += 6;
     }
-    const { suggestion } = cutOf(a, { ae: 0.6134 * thread.pitch, ap: Math.min(tool.fluteLength, hole.depth) }, tool);
-    if (suggestion.possible) found.push({ tool, role: 'threads', reasons, cautions, suggestion, rank });
+    const { bite, suggestion } = cutOf(
+      a,
+      { ae: 0.6134 * thread.pitch, ap: Math.min(tool.fluteLength, hole.depth) },
+      tool,
+    );
+    if (suggestion.possible) found.push({ tool, role: 'threads', reasons, cautions, bite, suggestion, rank });
   }
   return found.sort((x, y) => x.rank - y.rank);
 }

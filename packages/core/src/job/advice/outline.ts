@@ -47,6 +47,7 @@ export function outlineAdvice(a: Asked, rack: Tool[]): Advised {
       kind: 'contour',
       reasons,
       cautions,
+      bite: { ae: situation.ae, ap: situation.ap },
       suggestion,
       rank,
     });

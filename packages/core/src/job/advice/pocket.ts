@@ -63,7 +63,7 @@ export function pocketAdvice(a: Asked, rack: Tool[]): Advised {
     } else reasons.push('room to turn in every corner');
     if (tool.cornerRadius > 0) cautions.push(`leaves a radius of ${a.long(tool.cornerRadius)} at the floor`);
     if (!tool.centreCutting) cautions.push('its end does not cut to the centre: enter by a helix or ramp');
-    ranked.push({ tool, role, kind: 'pocket', minutes, reasons, cautions, suggestion, rank });
+    ranked.push({ tool, role, kind: 'pocket', minutes, reasons, cautions, bite: { ...bite, ap }, suggestion, rank });
   }
   const done = ranked.some((r) => r.role === 'does it');
   const fitting =

@@ -1,0 +1,1 @@
+export { CalculatorPage as default } from '../../src/features/calculator/CalculatorPage';

@@ -1,0 +1,1 @@
+export { RecipesPage as default } from '../../src/features/recipes/RecipesPage';

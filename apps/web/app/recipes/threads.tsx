@@ -1,0 +1,1 @@
+export { ThreadsPage as default } from '../../src/features/calculator/ThreadsPage';

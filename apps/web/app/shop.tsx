@@ -1,1 +1,0 @@
-export { ShopPage as default } from '../src/features/shop/ShopPage';

@@ -1,0 +1,1 @@
+export { ShopPage as default } from '../../src/features/shop/ShopPage';

@@ -1,1 +1,0 @@
-export { ToolsPage as default } from '../src/features/tools/ToolsPage';

@@ -1,0 +1,1 @@
+export { ToolsPage as default } from '../../src/features/tools/ToolsPage';

@@ -1,0 +1,106 @@
+import { fireEvent, screen, waitFor } from '@testing-library/react-native';
+import { MACHINES, MATERIALS, Recipe, TOOLS, formatFeed, formatNumber, suggest, suggestBite } from '@tidypath/core';
+import { show } from '../../../testing/show';
+import { api } from '../../api/client';
+import { RecipesPage } from '../recipes/RecipesPage';
+import { CalculatorPage } from './CalculatorPage';
+import { ThreadsPage } from './ThreadsPage';
+
+jest.mock('../../api/client', () => ({
+  ...jest.requireActual('../../api/client'),
+  api: { keep: jest.fn(), shelf: jest.fn() },
+}));
+const fake = jest.mocked(api);
+const store = new Map<string, string>();
+beforeEach(() => {
+  jest.clearAllMocks();
+  store.clear();
+  fake.keep.mockResolvedValue({ saved: true, version: 1 });
+  globalThis.localStorage = {
+    getItem: (k: string) => store.get(k) ?? null,
+    setItem: (k: string, v: string) => void store.set(k, v),
+  } as unknown as Storage;
+});
+
+const [alu, t4, bench] = [MATERIALS[0], TOOLS[3], MACHINES[0]];
+const said = (more: object = {}) => {
+  const { rpm, feed } = suggest({ tool: t4, material: alu, machine: bench, ...suggestBite(t4, alu, bench), ...more });
+  return `${formatNumber(rpm, 0)} rpm · ${formatFeed(feed, 'mm')}`;
+};
+const type = (label: string, text: string) => {
+  fireEvent(screen.getByLabelText(label), 'focus');
+  fireEvent.changeText(screen.getByLabelText(label), text);
+};
+
+test('says what the engine says, in both unit systems, with gauges, pictures and curves in words', () => {
+  show(<CalculatorPage />);
+  expect(screen.getByTestId('headline')).toHaveTextContent(said());
+  expect(screen.getByText(/in\/min/)).toBeTruthy();
+  for (const id of ['chip', 'engagement', 'load', 'deflection', 'grip'])
+    expect(screen.getByTestId(`gauge-${id}`)).toBeTruthy();
+  expect(screen.getByLabelText(/^End view: 70 degrees engaged/)).toBeTruthy();
+  expect(screen.getByLabelText(/^Power over speed of Whimbrel.*the cut takes/)).toBeTruthy();
+  expect(screen.getByLabelText(/below 0.005 mm it rubs/)).toBeTruthy();
+});
+
+test('a bite typed in, a feed one is limited to, a speed one was told', () => {
+  show(<CalculatorPage />);
+  type('Bite', '1');
+  expect(screen.getByTestId('headline')).toHaveTextContent(said({ ae: 1 }));
+  type('Feed at most', '500');
+  expect(screen.getByTestId('headline')).toHaveTextContent(said({ ae: 1, asked: { feed: 500 } }));
+  expect(screen.getByText(/Against the suggestion without it: feed .* below the suggested/)).toBeTruthy();
+});
+
+test('the second time starts where the first one stopped', async () => {
+  const { unmount } = show(<CalculatorPage />);
+  type('Bite', '2');
+  await waitFor(() => expect(store.get('tidypath-calculator')).toContain('"ae":2'));
+  unmount();
+  show(<CalculatorPage />);
+  expect(screen.getByLabelText('Bite').props.value).toBe('2');
+});
+
+test('a drill has pecks instead of a bite; a tap is locked to its pitch', () => {
+  store.set('tidypath-calculator', JSON.stringify({ toolId: 't15' }));
+  const { unmount } = show(<CalculatorPage />);
+  expect(screen.queryByLabelText('Bite')).toBeNull();
+  type('Hole depth', '40');
+  expect(screen.getByText(/^Pecks of .* diameters deep/)).toBeTruthy();
+  unmount();
+  store.set('tidypath-calculator', JSON.stringify({ toolId: 't39' }));
+  show(<CalculatorPage />);
+  expect(screen.getByTestId('limit')).toHaveTextContent(/pitch|limited/i);
+});
+
+test('what cannot be is said, and cannot be kept', () => {
+  store.set('tidypath-calculator', JSON.stringify({ toolId: 't16', materialId: 'titanium', machineId: 'sanderling' }));
+  show(<CalculatorPage />);
+  expect(screen.getByTestId('limit')).toHaveTextContent(/no slower than 8 000 rpm/);
+});
+
+test('kept as a recipe', async () => {
+  show(<CalculatorPage />);
+  fireEvent.changeText(screen.getByLabelText('Name of the recipe'), 'Pocket on the bench mill');
+  fireEvent.press(screen.getByText('Keep as a recipe'));
+  await waitFor(() => expect(fake.keep).toHaveBeenCalled());
+  const recipe = fake.keep.mock.lastCall![2] as Recipe;
+  expect(recipe).toMatchObject({ name: 'Pocket on the bench mill', tool: { id: 't4' }, boldness: 0.5 });
+  expect(recipe.feed).toBeGreaterThan(0);
+});
+
+test('no recipes yet: the first thing to do', () => {
+  show(<RecipesPage />);
+  expect(screen.getByText('Open the calculator')).toBeTruthy();
+});
+
+test('threads: diameters, drills for cutting and forming, the nearest in the drawer', () => {
+  show(<ThreadsPage />);
+  expect(screen.getByText('M6 · ISO coarse')).toBeTruthy();
+  expect(screen.getByText('5.026 mm')).toBeTruthy();
+  fireEvent.changeText(screen.getByTestId('thread-name'), '1/4-20');
+  fireEvent.press(screen.getByText('number, letter, fraction'));
+  expect(screen.getByText('#7')).toBeTruthy();
+  fireEvent.changeText(screen.getByTestId('thread-name'), 'M7');
+  expect(screen.getByText(/give one, as in M7x1/)).toBeTruthy();
+});

@@ -1,0 +1,109 @@
+import { useEffect, useMemo, useState } from 'react';
+import {
+  CutInput,
+  Machine,
+  Material,
+  Situation,
+  Suggestion,
+  Tool,
+  cutState,
+  departure,
+  gaugesOf,
+  suggest,
+  suggestBite,
+} from '@tidypath/core';
+
+/** What the calculator was told; bite and layer 0 follow the suggestion. */
+export interface Told {
+  toolId: string;
+  materialId: string;
+  machineId: string;
+  ae: number;
+  ap: number;
+  boldness: number;
+  /** A speed or a largest feed somebody gave; 0 for none. */
+  rpm: number;
+  feed: number;
+}
+
+const KEY = 'tidypath-calculator';
+const START: Told = {
+  toolId: 't4',
+  materialId: 'alu-6082',
+  machineId: 'whimbrel',
+  ae: 0,
+  ap: 0,
+  boldness: 0.5,
+  rpm: 0,
+  feed: 0,
+};
+
+function remembered(): Told {
+  try {
+    return { ...START, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Told>) };
+  } catch {
+    return START;
+  }
+}
+
+/** The calculator's fields, kept on this device, so that the second time starts where the first one stopped. */
+export function useTold() {
+  const [told, setTold] = useState(remembered);
+  useEffect(() => {
+    const timer = setTimeout(() => localStorage.setItem(KEY, JSON.stringify(told)), 300);
+    return () => clearTimeout(timer);
+  }, [told]);
+  return { told, tell: (more: Partial<Told>) => setTold((t) => ({ ...t, ...more })) };
+}
+
+export interface Answered {
+  situation: Situation;
+  suggestion: Suggestion;
+  /** The cut at what comes of it all. */
+  cut: CutInput;
+  bite: { ae: number; ap: number };
+}
+
+/** Everything the calculator says, from the same engine as the sentences of a job. */
+export function answer(told: Told, tool: Tool, material: Material, machine: Machine): Answered {
+  const proposed = suggestBite(tool, material, machine, told.boldness);
+  const bite = {
+    ae: Math.min(told.ae || proposed.ae, tool.diameter),
+    ap: Math.min(told.ap || proposed.ap, tool.fluteLength),
+  };
+  const situation: Situation = {
+    tool,
+    material,
+    machine,
+    ...bite,
+    boldness: told.boldness,
+    asked: { rpm: told.rpm || undefined, feed: told.feed || undefined },
+  };
+  const suggestion = suggest(situation);
+  return {
+    situation,
+    suggestion,
+    bite: proposed,
+    cut: { tool, material, machine, ...bite, rpm: suggestion.rpm, feed: suggestion.feed },
+  };
+}
+
+/** The answer with its gauges and what was given against what would be suggested without it. */
+export function useAnswer(
+  told: Told,
+  tool: Tool | undefined,
+  material: Material | undefined,
+  machine: Machine | undefined,
+) {
+  return useMemo(() => {
+    if (!tool || !material || !machine) return undefined;
+    const found = answer(told, tool, material, machine);
+    const free = suggest({ ...found.situation, asked: undefined });
+    return {
+      ...found,
+      state: cutState(found.cut),
+      gauges: gaugesOf(found.cut),
+      departure: departure(found.situation, free, found.suggestion),
+    };
+  }, [told, tool, material, machine]);
+}

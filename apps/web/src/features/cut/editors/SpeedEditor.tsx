@@ -1,0 +1,93 @@
+import { useRouter } from 'expo-router';
+import { View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { editOperation, formatFeed, formatNumber, liftsOf, takeLift } from '@tidypath/core';
+import { SPACE } from '../../../theme/theme';
+import { NumberField } from '../../../ui/NumberField';
+import { Txt } from '../../../ui/Txt';
+import { BoldnessSlide } from '../../cutting/BoldnessSlide';
+import { Lifts } from '../../cutting/Lifts';
+import { Why } from '../../cutting/Why';
+import { useShop } from '../../cutting/useShop';
+import type { EditorProps, GoTo } from './types';
+
+type Which = 'rpm' | 'feed' | 'entryFeed';
+
+const LABEL: Record<Which, string> = { rpm: 'Spindle speed', feed: 'Feed', entryFeed: 'Entry feed' };
+const sentence = (text: string) => `${text[0].toUpperCase()}${text.slice(1)}.`;
+/** Departures smaller than this are as suggested. */
+const SAME = 0.005;
+
+/** Speed and feeds: the value, the suggested one a tap away, what a departure costs, the working, and what would lift the limit. */
+export function SpeedEditor({ job, operation, insight, edit, onField, which }: EditorProps & { which: Which }) {
+  const router = useRouter();
+  const { tools, holders } = useShop();
+  const inch = job.unit === 'inch' && which !== 'rpm';
+  const scale = inch ? 25.4 : 1;
+  const value = operation.speeds[which];
+  const tool = job.tools.find((t) => t.id === operation.toolId);
+  const set = (v: number) =>
+    edit(
+      (j) => editOperation(j, operation.id, (o) => ({ ...o, speeds: { ...o.speeds, [which]: v } })),
+      `${operation.id}-${which}`,
+    );
+  const text = (v: number) => (which === 'rpm' ? `${formatNumber(v, 0)} rpm` : formatFeed(v, job.unit));
+  const max = which === 'rpm' ? job.machine.maxRpm : job.machine.maxFeed;
+  const goTo: GoTo = (place) => {
+    switch (place) {
+      case 'tool':
+        return () => onField({ at: 'tool' });
+      case 'holder':
+        return tool && (() => router.push(`/shop/holders/${tool.holder.id}`));
+      case 'material':
+        return () => router.push(`/shop/materials/${job.material.id}`);
+      case 'machine':
+        return () => router.push(`/shop/machines/${job.machine.id}`);
+      case 'bite':
+        return 'stepover' in operation.params ? () => onField({ at: 'param', key: 'stepover' }) : undefined;
+      case 'layer':
+        return 'layer' in operation.params ? () => onField({ at: 'param', key: 'layer' }) : undefined;
+      default:
+        return undefined;
+    }
+  };
+  const suggested = insight?.suggestion[which];
+  return (
+    <>
+      <NumberField
+        autoFocus
+        testID="value-field"
+        label={LABEL[which]}
+        value={value / scale}
+        min={(which === 'rpm' ? Math.max(1, job.machine.minRpm) : 0.1) / scale}
+        max={max / scale}
+        step={which === 'rpm' ? 100 : 10}
+        whole={which === 'rpm'}
+        suffix={which === 'rpm' ? 'rpm' : inch ? 'in/min' : 'mm/min'}
+        onChange={(v) => set(v * scale)}
+      />
+      {insight && suggested !== undefined && (
+        <>
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: SPACE.s }}>
+            <Txt kind="small" tone="quiet" style={{ flexShrink: 1 }} testID="departure">
+              {sentence(insight.departure.text)}
+            </Txt>
+            {Math.abs(suggested - value) > SAME * suggested && (
+              <Button compact mode="outlined" onPress={() => set(suggested)}>
+                Take {text(suggested)}
+              </Button>
+            )}
+          </View>
+          <BoldnessSlide value={job.boldness} onChange={(boldness) => edit((j) => ({ ...j, boldness }), 'boldness')} />
+          <Txt kind="small">{insight.suggestion.limitText}</Txt>
+          <Lifts
+            find={() => liftsOf(job, operation, { tools, holders })}
+            unit={job.unit}
+            onTake={(lift) => edit((j) => takeLift(j, operation.id, lift, { tools, holders }))}
+          />
+          <Why suggestion={insight.suggestion} unit={job.unit} of={which} goTo={goTo} />
+        </>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,36 @@
+import { Checkbox } from 'react-native-paper';
+import { Feature, editOperation, kindOf } from '@tidypath/core';
+import { Txt } from '../../../ui/Txt';
+import type { EditorProps } from './types';
+
+/** Which features of the part an operation works on. */
+export function TargetsEditor({ job, operation, edit }: EditorProps) {
+  const works = kindOf(operation.kind)?.works ?? [];
+  const offered = job.part.features.filter((f) => works.includes(f.meaning));
+  const toggle = (f: Feature) =>
+    edit((j) =>
+      editOperation(j, operation.id, (o) => ({
+        ...o,
+        targets: o.targets.includes(f.id) ? o.targets.filter((t) => t !== f.id) : [...o.targets, f.id],
+      })),
+    );
+  if (offered.length === 0)
+    return (
+      <Txt>The part has nothing of this kind. Give a feature the meaning {works.join(' or ')} on the Part stage.</Txt>
+    );
+  return (
+    <>
+      {offered.map((f) => (
+        <Checkbox.Item
+          key={f.id}
+          label={f.name}
+          status={operation.targets.includes(f.id) ? 'checked' : 'unchecked'}
+          onPress={() => toggle(f)}
+          accessibilityLabel={f.name}
+          position="leading"
+          labelStyle={{ textAlign: 'left' }}
+        />
+      ))}
+    </>
+  );
+}
