@@ -5,6 +5,8 @@ import { Harness, PHONE, WIDE, byTest, root, tap, textOf, until } from '../tests
 
 interface Shot {
   name: string;
+  /** Only at this size. */
+  only?: 'phone' | 'wide';
   job?: string;
   path: string;
   dark?: boolean;
@@ -35,6 +37,10 @@ const SHOTS: Shot[] = [
     },
   },
   { name: 'release', job: 'Vane hub plate', path: 'release', before: proved },
+  { name: 'tools', path: '/tools', only: 'wide' },
+  { name: 'tool', path: '/tools/t13', only: 'phone' },
+  { name: 'calculator', path: '/recipes/calculator' },
+  { name: 'machine', path: '/shop/machines/fulmar', only: 'wide' },
 ];
 
 async function main(): Promise<void> {
@@ -45,7 +51,7 @@ async function main(): Promise<void> {
       ['phone', PHONE],
       ['wide', WIDE],
     ] as const) {
-      for (const shot of SHOTS) {
+      for (const shot of SHOTS.filter((s) => !s.only || s.only === size)) {
         const page = await harness.page(viewport);
         const path = shot.job ? `/job/${await harness.jobId(shot.job)}/${shot.path}` : shot.path;
         await harness.open(page, path);

@@ -54,7 +54,7 @@ const MEANINGS: Record<string, Partial<Feature> & { meaning: Feature['meaning'] 
   BOSSES: { meaning: 'boss', name: 'Boss', depth: 0, through: false },
   BEARING: { meaning: 'pocket', name: 'Bearing bore', depth: PLATE.thickness, through: true },
   NOTCH: { meaning: 'pocket', name: 'Open notch', depth: 5, through: false },
-  'M5 TAP DRILL': { meaning: 'hole', name: 'M5 hole', depth: PLATE.thickness, through: true },
+  'M5 TAP DRILL': { meaning: 'hole', name: 'M5 hole', depth: PLATE.thickness, through: true, thread: 'M5' },
 };
 
 export function vaneHubPlate(drawing: string): Job {

@@ -17,7 +17,7 @@ const SHOP = Object.fromEntries(
 /** Renders under the theme, as the app does. */
 export const show = (element: ReactElement) =>
   render(
-    <SWRConfig value={{ provider: () => new Map(), fallback: SHOP, revalidateOnMount: false }}>
+    <SWRConfig value={{ provider: () => new Map(), fallback: SHOP, revalidateIfStale: false }}>
       <PaperProvider theme={lightTheme}>{element}</PaperProvider>
     </SWRConfig>,
   );

@@ -21,6 +21,7 @@ export function Choices<T extends string>({ label, value, options, onChange, fol
   const palette = usePalette();
   const [open, setOpen] = useState(false);
   const folded = (fold || options.length > MANY) && !open;
+  const more = value === undefined ? 'Choose …' : 'Other …';
   const shown = folded ? options.filter((o) => o.value === value) : options;
   return (
     <View role="radiogroup" aria-label={label} style={{ gap: SPACE.xs, maxWidth: '100%' }}>
@@ -59,11 +60,11 @@ export function Choices<T extends string>({ label, value, options, onChange, fol
         {folded && (
           <Pressable
             role="button"
-            aria-label={`${label}: choose another`}
+            aria-label={`${more} ${label}`}
             onPress={() => setOpen(true)}
             style={{ minHeight: SIZE.touch, justifyContent: 'center', paddingHorizontal: SPACE.m }}
           >
-            <Txt tone="accent">{shown.length ? 'Other …' : 'Choose …'}</Txt>
+            <Txt tone="accent">{more}</Txt>
           </Pressable>
         )}
       </View>

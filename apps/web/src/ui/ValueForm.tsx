@@ -21,7 +21,7 @@ export function ValueForm<T extends object>({ item, fields, unit, findings, onCh
   const field = ([key, info]: [string, ParameterInfo]) => (
     <Fragment key={key}>
       <ParameterField
-        info={info}
+        info={{ ...info, step: undefined }}
         value={item[key as keyof T]}
         unit={unit}
         testID={`field-${key}`}

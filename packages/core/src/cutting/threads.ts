@@ -169,8 +169,33 @@ export interface ThreadSizes {
   externalMinor: number;
 }
 
-/** Tolerance of the internal minor diameter of class 6H, mm: 433·P − 190·P^1.22 µm below 1 mm pitch, else 230·P^0.7 µm (ISO 965-1). */
-const tolerance6H = (P: number) => (P < 1 ? 433 * P - 190 * P ** 1.22 : 230 * P ** 0.7) / 1000;
+/** Tolerance of the internal minor diameter of class 6H by pitch, µm, as the standard rounds it (ISO 965-1). */
+const ROUNDED_6H: Record<number, number> = {
+  0.35: 100,
+  0.4: 112,
+  0.45: 125,
+  0.5: 140,
+  0.6: 160,
+  0.7: 180,
+  0.75: 190,
+  0.8: 200,
+  1: 236,
+  1.25: 265,
+  1.5: 300,
+  1.75: 335,
+  2: 375,
+  2.5: 450,
+  3: 500,
+  3.5: 560,
+  4: 600,
+  4.5: 670,
+  5: 710,
+  5.5: 750,
+  6: 800,
+};
+
+/** The same in mm for any pitch: the standard's value, else its formula, 433·P − 190·P^1.22 µm below 1 mm pitch, 230·P^0.7 above. */
+const tolerance6H = (P: number) => (ROUNDED_6H[P] ?? (P < 1 ? 433 * P - 190 * P ** 1.22 : 230 * P ** 0.7)) / 1000;
 
 /** Tolerance of the internal minor diameter of class 2B, mm (ASME B1.1), from inches. */
 function tolerance2B(majorMm: number, pitchMm: number): number {

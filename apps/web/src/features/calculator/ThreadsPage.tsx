@@ -104,7 +104,6 @@ export function ThreadsPage() {
                 value={cutting}
                 min={40}
                 max={100}
-                step={5}
                 onChange={setCutting}
               />
               <NumberField
@@ -113,7 +112,6 @@ export function ThreadsPage() {
                 value={forming}
                 min={40}
                 max={90}
-                step={5}
                 onChange={setForming}
               />
             </Fields>

@@ -35,7 +35,7 @@ const type = (label: string, text: string) => {
 test('says what the engine says, in both unit systems, with gauges, pictures and curves in words', () => {
   show(<CalculatorPage />);
   expect(screen.getByTestId('headline')).toHaveTextContent(said());
-  expect(screen.getByText(/in\/min/)).toBeTruthy();
+  expect(screen.getAllByText(/in\/min/).length).toBeGreaterThan(1);
   for (const id of ['chip', 'engagement', 'load', 'deflection', 'grip'])
     expect(screen.getByTestId(`gauge-${id}`)).toBeTruthy();
   expect(screen.getByLabelText(/^End view: 70 degrees engaged/)).toBeTruthy();

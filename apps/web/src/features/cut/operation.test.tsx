@@ -158,9 +158,9 @@ describe('the field of a value', () => {
     const onField = jest.fn();
     show(<Editor field={{ at: 'speed', key: 'feed' }} watch={jest.fn()} onField={onField} />);
     fireEvent.press(screen.getByText('Why?'));
-    fireEvent.press(screen.getAllByLabelText(/^Change z: 3 flutes/)[0]);
+    fireEvent.press(screen.getAllByLabelText(/^Change z 3 flutes/)[0]);
     expect(onField).toHaveBeenCalledWith({ at: 'tool' });
-    fireEvent.press(screen.getAllByLabelText(/^Change layer: /)[0]);
+    fireEvent.press(screen.getAllByLabelText(/^Change layer /)[0]);
     expect(onField).toHaveBeenLastCalledWith({ at: 'param', key: 'layer' });
   });
 

@@ -59,7 +59,7 @@ function Step({ step, goTo }: { step: Working; goTo: Props['goTo'] }) {
             <Pressable
               key={input.name}
               role="button"
-              aria-label={`Change ${input.name}: ${input.text}`}
+              aria-label={`Change ${input.name} ${input.text}`}
               onPress={go}
               style={{
                 minHeight: SIZE.touch,

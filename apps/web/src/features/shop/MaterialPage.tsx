@@ -75,9 +75,6 @@ export function MaterialPage({ id }: { id: string }) {
               const start = startOf(material, row.key);
               return (
                 <View key={row.path}>
-                  <Txt bold kind="small">
-                    {row.title}
-                  </Txt>
                   <Fields>
                     <NumberField
                       label={`${row.title} from`}
@@ -97,7 +94,7 @@ export function MaterialPage({ id }: { id: string }) {
                     />
                   </Fields>
                   <Txt kind="small" tone="quiet">
-                    {row.help}. {originOf(material, row.key)}.
+                    {row.help}; {originOf(material, row.key) === HANDBOOK ? 'handbook' : 'the shop’s own'}
                   </Txt>
                   {findings
                     .filter((f) => f.place.field === row.path)

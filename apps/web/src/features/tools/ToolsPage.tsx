@@ -47,15 +47,16 @@ const ORDERS: Record<Order, (a: Tool, b: Tool) => number> = {
   name: (a, b) => a.name.localeCompare(b.name),
 };
 
-const matches = (tool: Tool, wanted: string) =>
-  wanted
+/** Every word that was typed starts a word of the tool. */
+function matches(tool: Tool, wanted: string): boolean {
+  const words = `t${tool.number} ${tool.name} ${kindLabel(tool)} ${tool.material} ${tool.holder.name}`
+    .toLowerCase()
+    .split(/[\s,]+/);
+  return wanted
     .toLowerCase()
     .split(/\s+/)
-    .every((word) =>
-      `t${tool.number} ${tool.name} ${kindLabel(tool)} ${tool.material} ${tool.holder.name}`
-        .toLowerCase()
-        .includes(word),
-    );
+    .every((w) => words.some((word) => word.startsWith(w)));
+}
 
 /** The tool rack: find, sort, add, take lists in and hand them out. */
 export function ToolsPage() {

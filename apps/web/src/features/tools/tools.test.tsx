@@ -45,7 +45,7 @@ test('the rack is found by several words, filtered by what tools do, sorted', ()
 test('a new tool is its kind and size', () => {
   const onAdd = jest.fn();
   show(<AddToolSheet open onClose={jest.fn()} onAdd={onAdd} />);
-  fireEvent.press(screen.getByLabelText('Kind: choose another'));
+  fireEvent.press(screen.getByLabelText('Other … Kind'));
   fireEvent.press(screen.getByText('reamer'));
   fireEvent(screen.getByTestId('new-tool-diameter'), 'focus');
   fireEvent.changeText(screen.getByTestId('new-tool-diameter'), '3/8');
@@ -57,6 +57,7 @@ describe('one tool', () => {
   const type = (field: string, text: string) => {
     fireEvent(screen.getByTestId(`field-${field}`), 'focus');
     fireEvent.changeText(screen.getByTestId(`field-${field}`), text);
+    fireEvent(screen.getByTestId(`field-${field}`), 'blur');
   };
 
   test('shows what it can do and who uses it; only numbers that matter for its form', async () => {
@@ -117,7 +118,7 @@ describe('one tool', () => {
   test('its holder and its own data', async () => {
     show(<ToolPage id="t7" />);
     fireEvent.press(screen.getByText('Hydraulic chuck'));
-    fireEvent.press(screen.getByLabelText('Add a material: choose another'));
+    fireEvent.press(screen.getByLabelText('Choose … Add a material'));
     fireEvent.press(screen.getByText(/brass/i));
     await waitFor(() => expect(fake.keep).toHaveBeenCalled());
     const item = fake.keep.mock.lastCall![2] as Tool;
