@@ -1,4 +1,4 @@
-import Slider from '@react-native-community/slider';
+import { ChangeEvent } from 'react';
 import { View } from 'react-native';
 import { SIZE } from '../theme/theme';
 import { usePalette } from '../theme/usePalette';
@@ -13,9 +13,9 @@ interface Props {
   onChange: (value: number) => void;
 }
 
-const STEP = 0.05;
+const STEPS = 20;
 
-/** A value between two ends, by thumb or arrow keys, with its word. */
+/** A value between two ends, by thumb or arrow keys, with its word. The browser’s own slider: keys and screen readers know it. */
 export function Slide({ label, value, word, onChange }: Props) {
   const palette = usePalette();
   return (
@@ -26,17 +26,17 @@ export function Slide({ label, value, word, onChange }: Props) {
           {word}
         </Txt>
       </Txt>
-      <Slider
-        style={{ height: SIZE.touch, width: '100%' }}
-        value={value}
-        minimumValue={0}
-        maximumValue={1}
-        step={STEP}
-        minimumTrackTintColor={palette.accent}
-        maximumTrackTintColor={palette.line}
-        thumbTintColor={palette.accent}
-        accessibilityLabel={`${label}: ${word}`}
-        onValueChange={(v) => onChange(Math.round(v / STEP) * STEP)}
+      <input
+        type="range"
+        min={0}
+        max={STEPS}
+        step={1}
+        value={Math.round(value * STEPS)}
+        aria-label={label}
+        aria-valuetext={word}
+        data-testid="slide"
+        onChange={(e: ChangeEvent<HTMLInputElement>) => onChange(Number(e.target.value) / STEPS)}
+        style={{ width: '100%', height: SIZE.touch, margin: 0, accentColor: palette.accent }}
       />
     </View>
   );

@@ -1,4 +1,3 @@
-import { suggestBite } from '../cutting/bite';
 import { BOLDNESS } from '../cutting/boldness';
 import { suggest } from '../cutting/suggest';
 import { Feature, Meaning, SINGLE, Shape } from '../part/feature';
@@ -119,6 +118,21 @@ export function proposeTool(job: Job, kind: OperationKind, targets: Feature[], r
   return advised[0]?.tool ?? suiting[0];
 }
 
+/** The values an operation would start from with this tool on these features. */
+export function proposedParams(
+  job: Job,
+  setup: Setup,
+  kind: OperationKind,
+  tool: Tool,
+  targets: Feature[],
+  model = modelOf(job.part),
+): Record<string, unknown> {
+  const stock = stockOf(setup, model);
+  const { material, machine } = job;
+  const [top, clearance] = [stock.top, stock.top + setup.clearance];
+  return { ...kind.defaults({ tool, material, machine, model, targets, stock: stock.region, top, clearance }) };
+}
+
 /** The job with a new operation at the end of the route: tool, values and speeds proposed from what it works on. */
 export function addOperation(
   job: Job,
@@ -136,20 +150,7 @@ export function addOperation(
   if (!chosen) return job;
   const withRack = withTool(job, chosen);
   const own = withRack.tools.find((t) => t.id === chosen.id)!;
-  const model = modelOf(job.part);
-  const stock = stockOf(setup, model);
-  const params = {
-    ...kind.defaults({
-      tool: own,
-      material: job.material,
-      machine: job.machine,
-      model,
-      targets,
-      stock: stock.region,
-      top: stock.top,
-      clearance: stock.top + setup.clearance,
-    }),
-  };
+  const params = proposedParams(job, setup, kind, own, targets);
   const operation: Operation = {
     id: freshId(
       'o',
@@ -162,7 +163,7 @@ export function addOperation(
     targets: targetIds,
     speeds: suggestedSpeeds(job, kind, own, params),
     coolant: job.machine.coolants.includes('flood') ? 'flood' : job.machine.coolants.includes('air') ? 'air' : 'off',
-    params: params as Record<string, unknown>,
+    params,
   };
   return withSetup(withRack, { ...setup, operations: [...setup.operations, operation] });
 }
@@ -194,12 +195,11 @@ export function changeTool(job: Job, operationId: string, tool: Tool): Job {
   return editOperation(racked, operationId, (o) => {
     const kind = kindOf(o.kind);
     if (!kind) return { ...o, toolId: own.id };
-    const bite = suggestBite(own, job.material, job.machine);
-    const params = {
-      ...o.params,
-      ...('stepover' in o.params && { stepover: o.kind === 'face' ? own.diameter * 0.7 : bite.ae }),
-      ...('layer' in o.params && { layer: bite.ap }),
-    };
+    const setup = job.setups.find((x) => x.operations.some((y) => y.id === operationId))!;
+    const targets = job.part.features.filter((f) => o.targets.includes(f.id));
+    const proposed = proposedParams(job, setup, kind, own, targets);
+    const params = { ...o.params };
+    for (const key of ['stepover', 'layer']) if (key in params && key in proposed) params[key] = proposed[key];
     return { ...o, toolId: own.id, params, speeds: suggestedSpeeds(racked, kind, own, params) };
   });
 }

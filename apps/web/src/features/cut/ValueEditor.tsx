@@ -1,9 +1,8 @@
 import { useMemo } from 'react';
 import { COOLANTS, Coolant, editOperation, kindOf, parametersOf } from '@tidypath/core';
 import { Choices, plainOptions } from '../../ui/Choices';
-import { ParameterField } from '../../ui/ParameterField';
-import { Txt } from '../../ui/Txt';
 import { DepthEditor } from './editors/DepthEditor';
+import { ParamEditor } from './editors/ParamEditor';
 import { SpeedEditor } from './editors/SpeedEditor';
 import { TargetsEditor } from './editors/TargetsEditor';
 import { ToolEditor } from './editors/ToolEditor';
@@ -39,28 +38,7 @@ export function ValueEditor({ field, ...props }: Props) {
       return <DepthEditor {...props} featureId={field.featureId} />;
     case 'param': {
       const found = info[field.key];
-      if (!found) return null;
-      return (
-        <>
-          <ParameterField
-            info={found}
-            value={operation.params[field.key]}
-            unit={job.unit}
-            autoFocus
-            testID="value-field"
-            shareOf={job.tools.find((t) => t.id === operation.toolId)?.diameter}
-            onChange={(v) =>
-              edit(
-                (j) => editOperation(j, operation.id, (o) => ({ ...o, params: { ...o.params, [field.key]: v } })),
-                `${operation.id}-${field.key}`,
-              )
-            }
-          />
-          <Txt kind="small" tone="quiet">
-            {found.help}
-          </Txt>
-        </>
-      );
+      return found ? <ParamEditor {...props} name={field.key} info={found} /> : null;
     }
   }
 }

@@ -18,7 +18,7 @@ export function Lifts({ find, unit, onTake }: Props) {
   const lifts = open ? find() : [];
   return (
     <View style={{ gap: SPACE.s }}>
-      <Button compact onPress={() => setOpen(!open)} style={{ alignSelf: 'flex-start' }} aria-expanded={open}>
+      <Button compact onPress={() => setOpen(!open)} style={{ alignSelf: 'flex-start' }}>
         What would lift it?
       </Button>
       {open && lifts.length === 0 && (

@@ -87,7 +87,7 @@ export function Why({ suggestion, unit, of, goTo }: Props) {
   const chain = suggestion.chain.filter((s) => !of || (of === 'rpm' ? s.on === 'rpm' : s.on === 'feed'));
   return (
     <View>
-      <Button compact onPress={() => setOpen(!open)} style={{ alignSelf: 'flex-start' }} aria-expanded={open}>
+      <Button compact onPress={() => setOpen(!open)} style={{ alignSelf: 'flex-start' }}>
         Why?
       </Button>
       {open && (

@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import { Button, Checkbox, IconButton } from 'react-native-paper';
+import { Button, IconButton } from 'react-native-paper';
 import { COOLANTS, CONTROLLERS, Machine, parametersOf, startOf, torqueAt, formatNumber } from '@tidypath/core';
 import { useShelf } from '../../api/useShelf';
 import { SPACE } from '../../theme/theme';
@@ -8,6 +8,7 @@ import { Choices } from '../../ui/Choices';
 import { FieldFinding } from '../../ui/FieldFinding';
 import { LengthField } from '../../ui/LengthField';
 import { NumberField } from '../../ui/NumberField';
+import { Tick } from '../../ui/Tick';
 import { Txt } from '../../ui/Txt';
 import { ValueForm } from '../../ui/ValueForm';
 import { ItemPage } from './ItemPage';
@@ -186,13 +187,10 @@ export function MachinePage({ id }: { id: string }) {
               Coolants and controller
             </Txt>
             {COOLANTS.filter((c) => c !== 'off').map((c) => (
-              <Checkbox.Item
+              <Tick
                 key={c}
                 label={c}
-                accessibilityLabel={c}
-                position="leading"
-                labelStyle={{ textAlign: 'left' }}
-                status={machine.coolants.includes(c) ? 'checked' : 'unchecked'}
+                on={machine.coolants.includes(c)}
                 onPress={() =>
                   change({
                     coolants: machine.coolants.includes(c)

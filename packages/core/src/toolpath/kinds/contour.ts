@@ -6,6 +6,7 @@ import { Finding, note, stop } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { formatNumber, radians } from '../../quantity/units';
 import { suggestBite } from '../../cutting/bite';
+import { suggestEntry, suggestFinish } from '../../cutting/entries';
 import { Feature } from '../../part/feature';
 import { regionOf } from '../../part/model';
 import { cutsWalls } from '../../shop/tool';
@@ -270,9 +271,9 @@ export const contour: OperationKind<ContourParams> = {
       wallAllowance: 0,
       breakthrough: 0.2,
       descent: 'ramp',
-      rampAngle: 2,
+      rampAngle: Math.min(2, suggestEntry(tool, material).angle),
       finish: true,
-      finishStock: 0.2,
+      finishStock: suggestFinish(tool).allowance,
       lead: Math.round(tool.diameter * 2.5) / 10,
       startAt: 'longest straight',
       start: 0,

@@ -7,6 +7,7 @@ import { Finding, care, note, stop } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { formatNumber, radians } from '../../quantity/units';
 import { suggestBite } from '../../cutting/bite';
+import { suggestEntry, suggestFinish } from '../../cutting/entries';
 import { solidAt } from '../../part/model';
 import { cutsWalls } from '../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
@@ -365,12 +366,12 @@ export const pocket: OperationKind<PocketParams> = {
       stepover: bite.ae,
       layer: bite.ap,
       entry: 'helix',
-      entryAngle: 2.5,
+      entryAngle: suggestEntry(tool, material).angle,
       direction: 'climb',
       wallAllowance: 0,
       floorAllowance: 0,
       finish: true,
-      finishStock: 0.2,
+      finishStock: suggestFinish(tool).allowance,
     };
   },
   bite: (p, tool) => ({ ae: p.stepover, ap: p.layer, peakAe: tool.diameter }),

@@ -1,5 +1,5 @@
-import { Checkbox } from 'react-native-paper';
 import { Feature, editOperation, kindOf } from '@tidypath/core';
+import { Tick } from '../../../ui/Tick';
 import { Txt } from '../../../ui/Txt';
 import type { EditorProps } from './types';
 
@@ -21,15 +21,7 @@ export function TargetsEditor({ job, operation, edit }: EditorProps) {
   return (
     <>
       {offered.map((f) => (
-        <Checkbox.Item
-          key={f.id}
-          label={f.name}
-          status={operation.targets.includes(f.id) ? 'checked' : 'unchecked'}
-          onPress={() => toggle(f)}
-          accessibilityLabel={f.name}
-          position="leading"
-          labelStyle={{ textAlign: 'left' }}
-        />
+        <Tick key={f.id} label={f.name} on={operation.targets.includes(f.id)} onPress={() => toggle(f)} />
       ))}
     </>
   );

@@ -1,0 +1,62 @@
+import { useMemo } from 'react';
+import { View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { ParameterInfo, editOperation, formatLength, formatNumber, kindOf, proposedParams } from '@tidypath/core';
+import { SPACE } from '../../../theme/theme';
+import { ParameterField } from '../../../ui/ParameterField';
+import { Txt } from '../../../ui/Txt';
+import { partModel } from '../../job/partModel';
+import type { EditorProps } from './types';
+
+/** One value of an operation: its field, what it does, and the value it would start from a tap away. */
+export function ParamEditor({ job, operation, edit, name, info }: EditorProps & { name: string; info: ParameterInfo }) {
+  const tool = job.tools.find((t) => t.id === operation.toolId);
+  const set = (v: unknown) =>
+    edit(
+      (j) => editOperation(j, operation.id, (o) => ({ ...o, params: { ...o.params, [name]: v } })),
+      `${operation.id}-${name}`,
+    );
+  const { part, material, machine } = job;
+  const setup = job.setups.find((s) => s.operations.some((o) => o.id === operation.id))!;
+  const proposed = useMemo(() => {
+    const kind = kindOf(operation.kind);
+    if (!kind || !tool) return undefined;
+    const targets = part.features.filter((f) => operation.targets.includes(f.id));
+    return proposedParams(job, setup, kind, tool, targets, partModel(part))[name];
+    // Only these decide what it would start from; the values typed do not.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [part, material, machine, tool, operation.kind, operation.targets, setup.stock, name]);
+  const value = operation.params[name];
+  const text = (v: number) =>
+    info.unit === 'length' ? formatLength(v, job.unit) : `${formatNumber(v, 2)}${info.unit === 'angle' ? '°' : ''}`;
+  const departs = typeof proposed === 'number' && typeof value === 'number' && Math.abs(value - proposed) > 1e-6;
+  return (
+    <>
+      <ParameterField
+        info={info}
+        value={value}
+        unit={job.unit}
+        autoFocus
+        testID="value-field"
+        shareOf={tool?.diameter}
+        onChange={set}
+      />
+      {departs && (
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: SPACE.s }}>
+          {proposed > 0 && (
+            <Txt kind="small" tone="quiet">
+              {formatNumber(Math.abs(value / proposed - 1) * 100, 0)} % {value > proposed ? 'over' : 'below'} the
+              suggested.
+            </Txt>
+          )}
+          <Button compact mode="outlined" onPress={() => set(proposed)}>
+            Take {text(proposed)}
+          </Button>
+        </View>
+      )}
+      <Txt kind="small" tone="quiet">
+        {info.help}
+      </Txt>
+    </>
+  );
+}
