@@ -1,3 +1,4 @@
+import { useMemo } from 'react';
 import useSWR, { useSWRConfig } from 'swr';
 import type { Kept, ShelfName, ShopItems } from '@tidypath/core';
 import { ApiError, api } from './client';
@@ -7,6 +8,7 @@ import { KEYS } from './keys';
 export function useShelf<K extends ShelfName>(shelf: K) {
   const { mutate } = useSWRConfig();
   const { data, error } = useSWR(KEYS.shelf(shelf), () => api.shelf(shelf));
+  const items = useMemo(() => data?.map((k) => k.item) ?? [], [data]);
   const refresh = () => mutate(KEYS.shelf(shelf));
   const put = (kept: Kept<ShopItems[K]>) =>
     mutate(
@@ -19,7 +21,7 @@ export function useShelf<K extends ShelfName>(shelf: K) {
     );
   return {
     kept: data,
-    items: data?.map((k) => k.item) ?? [],
+    items,
     loading: !data && !error,
     error: error as ApiError | undefined,
     refresh,

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { View } from 'react-native';
 import type { Gauge } from '@tidypath/core';
 import { SPACE } from '../theme/theme';
@@ -7,8 +8,11 @@ import { Txt } from './Txt';
 const WORD: Record<Gauge['state'], string> = { under: 'too little', good: 'within limits', over: 'too much' };
 const BAR = 8;
 
+const same = (a: { gauge: Gauge }, b: { gauge: Gauge }) =>
+  a.gauge.value === b.gauge.value && a.gauge.high === b.gauge.high && a.gauge.text === b.gauge.text;
+
 /** A quantity against its limits: the good stretch is drawn, the value is a mark, and a shape tells when it is outside. */
-export function GaugeBar({ gauge }: { gauge: Gauge }) {
+export const GaugeBar = memo(function GaugeBar({ gauge }: { gauge: Gauge }) {
   const palette = usePalette();
   const share = (v: number) => `${Math.min(100, Math.max(0, (v / gauge.scale) * 100))}%` as const;
   const good = gauge.state === 'good';
@@ -53,4 +57,4 @@ export function GaugeBar({ gauge }: { gauge: Gauge }) {
       </Txt>
     </View>
   );
-}
+}, same);

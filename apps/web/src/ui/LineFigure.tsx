@@ -101,7 +101,7 @@ export function LineFigure({ title, summary, x, y, curves, here, limit }: Props)
         <Txt kind="small" tone="quiet" style={{ textAlign: 'center', flexShrink: 1 }}>
           {x.label} → {y.label}
           {other ? ` (– – ${other.name})` : ''}
-          {limit ? `, limit ${limit.text}` : ''}
+          {limit ? `; ${limit.text}` : ''}
         </Txt>
         <Txt kind="small" mono tone="quiet">
           {x.text(x.to)}

@@ -4,7 +4,7 @@ import { Tool, formOf } from '../shop/tool';
 import { BOLDNESS, inRange } from './boldness';
 import { loadShares } from './limits';
 import { chipLoadFor, engagement, spindleSpeed } from './milling';
-import { cuttingDiameter, leadSine, thinnestChip } from './cut';
+import { chipDiameter, cuttingDiameter, leadSine, thinnestChip } from './cut';
 
 /** Share of the usual depth at a boldness: half for a first cut, all of it settled, a quarter more when pushing. */
 const depthAt = (b: number) => (b < 0.5 ? 0.5 + b : 1 + (b - 0.5) / 2);
@@ -24,7 +24,7 @@ export function deepestLayer(
   const D = cuttingDiameter(tool, ap);
   const careful = Math.max(
     thinnestChip(tool, material),
-    (inRange(material.chipShare, BOLDNESS.first) / 100) * tool.diameter,
+    (inRange(material.chipShare, BOLDNESS.first) / 100) * chipDiameter(tool),
   );
   const fz = (careful * chipLoadFor(1, engagement(Math.min(ae, D), D))) / leadSine(tool, ap);
   const wanted = spindleSpeed(inRange(material.millingSpeed[tool.material], BOLDNESS.first), D);
@@ -51,10 +51,15 @@ export function suggestBite(
   machine: Machine,
   boldness: number = BOLDNESS.settled,
 ): { ae: number; ap: number } {
+  const facing = tool.kind === 'face' || tool.kind === 'fly';
   const ae = Math.round(tool.diameter * widthShare(tool, machine) * 100) / 100;
   const wanted = tool.diameter * material.depthShare * machine.rigidity * depthAt(boldness);
-  const shallow =
-    tool.kind === 'face' || tool.kind === 'fly' ? 1 : formOf(tool) === 'cone' ? tool.fluteLength * 0.9 : Infinity;
-  const ap = Math.min(tool.fluteLength * 0.9, wanted, shallow, deepestLayer(tool, material, machine, tool.diameter));
+  const shallow = facing ? 1 : formOf(tool) === 'cone' ? tool.fluteLength * 0.9 : Infinity;
+  const ap = Math.min(
+    tool.fluteLength * 0.9,
+    wanted,
+    shallow,
+    deepestLayer(tool, material, machine, facing ? ae : tool.diameter),
+  );
   return { ae, ap: Math.max(0.05, Math.floor(ap * 20) / 20) };
 }

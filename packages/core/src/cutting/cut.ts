@@ -61,11 +61,17 @@ export const RUBBING = 0.005;
 /** Thinnest chip worth asking of a tool, mm: {@link RUBBING}, or half the boldest chip of a cutter so small that it never gets there. */
 export const thinnestChip = (tool: Tool, material: Material) => Math.min(RUBBING, boldestChip(tool, material) / 2);
 
+/** Above this diameter the tooth, not the diameter, sets the chip, mm. General workshop rule. */
+const WIDEST_FOR_CHIP = 20;
+
+/** Diameter that a chip load given as a share of the diameter is a share of, mm. */
+export const chipDiameter = (tool: Pick<Tool, 'diameter'>) => Math.min(tool.diameter, WIDEST_FOR_CHIP);
+
 /** Boldest largest chip the material's range allows this tool, mm a tooth. */
 export const boldestChip = (tool: Tool, material: Material) =>
   isAxial(tool)
     ? ((material.drillShare.to / 100) * tool.diameter) / tool.flutes
-    : (material.chipShare.to / 100) * tool.diameter;
+    : (material.chipShare.to / 100) * chipDiameter(tool);
 
 /** Diameter that cuts at depth `ap`, mm: the whole one, a ball's effective one, or a cone's at that height. */
 export function cuttingDiameter(tool: Tool, ap: number): number {

@@ -1,4 +1,5 @@
 import { atPeak, cutState, thinnestChip } from './cut';
+import { thin } from './gauges';
 import { DEFLECTION_LIMIT, GRIP_SHARE, POWER_SHARE } from './limits';
 import { relativeLife } from './milling';
 import { Limit, Situation, Suggestion } from './suggest';
@@ -56,7 +57,7 @@ export function departure(
   const parts = [
     Math.abs(feed - 1) > 0.005 && `feed ${percent(feed)} the suggested, time in cut × ${n3(1 / feed)}`,
     Math.abs(rpm - 1) > 0.005 && `speed ${percent(rpm)}, edge life × ${n3(life)}`,
-    (Math.abs(feed - 1) > 0.005 || Math.abs(rpm - 1) > 0.005) && `chip ${n3(chip)} mm`,
+    (Math.abs(feed - 1) > 0.005 || Math.abs(rpm - 1) > 0.005) && `chip ${thin(chip, s.unit ?? 'mm')}`,
     governs && SAID[governs],
   ].filter(Boolean);
   return { rpm, feed, time: 1 / feed, life, governs, text: parts.length ? parts.join('; ') : 'as suggested' };

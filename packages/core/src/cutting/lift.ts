@@ -1,3 +1,4 @@
+import { formatLength } from '../quantity/units';
 import { Holder } from '../shop/holder';
 import { Tool, formOf, isAxial } from '../shop/tool';
 import { cutState } from './cut';
@@ -21,7 +22,6 @@ export interface Alternatives {
 
 const WORTH = 1.03;
 const MOST = 4;
-const mm = (v: number) => `${Math.round(v * 100) / 100} mm`;
 
 const rate = (s: Situation, found: Suggestion) =>
   found.possible ? cutState({ ...s, rpm: found.rpm, feed: found.feed }).removalRate : 0;
@@ -35,6 +35,7 @@ const shortest = (s: Situation) => Math.ceil(Math.max(s.tool.fluteLength, isAxia
  * best first.
  */
 export function lifts(s: Situation, { tools, holders }: Alternatives): Lift[] {
+  const mm = (v: number) => formatLength(v, s.unit ?? 'mm');
   const now = rate(s, suggest(s));
   const axial = isAxial(s.tool);
   const tried: { what: string; change: Lift['change']; next: Situation }[] = [];

@@ -216,6 +216,20 @@ describe('both ways round', () => {
   });
 });
 
+test('in an inch job feeds fall on tenths of an inch a minute, still within every limit', () => {
+  for (const tool of [numbered(4), numbered(20), numbered(21)]) {
+    const s = cut(tool, steel, mid, 2, 3);
+    const { feed } = suggest({ ...s, unit: 'inch' });
+    expect((feed / 25.4) * 10).toBeCloseTo(Math.round((feed / 25.4) * 10), 4);
+    expect(feed).toBeLessThanOrEqual(suggest(s).chain.find((c) => c.governs && c.on === 'feed')!.allows);
+    expect(
+      lifts({ ...s, unit: 'inch' }, { tools: TOOLS, holders: HOLDERS }).every(
+        (l) => !/ mm/.test(l.what.replace(/T\d+.*/, '')),
+      ),
+    ).toBe(true);
+  }
+});
+
 test('a tap’s feed is its pitch a turn, exactly, on every machine', () => {
   for (const machine of mills)
     for (const tool of TOOLS.filter((t) => formOf(t) === 'tap')) {

@@ -4,7 +4,7 @@ import { Material } from '../shop/material';
 import { Tool, formOf, isAxial, plunges } from '../shop/tool';
 import { originOf } from '../shop/library/origin';
 import { BOLDNESS, boldnessWord, inRange, ownAt } from './boldness';
-import { CutInput, cutState, cuttingDiameter, leadSine, thinnestChip } from './cut';
+import { CutInput, chipDiameter, cutState, cuttingDiameter, leadSine, thinnestChip } from './cut';
 import { DEFLECTION_LIMIT, GRIP_SHARE, LoadLimit, POWER_SHARE, feedsAllowed } from './limits';
 import { chipLoadFor, engagement, feedRate, spindleSpeed } from './milling';
 import { TEXTBOOK, Working, n0, n1, n2, n3, roundDown } from './working';
@@ -81,7 +81,7 @@ function baseOf({ tool, material, boldness = BOLDNESS.settled }: Situation) {
   const chipOf = (b: number) =>
     isAxial(tool)
       ? ((inRange(material.drillShare, b) / 100) * tool.diameter * feedShare) / tool.flutes
-      : (inRange(material.chipShare, b) / 100) * tool.diameter;
+      : (inRange(material.chipShare, b) / 100) * chipDiameter(tool);
   return {
     own,
     boldness,
@@ -160,7 +160,7 @@ function chipWorking(s: Situation, base: Base, D: number, fz: number, working: W
     what: axial ? 'Feed a tooth' : 'Chip wanted',
     formula: base.own
       ? `${n3(base.own.chip)} mm found by trial, ${boldnessWord(base.boldness)}`
-      : `${n2(ranges.from)} to ${n2(ranges.to)} % of ${n3(tool.diameter)} mm${axial ? ` a turn, over ${tool.flutes} edges` : ''}, ${boldnessWord(base.boldness)}`,
+      : `${n2(ranges.from)} to ${n2(ranges.to)} % of ${n3(axial ? tool.diameter : chipDiameter(tool))} mm${axial ? ` a turn, over ${tool.flutes} edges` : ''}, ${boldnessWord(base.boldness)}`,
     result: `${n3(base.chip)} mm`,
     source: base.own ? 'The shop’s own data' : originOf(material, axial ? 'drillShare' : 'chipShare'),
     inputs: [
@@ -226,7 +226,7 @@ function slowedForChip(s: Situation, rpm: number, fz: number, careful: number): 
 
 /** Rounded down within the limits, but never so far that the chip starts to rub. */
 function roundedFeed(s: Situation, rpm: number, most: number, thinnest: number): number {
-  const feed = roundDown(most);
+  const feed = roundDown(most, s.unit);
   return feed > 0 && chipAt(s, rpm, feed) >= thinnest ? feed : most;
 }
 
@@ -287,7 +287,7 @@ export function suggest(s: Situation): Suggestion {
   return {
     rpm,
     feed,
-    entryFeed: axial ? feed : Math.min(feed, Math.max(0.1, roundDown(feed * share))),
+    entryFeed: axial ? feed : Math.min(feed, Math.max(0.1, roundDown(feed * share, s.unit))),
     limit,
     limitText: limitText(s, limit, possible),
     possible,

@@ -158,12 +158,19 @@ function fromCsv(
   holders: Holder[],
   findings: Finding[],
 ): { tool: unknown; line: number }[] {
-  const parsed = Papa.parse<Record<string, string>>(text, {
-    header: true,
-    skipEmptyLines: 'greedy',
-    transformHeader: (h) => h.trim(),
-  });
-  const columns = parsed.meta.fields ?? [];
+  const parsed = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' });
+  const [first = [], ...rows] = parsed.data;
+  const columns = first.map((c) => c.trim());
+  columns
+    .filter((c, i) => columns.indexOf(c) < i)
+    .forEach((c) =>
+      findings.push(
+        care('same-column', `The column “${c}” stands there twice; the last one counts`, 'Take one of them out', {
+          line: 1,
+          field: c,
+        }),
+      ),
+    );
   for (const column of columns)
     if (!COLUMNS.includes(column))
       findings.push(
@@ -187,15 +194,16 @@ function fromCsv(
     return [];
   }
   for (const e of parsed.errors)
-    findings.push(
-      care('bad-row', `Row ${(e.row ?? 0) + 1}: ${e.message}`, 'Check its commas and quotes', {
-        line: (e.row ?? 0) + 2,
-      }),
-    );
+    if (e.code !== 'UndetectableDelimiter')
+      findings.push(
+        care('bad-row', `Row ${(e.row ?? 0) + 1}: ${e.message}`, 'Check its commas and quotes', {
+          line: (e.row ?? 0) + 1,
+        }),
+      );
   const taken: Tool[] = [];
-  return parsed.data.slice(0, LARGEST_ROWS).flatMap((row, i) => {
+  return rows.slice(0, LARGEST_ROWS).flatMap((row, i) => {
     const tool = rowTool(
-      Object.fromEntries(Object.entries(row).filter(([c]) => COLUMNS.includes(c))),
+      Object.fromEntries(columns.flatMap((c, k) => (COLUMNS.includes(c) ? [[c, row[k] ?? '']] : []))),
       i + 2,
       { rack, holders, taken },
       findings,

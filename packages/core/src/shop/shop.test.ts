@@ -205,6 +205,7 @@ describe('tool lists in and out', () => {
   test.each([
     ['no columns that are needed', 'a,b\n1,2\n', 'missing-column', 1],
     ['a column nobody knows', 'kind,name,diameter,colour\nflat,X mill,3,red\n', 'unknown-column', 1],
+    ['a column twice', 'kind,name,diameter,name\nflat,X mill,3,Y mill\n', 'same-column', 1],
     ['a kind nobody knows', 'kind,name,diameter\nlaser,X,3\n', 'unknown-kind', 2],
     ['a cell that is no number', 'kind,name,diameter\nflat,X,wide\n', 'bad-cell', 2],
     ['an empty cell that is needed', 'kind,name,diameter\nflat,,3\n', 'missing-value', 2],

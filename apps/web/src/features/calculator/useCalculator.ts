@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import {
   CutInput,
   Machine,
@@ -53,7 +53,8 @@ export function useTold() {
     const timer = setTimeout(() => localStorage.setItem(KEY, JSON.stringify(told)), 300);
     return () => clearTimeout(timer);
   }, [told]);
-  return { told, tell: (more: Partial<Told>) => setTold((t) => ({ ...t, ...more })) };
+  const tell = useCallback((more: Partial<Told>) => setTold((t) => ({ ...t, ...more })), []);
+  return { told, tell };
 }
 
 export interface Answered {
@@ -107,3 +108,6 @@ export function useAnswer(
     };
   }, [told, tool, material, machine]);
 }
+
+/** What the calculator says about one cut. */
+export type Found = NonNullable<ReturnType<typeof useAnswer>>;

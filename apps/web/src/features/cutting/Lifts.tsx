@@ -1,8 +1,8 @@
-import { useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { Lift, LengthUnit, formatFeed, formatNumber } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
+import { Fold } from '../../ui/Fold';
 import { Txt } from '../../ui/Txt';
 
 interface Props {
@@ -12,38 +12,33 @@ interface Props {
   onTake: (lift: Lift) => void;
 }
 
-/** What would let the cut run faster, each worked out as a cut of its own. */
-export function Lifts({ find, unit, onTake }: Props) {
-  const [open, setOpen] = useState(false);
-  const lifts = open ? find() : [];
-  return (
-    <View style={{ gap: SPACE.s }}>
-      <Button compact onPress={() => setOpen(!open)} style={{ alignSelf: 'flex-start' }}>
-        What would lift it?
-      </Button>
-      {open && lifts.length === 0 && (
-        <Txt kind="small" tone="quiet">
-          Nothing in the shop makes this cut faster: it is the material’s own range that limits it, or the machine.
+function Found({ find, unit, onTake }: Props) {
+  const lifts = find();
+  if (lifts.length === 0)
+    return (
+      <Txt kind="small" tone="quiet">
+        Nothing in the shop makes this cut faster: it is the material’s own range that limits it, or the machine.
+      </Txt>
+    );
+  return lifts.map((l) => (
+    <View key={l.what} style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.s }}>
+      <View style={{ flex: 1, minWidth: 0 }}>
+        <Txt kind="small" bold>
+          {l.what}
         </Txt>
-      )}
-      {lifts.map((l) => (
-        <View key={l.what} style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.s }}>
-          <View style={{ flex: 1, minWidth: 0 }}>
-            <Txt kind="small" bold>
-              {l.what}
-            </Txt>
-            <Txt kind="small" tone="quiet">
-              {formatNumber(l.suggestion.rpm, 0)} rpm, {formatFeed(l.suggestion.feed, unit)}:{' '}
-              {Number.isFinite(l.gain)
-                ? `${formatNumber((l.gain - 1) * 100, 0)} % more metal a minute`
-                : 'makes it possible'}
-            </Txt>
-          </View>
-          <Button compact mode="outlined" onPress={() => onTake(l)} accessibilityLabel={`Take: ${l.what}`}>
-            Take
-          </Button>
-        </View>
-      ))}
+        <Txt kind="small" tone="quiet">
+          {formatNumber(l.suggestion.rpm, 0)} rpm, {formatFeed(l.suggestion.feed, unit)}:{' '}
+          {Number.isFinite(l.gain)
+            ? `${formatNumber((l.gain - 1) * 100, 0)} % more metal a minute`
+            : 'makes it possible'}
+        </Txt>
+      </View>
+      <Button compact mode="outlined" onPress={() => onTake(l)} accessibilityLabel={`Take: ${l.what}`}>
+        Take
+      </Button>
     </View>
-  );
+  ));
 }
+
+/** What would let the cut run faster, each worked out as a cut of its own. */
+export const Lifts = (props: Props) => <Fold label="What would lift it?">{() => <Found {...props} />}</Fold>;

@@ -1,9 +1,8 @@
-import { useState } from 'react';
 import { Pressable, View } from 'react-native';
-import { Button } from 'react-native-paper';
 import { InputPlace, LengthUnit, LimitStep, Suggestion, Working, formatFeed, formatNumber } from '@tidypath/core';
 import { SIZE, SPACE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
+import { Fold } from '../../ui/Fold';
 import { Txt } from '../../ui/Txt';
 
 interface Props {
@@ -82,16 +81,12 @@ function Step({ step, goTo }: { step: Working; goTo: Props['goTo'] }) {
 
 /** The working behind the suggested numbers: formulas with the numbers put in, sources, inputs to tap, and the chain of limits. */
 export function Why({ suggestion, unit, of, goTo }: Props) {
-  const [open, setOpen] = useState(false);
   const steps = suggestion.working.filter((w) => !of || w.of === of || (of !== 'rpm' && w.of === 'feed'));
   const chain = suggestion.chain.filter((s) => !of || (of === 'rpm' ? s.on === 'rpm' : s.on === 'feed'));
   return (
-    <View>
-      <Button compact onPress={() => setOpen(!open)} style={{ alignSelf: 'flex-start' }}>
-        Why?
-      </Button>
-      {open && (
-        <View style={{ gap: SPACE.m }} testID="why">
+    <Fold label="Why?" testID="why">
+      {() => (
+        <>
           {steps.map((step, i) => (
             <Step key={i} step={step} goTo={goTo} />
           ))}
@@ -101,8 +96,8 @@ export function Why({ suggestion, unit, of, goTo }: Props) {
             </Txt>
             <Chain steps={chain} unit={unit} />
           </View>
-        </View>
+        </>
       )}
-    </View>
+    </Fold>
   );
 }

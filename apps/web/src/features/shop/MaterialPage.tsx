@@ -52,7 +52,7 @@ const ROWS: RangeRow[] = [
   speed('Drilling, carbide', 'drillingSpeed', 'carbide'),
   speed('Drilling, HSS', 'drillingSpeed', 'hss'),
   plain('Tapping', 'surface speed, careful to bold', 'm/min', 'tappingSpeed'),
-  plain('Chip load', 'largest chip as a share of the diameter, at half width', '%', 'chipShare'),
+  plain('Chip load', 'largest chip as a share of the diameter (of 20 mm at most), at half width', '%', 'chipShare'),
   plain('Drill feed', 'feed a turn as a share of the diameter', '%', 'drillShare'),
 ];
 

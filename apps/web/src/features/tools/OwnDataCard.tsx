@@ -1,6 +1,6 @@
 import { View } from 'react-native';
 import { IconButton, TextInput } from 'react-native-paper';
-import { OwnData, Tool, inRange, isAxial } from '@tidypath/core';
+import { OwnData, Tool, chipDiameter, inRange, isAxial } from '@tidypath/core';
 import { useShelf } from '../../api/useShelf';
 import { SPACE } from '../../theme/theme';
 import { Card, Fields } from '../../ui/Card';
@@ -24,7 +24,7 @@ export function OwnDataCard({ tool, onChange }: { tool: Tool; onChange: (data: O
       {
         materialId,
         surfaceSpeed: Math.round(inRange(speeds, 0.5)),
-        chip: Math.round(share * tool.diameter * 10) / 1000,
+        chip: Math.round(share * (isAxial(tool) ? tool.diameter : chipDiameter(tool)) * 10) / 1000,
         note: '',
       },
     ]);

@@ -16,6 +16,7 @@ import {
   parametersOf,
   plunges,
   pocketFinding,
+  startsHoles,
 } from '@tidypath/core';
 import { useShelf } from '../../api/useShelf';
 import { SPACE } from '../../theme/theme';
@@ -39,7 +40,12 @@ function abilities(tool: Tool): string[] {
   return [
     cutsWalls(tool) && `mills walls up to ${formatLength(tool.fluteLength, 'mm')} deep`,
     cutsFloors(tool) && 'leaves level floors',
-    makesHoles(tool) && (form === 'drill' ? 'makes holes of its size' : 'may go straight down'),
+    makesHoles(tool) &&
+      (startsHoles(tool)
+        ? 'gives drills a true start'
+        : form === 'drill'
+          ? 'makes holes of its size'
+          : 'may go straight down'),
     !plunges(tool) && 'enters by helix or ramp only',
     flank !== undefined && `breaks edges at ${flank}° to its axis`,
     form === 'bore' && 'sizes holes that are there',

@@ -1,0 +1,126 @@
+import { memo } from 'react';
+import { Button } from 'react-native-paper';
+import { Machine, Material, Tool, formatLength, isAxial } from '@tidypath/core';
+import { Card, Fields } from '../../ui/Card';
+import { Choices } from '../../ui/Choices';
+import { LengthField } from '../../ui/LengthField';
+import { NumberField } from '../../ui/NumberField';
+import { BoldnessSlide } from '../cutting/BoldnessSlide';
+import { useShop } from '../cutting/useShop';
+import type { Found, Told } from './useCalculator';
+
+type Tell = (more: Partial<Told>) => void;
+
+const named = (items: { id: string; name: string }[]) => items.map((i) => ({ value: i.id, label: i.name }));
+
+/** What is cut, with what, on what. Stays as it is while numbers are typed. */
+const Subjects = memo(function Subjects(props: { tool: Tool; material: Material; machine: Machine; tell: Tell }) {
+  const { tool, material, machine, tell } = props;
+  const { tools, machines, materials } = useShop();
+  return (
+    <>
+      <Choices
+        fold
+        label="Material"
+        value={material.id}
+        options={named(materials)}
+        onChange={(materialId) => tell({ materialId })}
+      />
+      <Choices
+        fold
+        label="Tool"
+        value={tool.id}
+        options={tools.map((t) => ({ value: t.id, label: `T${t.number} ${t.name}` }))}
+        onChange={(toolId) => tell({ toolId, ae: 0, ap: 0 })}
+      />
+      <Choices
+        fold
+        label="Machine"
+        value={machine.id}
+        options={named(machines)}
+        onChange={(machineId) => tell({ machineId })}
+      />
+    </>
+  );
+});
+
+interface BiteProps {
+  which: 'ae' | 'ap';
+  value: number;
+  most: number;
+  diameter: number;
+  tell: Tell;
+}
+
+const BiteField = memo(function BiteField({ which, value, most, diameter, tell }: BiteProps) {
+  return (
+    <LengthField
+      label={which === 'ae' ? 'Bite' : 'Layer'}
+      testID={`calc-${which}`}
+      unit="mm"
+      value={value}
+      min={0.001}
+      max={most}
+      shareOf={diameter}
+      onChange={(mm) => tell({ [which]: mm })}
+    />
+  );
+});
+
+const TakeProposed = memo(function TakeProposed({ ae, ap, tell }: { ae: number; ap: number; tell: Tell }) {
+  return (
+    <Button compact style={{ alignSelf: 'flex-start' }} onPress={() => tell({ ae: 0, ap: 0 })}>
+      Take {formatLength(ae, 'mm')} and {formatLength(ap, 'mm')}
+    </Button>
+  );
+});
+
+/** A speed or feed somebody gave. */
+const Given = memo(function Given({ rpm, feed, tell }: { rpm: number; feed: number; tell: Tell }) {
+  return (
+    <Fields>
+      <NumberField
+        label="Speed I was told"
+        suffix="rpm"
+        help="0 for none"
+        value={rpm}
+        min={0}
+        max={200000}
+        onChange={(v) => tell({ rpm: v })}
+      />
+      <NumberField
+        label="Feed at most"
+        suffix="mm/min"
+        help="0 for none"
+        value={feed}
+        min={0}
+        max={200000}
+        onChange={(v) => tell({ feed: v })}
+      />
+    </Fields>
+  );
+});
+
+const Boldness = memo(function Boldness({ value, tell }: { value: number; tell: Tell }) {
+  return <BoldnessSlide value={value} onChange={(boldness) => tell({ boldness })} />;
+});
+
+/** Everything that goes in. */
+export function Inputs({ found, told, tell }: { found: Found; told: Told; tell: Tell }) {
+  const { tool, material, machine, ae, ap } = found.situation;
+  const axial = isAxial(tool);
+  return (
+    <Card>
+      <Subjects tool={tool} material={material} machine={machine} tell={tell} />
+      {!axial && (
+        <Fields>
+          <BiteField which="ae" value={ae} most={tool.diameter} diameter={tool.diameter} tell={tell} />
+          <BiteField which="ap" value={ap} most={tool.fluteLength} diameter={tool.diameter} tell={tell} />
+        </Fields>
+      )}
+      {!axial && (told.ae > 0 || told.ap > 0) && <TakeProposed ae={found.bite.ae} ap={found.bite.ap} tell={tell} />}
+      <Boldness value={told.boldness} tell={tell} />
+      <Given rpm={told.rpm} feed={told.feed} tell={tell} />
+    </Card>
+  );
+}
