@@ -138,8 +138,7 @@ describe('the shop over HTTP', () => {
     db.close();
     rmSync(data, { recursive: true, force: true });
   });
-  const put = (item: Tool, version: number) =>
-    request(app).put(`/api/shop/tools/${item.id}`).send({ version, item });
+  const put = (item: Tool, version: number) => request(app).put(`/api/shop/tools/${item.id}`).send({ version, item });
   const [t1, t2] = TOOLS;
 
   test('starts with the starting shop, once', async () => {
