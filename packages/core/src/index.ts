@@ -24,6 +24,7 @@ export * from './cutting/bite';
 export * from './cutting/limits';
 export * from './cutting/gauges';
 export * from './cutting/working';
+export * from './cutting/suggestion';
 export * from './cutting/suggest';
 export * from './cutting/lift';
 export * from './quantity/drill-sizes';

@@ -2,7 +2,7 @@ import { atPeak, cutState, thinnestChip } from './cut';
 import { thin } from './gauges';
 import { DEFLECTION_LIMIT, GRIP_SHARE, POWER_SHARE } from './limits';
 import { relativeLife } from './milling';
-import { Limit, Situation, Suggestion } from './suggest';
+import { Limit, Situation, Suggestion } from './suggestion';
 import { n0, n3 } from './working';
 
 /** How far chosen values are from the suggested ones, and what that costs. Ratios: 1 is as suggested. */

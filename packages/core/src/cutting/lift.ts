@@ -2,7 +2,8 @@ import { formatLength } from '../quantity/units';
 import { Holder } from '../shop/holder';
 import { Tool, formOf, isAxial } from '../shop/tool';
 import { cutState } from './cut';
-import { Situation, Suggestion, suggest } from './suggest';
+import { suggest } from './suggest';
+import { Situation, Suggestion } from './suggestion';
 
 /** A change that would let the cut run faster, worked out. */
 export interface Lift {

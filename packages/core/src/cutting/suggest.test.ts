@@ -10,7 +10,8 @@ import { departure } from './departure';
 import { suggestEntry, suggestFinish } from './entries';
 import { lifts } from './lift';
 import { DEFLECTION_LIMIT, GRIP_SHARE, POWER_SHARE } from './limits';
-import { Situation, suggest } from './suggest';
+import { suggest } from './suggest';
+import { Situation } from './suggestion';
 
 const mills = MACHINES.filter((x) => x.kind !== 'lathe');
 const [bench, , mid] = MACHINES;

@@ -1,7 +1,8 @@
 import { Gauge, gaugesOf } from '../cutting/gauges';
 import { Departure, departure } from '../cutting/departure';
 import { Alternatives, Lift, lifts } from '../cutting/lift';
-import { Suggestion, suggest } from '../cutting/suggest';
+import { suggest } from '../cutting/suggest';
+import { Suggestion } from '../cutting/suggestion';
 import { Path, RAPID, TAGS, sweepOf } from '../toolpath/path';
 import { Operation } from '../toolpath/operation';
 import { kindOf } from '../toolpath/registry';

@@ -1,4 +1,4 @@
-import { Situation } from '../cutting/suggest';
+import { Situation } from '../cutting/suggestion';
 import { Tool } from '../shop/tool';
 import { BiteOf } from '../toolpath/operation';
 import { Job } from './job';

@@ -5,7 +5,7 @@ import { holderHeight, holderLength, holderSlabs, holderWidth } from '../shop/ho
 import { Tool, isAxial } from '../shop/tool';
 import { MOVE } from '../program/motions';
 import { HeightField } from './field';
-import type { ProveInput } from './prover';
+import type { ProveInput } from './input';
 import { FixtureBox } from './stock';
 import { Bite } from './sweep';
 

@@ -2,7 +2,7 @@ import { chordCount } from '../geometry/chain';
 import { MOVE, Motions } from '../program/motions';
 import { sweepOf } from '../toolpath/path';
 import { HeightField } from './field';
-import type { ProveInput } from './prover';
+import type { ProveInput } from './input';
 import { stockField } from './stock';
 import { Cutter, Sweeper, cutterOf } from './sweep';
 

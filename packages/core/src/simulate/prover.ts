@@ -1,7 +1,6 @@
 import { chordCount } from '../geometry/chain';
 import { Finding } from '../quantity/finding';
-import { Machine, powerAt } from '../shop/machine';
-import { Material } from '../shop/material';
+import { powerAt } from '../shop/machine';
 import { Tool } from '../shop/tool';
 import { cutState } from '../cutting/cut';
 import { MOVE, Motions } from '../program/motions';
@@ -9,23 +8,9 @@ import { sweepOf } from '../toolpath/path';
 import { Contacts } from './contacts';
 import { Clock, clock, clockSettings } from './clock';
 import { HeightField } from './field';
-import { FixtureBox, StockModel, stockField } from './stock';
+import { stockField } from './stock';
+import { ProveInput } from './input';
 import { Bite, Cutter, Sweeper, cutterOf } from './sweep';
-
-export interface ProveInput {
-  motions: Motions;
-  /** Tools by number. */
-  tools: Map<number, Tool>;
-  machine: Machine;
-  material: Material;
-  stock: StockModel;
-  /** Work zero in part coordinates. */
-  zero: { x: number; y: number; z: number };
-  fixtures: FixtureBox[];
-  /** Height of the work zero above the table, mm. */
-  zeroAboveTable: number;
-  cell?: number;
-}
 
 /** The cut moment by moment: one entry a stretch of path. */
 export interface Samples {

@@ -8,7 +8,8 @@ import { clock, cornerSpeed, trapezoid } from './clock';
 import { segmentMeetsBox } from './contacts';
 import { eachInside, makeField, volumeAbove } from './field';
 import { Playback } from './playback';
-import { ProveInput, Prover } from './prover';
+import { ProveInput } from './input';
+import { Prover } from './prover';
 import { Sweeper, cutterOf } from './sweep';
 
 const BLOCK = [

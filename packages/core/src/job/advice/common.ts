@@ -1,6 +1,7 @@
 import polylabel from 'polylabel';
 import { lifts } from '../../cutting/lift';
-import { Situation, Suggestion, suggest } from '../../cutting/suggest';
+import { suggest } from '../../cutting/suggest';
+import { Situation, Suggestion } from '../../cutting/suggestion';
 import { Region, area, offset, thinned } from '../../geometry/clip';
 import { Feature } from '../../part/feature';
 import { PartModel } from '../../part/model';

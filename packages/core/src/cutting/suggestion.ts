@@ -1,0 +1,60 @@
+import { LengthUnit } from '../quantity/units';
+import { Machine } from '../shop/machine';
+import { Material } from '../shop/material';
+import { Tool } from '../shop/tool';
+import { LoadLimit } from './limits';
+import { Working } from './working';
+
+/** What may limit a speed or a feed. */
+export type Limit =
+  | 'range'
+  | 'asked'
+  | 'spindle speed'
+  | 'slowest spindle'
+  | 'holder balance'
+  | 'machine feed'
+  | LoadLimit
+  | 'rubbing'
+  | 'pitch';
+
+/** What a suggestion is worked out for; lengths mm. */
+export interface Situation {
+  tool: Tool;
+  material: Material;
+  machine: Machine;
+  /** Sideways bite, its worst place, and the layer's depth; ignored for tools fed along their axis. */
+  ae: number;
+  ap: number;
+  peakAe?: number;
+  /** 0 first cut on an unknown machine, 0.5 settled (where left out), 1 pushing. */
+  boldness?: number;
+  /** What someone was told: a speed to run at, the most the feed may be; rpm and mm/min. */
+  asked?: { rpm?: number; feed?: number };
+  /** Unit of the sentences; all numbers stay in mm. */
+  unit?: LengthUnit;
+}
+
+/** One limit and what it alone would allow, rpm or mm/min. */
+export interface LimitStep {
+  id: Limit;
+  on: 'rpm' | 'feed';
+  label: string;
+  allows: number;
+  governs: boolean;
+}
+
+export interface Suggestion {
+  rpm: number;
+  /** mm/min. */
+  feed: number;
+  /** mm/min for plunges, ramps and helices. */
+  entryFeed: number;
+  limit: Limit;
+  /** The limit in a sentence, with the way out. */
+  limitText: string;
+  /** False where no speed and feed of this machine make a chip thick enough within the limits. */
+  possible: boolean;
+  /** Every limit on speed and feed, tightest first. */
+  chain: LimitStep[];
+  working: Working[];
+}

@@ -1,0 +1,21 @@
+import { Machine } from '../shop/machine';
+import { Material } from '../shop/material';
+import { Tool } from '../shop/tool';
+import { Motions } from '../program/motions';
+import { FixtureBox, StockModel } from './stock';
+
+/** Everything a proof is made from. */
+export interface ProveInput {
+  motions: Motions;
+  /** Tools by number. */
+  tools: Map<number, Tool>;
+  machine: Machine;
+  material: Material;
+  stock: StockModel;
+  /** Work zero in part coordinates. */
+  zero: { x: number; y: number; z: number };
+  fixtures: FixtureBox[];
+  /** Height of the work zero above the table, mm. */
+  zeroAboveTable: number;
+  cell?: number;
+}
