@@ -18,6 +18,9 @@ export interface Departure {
   text: string;
 }
 
+/** Departures smaller than this are as suggested. */
+const SAME = 0.005;
+
 const percent = (ratio: number) => `${n0(Math.abs(ratio - 1) * 100)} % ${ratio > 1 ? 'over' : 'below'}`;
 
 /** The limit that chosen values run into: the first one passed, or the one the machine stands at. */
@@ -54,11 +57,13 @@ export function departure(
   const governs = governing(s, chosen.rpm, chosen.feed);
   const life = relativeLife(rpm, s.tool.material);
   const chip = cutState({ ...s, ...chosen }).largestChip;
+  const [faster, fed] = [Math.abs(rpm - 1) > SAME, Math.abs(feed - 1) > SAME];
   const parts = [
-    Math.abs(feed - 1) > 0.005 && `feed ${percent(feed)} the suggested, time in cut × ${n3(1 / feed)}`,
-    Math.abs(rpm - 1) > 0.005 && `speed ${percent(rpm)}, edge life × ${n3(life)}`,
-    (Math.abs(feed - 1) > 0.005 || Math.abs(rpm - 1) > 0.005) && `chip ${thin(chip, s.unit ?? 'mm')}`,
+    fed && `feed ${percent(feed)} the suggested, time in cut × ${n3(1 / feed)}`,
+    faster && `speed ${percent(rpm)}, edge life × ${n3(life)}`,
+    `chip ${thin(chip, s.unit ?? 'mm')}`,
     governs && SAID[governs],
   ].filter(Boolean);
-  return { rpm, feed, time: 1 / feed, life, governs, text: parts.length ? parts.join('; ') : 'as suggested' };
+  const text = faster || fed ? parts.join('; ') : 'as suggested';
+  return { rpm, feed, time: 1 / feed, life, governs, text };
 }

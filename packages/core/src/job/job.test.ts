@@ -1,4 +1,5 @@
 import { holderLength } from '../shop/holder';
+import { HOLDERS, MACHINES, MATERIALS, TOOLS } from '../shop/library';
 import { powerAt, torqueAt } from '../shop/machine';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -14,11 +15,15 @@ import {
   changeTool,
   editOperation,
   freshId,
+  isStale,
+  refreshTool,
+  takeLift,
+  takeSuggested,
   proposeTool,
   tidyRack,
   withTool,
 } from './edit';
-import { estimateMinutes, insightOf, pathLengths } from './insight';
+import { estimateMinutes, insightOf, liftsOf, pathLengths } from './insight';
 import { planFindings, planSetup, postSetup } from './pipeline';
 import { joinPrograms } from './prove';
 import { parseJob, readJob } from './read';
@@ -296,6 +301,59 @@ describe('editing', () => {
     expect(Number(after.params.stepover)).toBeLessThan(Number(before.params.stepover));
     expect(after.speeds).not.toEqual(before.speeds);
     expect(after.params.entryAngle).toBe(before.params.entryAngle);
+  });
+
+  test('a tool of the rack stands where the machine’s carousel has it', () => {
+    const base = newJob('X', 'mm');
+    const job = { ...base, machine: { ...base.machine, carousel: [{ pocket: 9, toolId: 't4' }] } };
+    expect(withTool(job, tool(4)).tools[0].number).toBe(9);
+  });
+
+  test('a job’s copy of a tool is told apart from the rack’s, and replaced by it', () => {
+    const job = withTool(newJob('X', 'mm'), tool(4));
+    const racked = { ...tool(4), stickOut: 40, number: 12 };
+    expect(isStale(job.tools[0], { ...tool(4), number: 12 })).toBe(false);
+    expect(isStale(job.tools[0], racked)).toBe(true);
+    expect(refreshTool(job, racked).tools[0]).toMatchObject({ stickOut: 40, number: 4 });
+  });
+
+  test('what lifts a limit is done to the job, and its speeds follow', () => {
+    const shop = { tools: TOOLS, holders: HOLDERS };
+    const long = { ...tool(7), stickOut: 60 };
+    const job = withOperation(
+      {
+        ...jobWith({ type: 'rectangle', width: 50, height: 30, radius: 6 }),
+        machine: MACHINES[2],
+        material: MATERIALS[3],
+      },
+      'pocket',
+      ['f2'],
+      long,
+      { layer: 8, stepover: 3 },
+    );
+    const slow = takeSuggested(job, 'o1');
+    const found = liftsOf(slow, slow.setups[0].operations[0], shop);
+    expect(found.length).toBeGreaterThan(1);
+    for (const lift of found) {
+      const after = takeLift(slow, 'o1', lift, shop);
+      const { operations } = after.setups[0];
+      expect(operations[0].speeds).toEqual(takeSuggested(after, 'o1').setups[0].operations[0].speeds);
+      if (lift.change.stickOut) expect(after.tools[0].stickOut).toBe(lift.change.stickOut);
+      if (lift.change.holderId) expect(after.tools[0].holder.id).toBe(lift.change.holderId);
+      if (lift.change.toolId) expect(operations[0].toolId).toBe(lift.change.toolId);
+      if (!lift.change.toolId) expect(operations[0].speeds.feed).toBe(Math.max(0.1, lift.suggestion.feed));
+    }
+    const bite = { what: '', change: { ae: 1, ap: 2 }, suggestion: found[0].suggestion, gain: 2 };
+    expect(takeLift(slow, 'o1', bite, shop).setups[0].operations[0].params).toMatchObject({ stepover: 1, layer: 2 });
+    expect(takeLift(slow, 'gone', bite, shop)).toBe(slow);
+  });
+
+  test('boldness moves the suggestion, and the departure from it', () => {
+    const job = withOperation(jobWith({ type: 'round', diameter: 40 }), 'pocket', ['f2'], tool(9));
+    const at = (boldness: number) => insightOf({ ...job, boldness }, job.setups[0].operations[0])!;
+    expect(at(0).suggestion.feed).toBeLessThan(at(0.5).suggestion.feed);
+    expect(at(0).departure.feed).toBeGreaterThan(1);
+    expect(at(0.5).departure.text).toBe('as suggested');
   });
 
   test('insight follows the feed at once', () => {

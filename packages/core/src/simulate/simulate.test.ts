@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { tool } from '../../testing/jobs';
-import { MACHINES, MATERIALS } from '../shop/library';
-import { Tool } from '../shop/tool';
+import { HOLDERS, MACHINES, MATERIALS, TOOLS } from '../shop/library';
+import { Tool, profileHeight, profileTop } from '../shop/tool';
 import { MOVE, MotionList, Motions } from '../program/motions';
 import { readProgram } from '../program/reader';
 import { clock, cornerSpeed, trapezoid } from './clock';
@@ -48,6 +48,26 @@ describe('volumes against closed forms, 0.05 mm cells', () => {
     expect(v / (4 * (30 * 10 + Math.PI * 25))).toBeCloseTo(1, 2);
     expect(Math.abs(v / (4 * (30 * 10 + Math.PI * 25)) - 1)).toBeLessThan(0.005);
   });
+
+  /** Every tool of the rack narrow enough for the block, pressed straight in: the body of its own profile is gone. */
+  test.each(TOOLS.filter((t) => t.diameter <= 24 && t.diameter >= 2).map((t) => [t.name, t] as const))(
+    'the profile of a %s',
+    (_, t) => {
+      const depth = Math.min(6, Math.max(2, profileTop(t) + 1));
+      const steps = 4000;
+      let expected = 0;
+      for (let i = 0; i < steps; i++) {
+        const r = ((i + 0.5) / steps) * (t.diameter / 2);
+        expected += 2 * Math.PI * r * Math.max(0, depth - profileHeight(t, r)) * (t.diameter / 2 / steps);
+      }
+      const v = cut(block(), cutterOf(t), [
+        [30, 20, 1],
+        [30, 20, -depth],
+      ]);
+      const rim = 0.3 / (t.diameter / CELL);
+      expect(Math.abs(v / expected - 1)).toBeLessThan(0.005 + rim);
+    },
+  );
 
   test('slanted slot, any direction', () => {
     const v = cut(block(), flat10, [
@@ -286,6 +306,19 @@ describe('contacts', () => {
   const codes = (text: string, more: Partial<ProveInput> = {}) =>
     proveText(text, more).findings.map((f) => `${f.code}@${f.place.line}`);
   const clamp = { name: 'Clamp', minX: 20, minY: 10, minZ: -20, maxX: 30, maxY: 30, maxZ: 8 };
+
+  test('a slim cone passes where a cylinder of its widest would hit, and hits where it is wide', () => {
+    const cone = { ...HOLDERS[0], segments: [{ lower: 12, upper: 60, length: 24 }] };
+    const post = { ...input('').stock, region: [BLOCK], top: 12 };
+    const at = (stickOut: number, segments = cone.segments) =>
+      codes('G0 Z60\nG0 X-16 Y20\nG0 Z-10\nG1 Y25 F600\nG0 Z60\n', {
+        stock: post,
+        tools: new Map([[4, { ...tool(4), stickOut, holder: { ...cone, segments } }]]),
+      }).filter((c) => c.startsWith('holder-hit'));
+    expect(at(18)).toEqual([]);
+    expect(at(18, [{ lower: 60, upper: 60, length: 24 }])).toHaveLength(1);
+    expect(at(10)).toHaveLength(1);
+  });
 
   test('a clean cut raises nothing', () => expect(codes('G0 Z-2\nG1 X80 F600\nG0 Z50\n')).toEqual([]));
 

@@ -1,8 +1,9 @@
 import { fireEvent, screen } from '@testing-library/react-native';
 import { useState } from 'react';
-import { Feature, SHAPES, SINGLE, newFeature } from '@tidypath/core';
+import { Feature, Job, SHAPES, SINGLE, newFeature } from '@tidypath/core';
 import * as draw from '../../../../../demo/dxf';
-import { show } from '../../../testing/show';
+import { sampleJob, show } from '../../../testing/show';
+import { FeatureAdvice } from './FeatureAdvice';
 import { FeatureSheet } from './FeatureSheet';
 import { ImportSheet } from './ImportSheet';
 import { featureWords, firstShape } from './words';
@@ -36,6 +37,47 @@ const type = (label: string, text: string) => {
   fireEvent(field, 'focus');
   fireEvent.changeText(field, text);
 };
+
+describe('a thread', () => {
+  const hole: Feature = newFeature([], 'hole', 'Hole', { type: 'round', diameter: 5 }, { depth: 7, through: true });
+  const thread = (text: string) => fireEvent.changeText(screen.getByTestId('feature-thread'), text);
+
+  test('by its name: what hole it wants, and the hole made to fit', () => {
+    const watch = jest.fn();
+    show(<Sheet start={hole} watch={watch} />);
+    thread('m6');
+    expect(watch.mock.lastCall![0].thread).toBe('M6');
+    expect(screen.getByText(/Hole 4.917 mm to 5.153 mm; drill 5 mm for a cutting tap/)).toBeTruthy();
+    thread('1/4-20');
+    fireEvent.press(screen.getByText('Make the hole 5.1 mm'));
+    expect(watch.mock.lastCall![0].shape.diameter).toBe(5.1);
+    thread('');
+    expect(watch.mock.lastCall![0].thread).toBeUndefined();
+  });
+
+  test('one that is none says why, and changes nothing', () => {
+    const watch = jest.fn();
+    show(<Sheet start={{ ...hole, thread: 'M6' }} watch={watch} />);
+    thread('M7');
+    expect(screen.getByText(/give one, as in M7x1/)).toBeTruthy();
+    expect(watch).not.toHaveBeenCalled();
+  });
+});
+
+test('tools for a feature: best first with speeds, bite and reasons; one tap adds the operation', async () => {
+  const job = sampleJob();
+  const edit = jest.fn();
+  show(<FeatureAdvice job={job} setupId="s1" feature={job.part.features[1]} edit={edit} />);
+  expect(
+    (await screen.findAllByText(/^✓ does it: .* rpm, .* biting .* in layers of /, {}, { timeout: 20_000 })).length,
+  ).toBe(3);
+  fireEvent.press(screen.getAllByText(/^Add an operation with T/)[0]);
+  const after = edit.mock.lastCall![0](job) as Job;
+  expect(after.setups[0].operations).toHaveLength(5);
+  expect(after.setups[0].operations[4]).toMatchObject({ kind: 'pocket', targets: ['f2'] });
+  fireEvent.press(screen.getByText(/that cannot$/));
+  expect(screen.getAllByText(/does not fit/).length).toBeGreaterThan(0);
+});
 
 describe('a feature', () => {
   test('its sizes are fields; a bad one is told and changes nothing', () => {
