@@ -194,6 +194,13 @@ describe('writing', () => {
     expect(depths('hobby')).toEqual(depths('iso-mill'));
   });
 
+  test('the length offset is the pocket’s, or the one the tool names', () => {
+    const heads = (lengthOffset: number) =>
+      post({ ...base, tools: base.tools.map((t) => ({ ...t, lengthOffset })) }).text.match(/G43 H\d+/g);
+    expect(heads(0)).toEqual(base.tools.map((t) => `G43 H${t.number}`));
+    expect(new Set(heads(77))).toEqual(new Set(['G43 H77']));
+  });
+
   test('a coolant the control lacks is named before posting', () => {
     const misted = {
       ...base,

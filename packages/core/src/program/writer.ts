@@ -2,7 +2,7 @@ import { Finding, stop } from '../quantity/finding';
 import { formatNumber, LengthUnit, MM_PER_INCH } from '../quantity/units';
 import { Controller, CycleKind } from '../shop/controller';
 import { Coolant } from '../shop/machine';
-import { Tool } from '../shop/tool';
+import { Tool, lengthOffsetOf } from '../shop/tool';
 import { expandCycle } from '../toolpath/cycle';
 import { DrillCycle } from '../toolpath/operation';
 import { ARC_CW, LINE, Path, RAPID, sweepOf } from '../toolpath/path';
@@ -220,7 +220,7 @@ class Writer {
       : { x: step.path.x[0], y: step.path.y[0], z: step.path.z[0] };
     if (controller.lengthOffsets) {
       this.block(`${options.workOffset} G0 X${this.length(entry.x)} Y${this.length(entry.y)}`);
-      this.block(`G43 H${tool.number} Z${this.length(entry.z)}`);
+      this.block(`G43 H${lengthOffsetOf(tool)} Z${this.length(entry.z)}`);
     } else {
       this.block(`${options.workOffset} G0 Z${this.length(entry.z)}`);
       this.block(`X${this.length(entry.x)} Y${this.length(entry.y)}`);

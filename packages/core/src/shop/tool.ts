@@ -311,6 +311,9 @@ export type Profile = Pick<Tool, 'kind' | 'diameter' | 'tipDiameter' | 'cornerRa
 
 const half = (degrees: number) => (degrees * Math.PI) / 360;
 
+/** Register of a tool's length: the one it names, else its pocket's. */
+export const lengthOffsetOf = (tool: Pick<Tool, 'lengthOffset' | 'number'>) => tool.lengthOffset || tool.number;
+
 /** True for tools that are fed along their axis only. */
 export const isAxial = (tool: Pick<Tool, 'kind'>) => ['drill', 'bore', 'tap'].includes(formOf(tool));
 
