@@ -19,6 +19,7 @@ const SCREENS = [
   '/shop/machines/whimbrel',
   '/shop/materials/alu-6082',
   '/shop/holders/hydraulic',
+  '/shop/controllers/hobby',
   '/job/ID/part',
   '/job/ID/hold',
   '/job/ID/cut',

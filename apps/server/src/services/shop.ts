@@ -16,6 +16,7 @@ const IN_JOB: Record<Exclude<ShelfName, 'recipes'>, string> = {
   tools: "SELECT 1 FROM json_each(document, '$.tools') AS t WHERE json_extract(t.value, '$.id') = @id",
   holders: "SELECT 1 FROM json_each(document, '$.tools') AS t WHERE json_extract(t.value, '$.holder.id') = @id",
   machines: "SELECT 1 WHERE json_extract(document, '$.machine.id') = @id",
+  controllers: "SELECT 1 WHERE json_extract(document, '$.controllerId') = @id",
   materials: "SELECT 1 WHERE json_extract(document, '$.material.id') = @id",
 };
 
@@ -103,12 +104,12 @@ export class ShopStore {
       .all({ id });
   }
 
-  /** The starting shop, put in when no shelf has ever held anything. */
+  /** The starting shop: each shelf that has never held anything gets what it starts with. */
   seed(): void {
-    const { n } = this.db.prepare<[], { n: number }>('SELECT count(*) AS n FROM shop_items').get()!;
-    if (n > 0) return;
+    const count = this.db.prepare<[string], { n: number }>('SELECT count(*) AS n FROM shop_items WHERE shelf = ?');
     this.db.transaction(() => {
-      for (const shelf of SHELF_NAMES) for (const item of SHELVES[shelf].start) this.save(shelf, 0, item as never);
+      for (const shelf of SHELF_NAMES)
+        if (count.get(shelf)!.n === 0) for (const item of SHELVES[shelf].start) this.save(shelf, 0, item as never);
     })();
   }
 }

@@ -7,6 +7,8 @@ import { modelOf } from '../part/model';
 import { hashOf } from '../quantity/hash';
 import { LengthUnit } from '../quantity/units';
 import { MACHINES, MATERIALS, TOOLS } from '../shop/library';
+import { Controller } from '../shop/controller';
+import { controllerById } from '../shop/controllers';
 import { pocketOf } from '../shop/machine';
 import { Tool } from '../shop/tool';
 import type { Holder } from '../shop/holder';
@@ -202,6 +204,16 @@ export function changeTool(job: Job, operationId: string, tool: Tool): Job {
     for (const key of ['stepover', 'layer']) if (key in params && key in proposed) params[key] = proposed[key];
     return { ...o, toolId: own.id, params, speeds: suggestedSpeeds(racked, kind, own, params) };
   });
+}
+
+/** The job with another controller: a shipped one by its id alone, the shop's own whole. */
+export function withController(job: Job, controller: Controller): Job {
+  const shipped = controllerById(controller.id);
+  const own = shipped && hashOf(shipped) === hashOf(controller) ? undefined : copy(controller);
+  const next: Job = { ...job, controllerId: controller.id };
+  if (own) next.controller = own;
+  else delete next.controller;
+  return next;
 }
 
 /** Whether a job's copy of a tool differs from the one in the rack; its pocket in the job is the job's own. */

@@ -7,6 +7,7 @@ import {
   IsBoolean,
   IsIn,
   IsNumber,
+  IsOptional,
   IsString,
   Length,
   Matches,
@@ -17,6 +18,7 @@ import {
 import { Type } from 'class-transformer';
 import { Part } from '../part/feature';
 import type { LengthUnit } from '../quantity/units';
+import { Controller } from '../shop/controller';
 import { Machine } from '../shop/machine';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
@@ -88,6 +90,8 @@ export class Job {
   @Nested(() => Material) material!: Material;
   @Nested(() => Machine) machine!: Machine;
   @IsString() @Length(1, 40) controllerId!: string;
+  /** The dialect itself, where the shop has made it its own; else the shipped one of that id. */
+  @IsOptional() @ValidateNested() @Type(() => Controller) controller?: Controller;
   @IsArray() @ArrayMaxSize(400) @ValidateNested({ each: true }) @Type(() => Tool) tools!: Tool[];
   @Nested(() => Part) part!: Part;
   @IsArray() @ArrayMinSize(1) @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => Setup) setups!: Setup[];

@@ -203,7 +203,7 @@ export type Posted = Written & { programs: Program[] };
 /** Writes a planned setup in the job's dialect, or another. A plan with a stop-level finding is not written. */
 export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId = job.controllerId): Posted {
   const found = planFindings(plan);
-  const controller = controllerById(controllerId);
+  const controller = job.controller?.id === controllerId ? job.controller : controllerById(controllerId);
   if (!controller) {
     return {
       programs: [],

@@ -1,3 +1,5 @@
+import { withController } from '../job/edit';
+import { parseJob, readJob } from '../job/read';
 import fc from 'fast-check';
 import { jobWith, post, tool, withOperation, withStock } from '../../testing/jobs';
 import { planSetup, postSetup } from '../job/pipeline';
@@ -199,6 +201,19 @@ describe('writing', () => {
       post({ ...base, tools: base.tools.map((t) => ({ ...t, lengthOffset })) }).text.match(/G43 H\d+/g);
     expect(heads(0)).toEqual(base.tools.map((t) => `G43 H${t.number}`));
     expect(new Set(heads(77))).toEqual(new Set(['G43 H77']));
+  });
+
+  test('a shop’s own dialect travels with the job; a shipped one by its id alone', () => {
+    const [iso] = CONTROLLERS;
+    expect(withController(base, iso).controller).toBeUndefined();
+    const own = withController(base, { ...iso, coolant: { flood: 'M108' }, lineNumbers: { step: 5 } });
+    const read = parseJob(JSON.stringify(own));
+    expect(read.findings).toEqual([]);
+    expect(post(read.job!).text).toMatch(/^N5 /m);
+    expect(post(read.job!).text).not.toMatch(/M8$/m);
+    expect(withController(own, iso)).toEqual(base);
+    const bad = { ...own, controller: { ...own.controller, coolant: { flood: 'on please' } } };
+    expect(readJob(bad).findings[0].place.field).toBe('controller.coolant.flood');
   });
 
   test('a coolant the control lacks is named before posting', () => {

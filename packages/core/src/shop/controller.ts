@@ -1,33 +1,120 @@
-import { Coolant } from './machine';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsInt,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  Min,
+} from 'class-validator';
+import { Nested } from '../quantity/nested';
+import { Choice, Parameter, Toggle, Words } from '../quantity/parameter';
+import type { Coolant } from './machine';
 
 export const CYCLES = ['drill', 'spot', 'peck', 'chip-break'] as const;
 export type CycleKind = (typeof CYCLES)[number];
 
+/** One word of a program: a letter and a number. */
+const WORD = /^[A-Z]\d{1,4}(\.\d)?$/;
+const MOST_LINES = 20;
+
+/** A list of whole program lines. */
+function Lines() {
+  return (target: object, key: string) => {
+    IsArray()(target, key);
+    ArrayMaxSize(MOST_LINES)(target, key);
+    IsString({ each: true })(target, key);
+    Length(0, 120, { each: true })(target, key);
+  };
+}
+
+/** How a remark is set apart; text is upper-cased and stripped where the control needs it. */
+export class CommentStyle {
+  @IsString() @Length(1, 4) open!: string;
+  @IsString() @Length(0, 4) close!: string;
+  @IsBoolean() upperCase!: boolean;
+}
+
+/** First and last lines around a whole program; {number} and {name} are filled in. */
+export class Frame {
+  @Lines() open!: string[];
+  @Lines() close!: string[];
+}
+
+export class Decimals {
+  @IsInt() @Min(0) @Max(6) mm!: number;
+  @IsInt() @Min(0) @Max(6) inch!: number;
+  @IsInt() @Min(0) @Max(6) feed!: number;
+}
+
+export class LineNumbers {
+  @IsInt() @Min(1) @Max(100) step!: number;
+}
+
+/** The word of each canned cycle it knows; a cycle that is missing is written out as moves. */
+export class CycleWords implements Partial<Record<CycleKind, string>> {
+  @IsOptional() @Matches(WORD) drill?: string;
+  @IsOptional() @Matches(WORD) spot?: string;
+  @IsOptional() @Matches(WORD) peck?: string;
+  @IsOptional() @Matches(WORD) 'chip-break'?: string;
+}
+
+/** The word that turns each coolant on; a coolant that is missing cannot be asked for. */
+export class CoolantWords implements Partial<Record<Exclude<Coolant, 'off'>, string>> {
+  @IsOptional() @Matches(WORD) flood?: string;
+  @IsOptional() @Matches(WORD) mist?: string;
+  @IsOptional() @Matches(WORD) air?: string;
+  @IsOptional() @Matches(WORD) through?: string;
+}
+
+export class UnitWords {
+  @Matches(WORD) mm!: string;
+  @Matches(WORD) inch!: string;
+}
+
 /** A controller dialect as data: what it can do and the words it uses. */
-export interface Controller {
-  id: string;
-  name: string;
-  about: string;
-  fileExtension: string;
-  /** How a remark is set apart; text is upper-cased and stripped where the control needs it. */
-  comment: { open: string; close: string; upperCase: boolean };
-  /** First and last lines around a whole program; {number} and {name} are filled in. */
-  frame: { open: string[]; close: string[] };
-  decimals: { mm: number; inch: number; feed: number };
-  lineNumbers: { step: number };
+export class Controller {
+  @IsString() @Length(1, 40) id!: string;
+  @Words({ group: 'Controller', label: 'Name', help: 'As people in the shop call it.', min: 1, max: 80 })
+  name!: string;
+  @Words({ group: 'Controller', label: 'About', help: 'What it can do, in a line.', min: 0, max: 200 })
+  about!: string;
+  @Words({ group: 'Controller', label: 'File extension', help: 'Of its programs.', min: 1, max: 8 })
+  fileExtension!: string;
   /** How the next tool gets into the spindle. */
-  toolChange: 'automatic' | 'one program a tool';
-  lengthOffsets: boolean;
-  workOffsets: string[];
-  /** The word of each canned cycle it knows; a cycle that is missing is written out as moves. */
-  cycles: Partial<Record<CycleKind, string>>;
-  /** The word that turns each coolant on; a coolant that is missing cannot be asked for. */
-  coolant: Partial<Record<Exclude<Coolant, 'off'>, string>>;
+  @Choice({
+    group: 'Tools',
+    label: 'Tool change',
+    help: 'By itself within a program, or one program a tool.',
+    choices: ['automatic', 'one program a tool'],
+  })
+  toolChange!: 'automatic' | 'one program a tool';
+  @Toggle({ group: 'Tools', label: 'Length offsets', help: 'It knows G43 and H.' })
+  lengthOffsets!: boolean;
   /** Seconds to wait after starting the spindle where the control does not wait by itself; 0 for none. */
-  spindleDwell: number;
+  @Parameter({
+    group: 'Tools',
+    label: 'Wait for the spindle',
+    help: 'After starting it, where the control does not wait by itself; 0 for none.',
+    unit: 'seconds',
+    min: 0,
+    max: 60,
+  })
+  spindleDwell!: number;
+  @Nested(() => CommentStyle) comment!: CommentStyle;
+  @Nested(() => Frame) frame!: Frame;
+  @Nested(() => Decimals) decimals!: Decimals;
+  @Nested(() => LineNumbers) lineNumbers!: LineNumbers;
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(6) @Matches(/^G5[4-9]$/, { each: true }) workOffsets!: string[];
+  @Nested(() => CycleWords) cycles!: CycleWords;
+  @Nested(() => CoolantWords) coolant!: CoolantWords;
   /** Move to a safe height in machine coordinates before tool changes and at the end. */
-  retreat: string[];
-  units: { mm: string; inch: string };
+  @Lines() retreat!: string[];
+  @Nested(() => UnitWords) units!: UnitWords;
   /** Safe modal state at the start. */
-  safeStart: string[];
+  @Lines() safeStart!: string[];
 }

@@ -4,6 +4,8 @@ import { validateSync } from 'class-validator';
 import { Finding, hasStop, stop } from '../quantity/finding';
 import { RULES, fieldFindings } from '../quantity/validate';
 import { holderFindings, machineFindings, materialFindings, toolFindings } from './check';
+import { Controller } from './controller';
+import { CONTROLLERS } from './controllers';
 import { Holder } from './holder';
 import { HOLDERS, MACHINES, MATERIALS, TOOLS } from './library';
 import { Machine } from './machine';
@@ -17,6 +19,7 @@ export interface ShopItems {
   machines: Machine;
   materials: Material;
   holders: Holder;
+  controllers: Controller;
   recipes: Recipe;
 }
 
@@ -36,6 +39,7 @@ export const SHELVES: { [K in ShelfName]: Shelf<ShopItems[K]> } = {
   machines: { one: 'machine', Item: Machine, start: MACHINES, findings: machineFindings },
   materials: { one: 'material', Item: Material, start: MATERIALS, findings: materialFindings },
   holders: { one: 'holder', Item: Holder, start: HOLDERS, findings: holderFindings },
+  controllers: { one: 'controller', Item: Controller, start: CONTROLLERS, findings: () => [] },
   recipes: { one: 'recipe', Item: Recipe, start: [], findings: () => [] },
 };
 

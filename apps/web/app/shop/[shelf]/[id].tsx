@@ -1,4 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
+import { ControllerPage } from '../../../src/features/shop/ControllerPage';
 import { HolderPage } from '../../../src/features/shop/HolderPage';
 import { MachinePage } from '../../../src/features/shop/MachinePage';
 import { MaterialPage } from '../../../src/features/shop/MaterialPage';
@@ -7,6 +8,7 @@ const PAGES: Record<string, typeof MachinePage> = {
   machines: MachinePage,
   materials: MaterialPage,
   holders: HolderPage,
+  controllers: ControllerPage,
 };
 
 export default function ShopItemRoute() {

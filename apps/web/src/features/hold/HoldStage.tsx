@@ -1,6 +1,16 @@
 import { View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
-import { CONTROLLERS, Fixture, Setup, ZERO_POINTS, freshId, stockOf, viseJaws, withSetup } from '@tidypath/core';
+import {
+  CONTROLLERS,
+  Fixture,
+  Setup,
+  ZERO_POINTS,
+  freshId,
+  stockOf,
+  viseJaws,
+  withController,
+  withSetup,
+} from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
 import { useShop } from '../cutting/useShop';
 import { Card, Fields, Row } from '../../ui/Card';
@@ -65,6 +75,7 @@ export function HoldStage() {
   const { unit } = job;
   const shop = useShop();
   const materials = withOwn(shop.materials, job.material);
+  const controllers = shop.controllers.length ? shop.controllers : CONTROLLERS;
   const machines = withOwn(shop.machines, job.machine);
   const set = (more: Partial<Setup>, tag = '') =>
     edit((j) => withSetup(j, { ...j.setups.find((s) => s.id === setup.id)!, ...more }), tag);
@@ -121,7 +132,9 @@ export function HoldStage() {
           onChange={(id) =>
             edit((j) => {
               const machine = copy(machines.find((m) => m.id === id)!);
-              return { ...j, machine, controllerId: machine.controllerId };
+              const controller = controllers.find((c) => c.id === machine.controllerId);
+              const next = { ...j, machine };
+              return controller ? withController(next, controller) : next;
             })
           }
           options={machines.map((m) => ({ value: m.id, label: m.name }))}
@@ -129,8 +142,15 @@ export function HoldStage() {
         <Choices
           label="Controller"
           value={job.controllerId}
-          onChange={(controllerId) => edit((j) => ({ ...j, controllerId }))}
-          options={CONTROLLERS.map((c) => ({ value: c.id, label: c.name }))}
+          onChange={(id) =>
+            edit((j) =>
+              withController(
+                j,
+                controllers.find((c) => c.id === id)!,
+              ),
+            )
+          }
+          options={controllers.map((c) => ({ value: c.id, label: c.name }))}
         />
       </Card>
       <Card>

@@ -1,6 +1,6 @@
 import { View } from 'react-native';
 import { Button, IconButton } from 'react-native-paper';
-import { COOLANTS, CONTROLLERS, Machine, parametersOf, startOf, torqueAt, formatNumber } from '@tidypath/core';
+import { COOLANTS, Machine, parametersOf, startOf, torqueAt, formatNumber } from '@tidypath/core';
 import { useShelf } from '../../api/useShelf';
 import { SPACE } from '../../theme/theme';
 import { Card, Fields } from '../../ui/Card';
@@ -147,6 +147,7 @@ function CarouselCard({ machine, change, draft }: Editing) {
 
 /** One machine: its spindle's curve, axes, coolants and carousel. */
 export function MachinePage({ id }: { id: string }) {
+  const { items: controllers } = useShelf('controllers');
   const draft = useDraft('machines', id);
   const { item: machine, findings, change } = draft;
   return (
@@ -203,7 +204,7 @@ export function MachinePage({ id }: { id: string }) {
             <Choices
               label="Controller"
               value={machine.controllerId}
-              options={CONTROLLERS.map((c) => ({ value: c.id, label: c.name }))}
+              options={controllers.map((c) => ({ value: c.id, label: c.name }))}
               onChange={(controllerId) => change({ controllerId })}
             />
           </Card>

@@ -1,16 +1,15 @@
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { CONTROLLERS, Holder, Machine, Material, SHELVES, ShopItems, formatNumber, ratedPower } from '@tidypath/core';
+import { Controller, Holder, Machine, Material, SHELVES, ShopItems, formatNumber, ratedPower } from '@tidypath/core';
 import { useShelf } from '../../api/useShelf';
 import { Page } from '../../shell/Page';
 import { SPACE } from '../../theme/theme';
 import { useWide } from '../../theme/usePalette';
-import { Card } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
 import { LinkCard } from '../../ui/LinkCard';
 
-type Listed = 'machines' | 'materials' | 'holders';
+type Listed = 'machines' | 'materials' | 'holders' | 'controllers';
 
 const n = (v: number, digits = 0) => formatNumber(v, digits);
 
@@ -19,9 +18,15 @@ const LINES: { [K in Listed]: (item: ShopItems[K]) => string } = {
     `${n(m.minRpm)} to ${n(m.maxRpm)} rpm, ${n(ratedPower(m), 2)} kW, feeds to ${n(m.maxFeed)} mm/min, ${n(m.rigidity * 100)} % rigid`,
   materials: (m: Material) => [m.group, m.hardness, `kc1.1 ${n(m.kc11)} N/mm²`].filter(Boolean).join(', '),
   holders: (h: Holder) => `${h.grip}, balanced to ${n(h.balancedRpm)} rpm, grips ${n(h.gripTorque)} N·m`,
+  controllers: (c: Controller) => c.about,
 };
 
-const HEADINGS: Record<Listed, string> = { machines: 'Machines', materials: 'Materials', holders: 'Holders' };
+const HEADINGS: Record<Listed, string> = {
+  machines: 'Machines',
+  materials: 'Materials',
+  holders: 'Holders',
+  controllers: 'Controllers',
+};
 
 function Shelf<K extends Listed>({ shelf }: { shelf: K }) {
   const router = useRouter();
@@ -64,25 +69,12 @@ function Shelf<K extends Listed>({ shelf }: { shelf: K }) {
 
 /** Machines, materials, holders and controllers of the shop. */
 export function ShopPage() {
-  const wide = useWide();
   return (
     <Page title="Shop">
       <Shelf shelf="machines" />
       <Shelf shelf="materials" />
       <Shelf shelf="holders" />
-      <Txt heading kind="large">
-        Controllers
-      </Txt>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.s }}>
-        {CONTROLLERS.map((c) => (
-          <Card key={c.id} style={{ width: wide ? '49%' : '100%' }}>
-            <Txt bold>{c.name}</Txt>
-            <Txt kind="small" tone="quiet">
-              {c.about}
-            </Txt>
-          </Card>
-        ))}
-      </View>
+      <Shelf shelf="controllers" />
       <Txt kind="small" tone="quiet">
         The numbers are estimates. The machine maker’s limits, the tool maker’s data, your local safety codes and your
         supervisor decide.

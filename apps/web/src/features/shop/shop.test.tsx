@@ -1,7 +1,8 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react-native';
-import { Machine, Material } from '@tidypath/core';
+import { Controller, Machine, Material } from '@tidypath/core';
 import { show } from '../../../testing/show';
 import { api } from '../../api/client';
+import { ControllerPage } from './ControllerPage';
 import { HolderPage } from './HolderPage';
 import { MachinePage } from './MachinePage';
 import { MaterialPage } from './MaterialPage';
@@ -73,4 +74,21 @@ test('a holder is stacked from its nose upwards', () => {
   expect(screen.getByTestId('finding-holder-undercut')).toBeTruthy();
   fireEvent.press(screen.getByLabelText('Take off segment 2'));
   expect(screen.queryByLabelText('2 lower ⌀')).toBeNull();
+});
+
+test('a controller: words that are none are told at their field, a cycle without a word is left out', async () => {
+  show(<ControllerPage id="iso-mill" />);
+  fireEvent.changeText(screen.getByLabelText('flood'), 'wet');
+  expect(screen.getByTestId('finding-bad-field')).toBeTruthy();
+  fireEvent.changeText(screen.getByLabelText('flood'), 'M108');
+  fireEvent.changeText(screen.getByLabelText('peck'), '');
+  fireEvent.changeText(screen.getByLabelText('Safe start'), 'G17 G40\nG90 G94');
+  type('Line number step', '5');
+  const controller = await kept<Controller>();
+  expect(controller).toMatchObject({
+    coolant: { flood: 'M108' },
+    safeStart: ['G17 G40', 'G90 G94'],
+    lineNumbers: { step: 5 },
+  });
+  expect(controller.cycles.peck).toBeUndefined();
 });
