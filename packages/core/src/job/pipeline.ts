@@ -2,6 +2,7 @@ import { Finding, hasStop, stop } from '../quantity/finding';
 import { hashOf } from '../quantity/hash';
 import { PartModel, modelOf } from '../part/model';
 import { Program, Step, Written, writePrograms } from '../program/writer';
+import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
 import { StockModel } from '../simulate/stock';
 import { DrillCycle, Operation, Plan, PlanContext } from '../toolpath/operation';
@@ -200,10 +201,14 @@ function movedCycle(cycle: DrillCycle, zero: { x: number; y: number; z: number }
 
 export type Posted = Written & { programs: Program[] };
 
+/** The dialect of a job, or another of the shipped ones. */
+export const controllerOf = (job: Job, id = job.controllerId): Controller | undefined =>
+  job.controller?.id === id ? job.controller : controllerById(id);
+
 /** Writes a planned setup in the job's dialect, or another. A plan with a stop-level finding is not written. */
 export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId = job.controllerId): Posted {
   const found = planFindings(plan);
-  const controller = job.controller?.id === controllerId ? job.controller : controllerById(controllerId);
+  const controller = controllerOf(job, controllerId);
   if (!controller) {
     return {
       programs: [],

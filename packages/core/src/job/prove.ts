@@ -1,3 +1,4 @@
+import { controllerOf } from './pipeline';
 import { holderLength } from '../shop/holder';
 import { gouges, leftovers } from '../judge/shape';
 import { Finding } from '../quantity/finding';
@@ -39,7 +40,11 @@ export class ProofRun {
     const stock = stockOf(setup, this.model);
     const zero = zeroOf(setup, this.model, stock);
     const zeroAboveTable = setup.riser + zero.z - stock.bottom;
-    this.read = readProgram(text, { homeZ: homeHeight(job, setup, zeroAboveTable), unit: job.output.unit });
+    this.read = readProgram(text, {
+      homeZ: homeHeight(job, setup, zeroAboveTable),
+      unit: job.output.unit,
+      coolant: Object.values(controllerOf(job)?.coolant ?? {}),
+    });
     this.prover = new Prover({
       motions: this.read.motions,
       tools: new Map(job.tools.map((t) => [t.number, t])),

@@ -1,7 +1,7 @@
-import { withController } from '../job/edit';
+import { editOperation, withController } from '../job/edit';
 import { parseJob, readJob } from '../job/read';
 import fc from 'fast-check';
-import { jobWith, post, tool, withOperation, withStock } from '../../testing/jobs';
+import { jobWith, post, prove, tool, withOperation, withStock } from '../../testing/jobs';
 import { planSetup, postSetup } from '../job/pipeline';
 import { MOVE } from './motions';
 import { readProgram } from './reader';
@@ -212,6 +212,8 @@ describe('writing', () => {
     expect(post(read.job!).text).toMatch(/^N5 /m);
     expect(post(read.job!).text).not.toMatch(/M8$/m);
     expect(withController(own, iso)).toEqual(base);
+    const cooled = editOperation(own, own.setups[0].operations[0].id, (o) => ({ ...o, coolant: 'flood' as const }));
+    expect(prove(cooled, 0.5).codes).toEqual(prove(base, 0.5).codes);
     const bad = { ...own, controller: { ...own.controller, coolant: { flood: 'on please' } } };
     expect(readJob(bad).findings[0].place.field).toBe('controller.coolant.flood');
   });

@@ -9,6 +9,8 @@ export interface ReadOptions {
   /** Height of machine zero (where G53 Z0, G28 and G30 go) in work coordinates, mm. */
   homeZ: number;
   unit: LengthUnit;
+  /** Words of the control that switch coolant, besides M7, M8 and M9. */
+  coolant?: string[];
 }
 
 export interface ReadProgram {
@@ -231,6 +233,10 @@ class Reader {
     this.initialZ = this.z;
   }
 
+  private harmless(name: string): boolean {
+    return HARMLESS.has(name) || !!this.options.coolant?.includes(name);
+  }
+
   private unknown(name: string, words: Word[]): void {
     if (NOT_UNDERSTOOD[name])
       this.report(
@@ -248,7 +254,7 @@ class Reader {
         'Check them at the machine',
         name,
       );
-    else if (!HARMLESS.has(name) && words.length)
+    else if (!this.harmless(name) && words.length)
       this.report(
         stop,
         'not-understood',
@@ -266,7 +272,7 @@ class Reader {
         this.changesByWord = true;
         this.changeTool();
       }
-      if (code === 98 || code === 99 || !HARMLESS.has(`M${code}`))
+      if (code === 98 || code === 99 || !this.harmless(`M${code}`))
         this.unknown(`M${code}`, [{ letter: 'M', value: code, hasPoint: false }]);
     }
   }
