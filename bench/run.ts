@@ -1,4 +1,5 @@
 /** `npm run bench`: one table of figures against their bars. */
+import 'reflect-metadata';
 import { Row, kernelRow } from './kernel';
 import { pageRows } from './page';
 import { planningRows } from './planning';
