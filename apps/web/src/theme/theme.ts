@@ -54,6 +54,7 @@ export const SIZE = {
   field: 130,
   rail: 84,
   panel: 420,
+  column: 560,
   wide: 900,
   view: 280,
   ribbon: 72,

@@ -10,11 +10,13 @@ import {
   parseThread,
   reamAllowance,
   tapDrill,
+  tapPercent,
   threadMillInside,
+  threadMillOutside,
   threadSizes,
 } from '@tidypath/core';
 import { Page } from '../../shell/Page';
-import { SPACE } from '../../theme/theme';
+import { SIZE, SPACE } from '../../theme/theme';
 import { Card, Fields } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
@@ -41,7 +43,15 @@ function Line({ label, mm }: { label: string; mm: number }) {
 }
 
 /** Drill wanted, and the nearest one in the drawer. */
-function DrillLine({ label, wanted, series }: { label: string; wanted: number; series: DrillSeries[] }) {
+interface DrillProps {
+  label: string;
+  wanted: number;
+  series: DrillSeries[];
+  /** What comes of the stocked size. */
+  leaves?: (diameter: number) => string;
+}
+
+function DrillLine({ label, wanted, series, leaves }: DrillProps) {
   const { drill, error } = nearestDrill(wanted, series);
   const off =
     Math.abs(error) < 0.0005 ? 'exactly' : `${formatLength(Math.abs(error), 'mm')} ${error > 0 ? 'over' : 'under'}`;
@@ -54,6 +64,7 @@ function DrillLine({ label, wanted, series }: { label: string; wanted: number; s
           {drill.name}
         </Txt>
         , {off}
+        {leaves && `: ${leaves(drill.diameter)}`}
       </Txt>
     </View>
   );
@@ -74,7 +85,7 @@ export function ThreadsPage() {
   return (
     <Page title="Threads and drills">
       <Choices label="Drills in the drawer" value={set} onChange={setSet} options={SETS} />
-      <Card>
+      <Card style={{ maxWidth: SIZE.column }}>
         <TextInput
           mode="outlined"
           dense
@@ -115,7 +126,12 @@ export function ThreadsPage() {
                 onChange={setForming}
               />
             </Fields>
-            <DrillLine label="Drill for cutting" wanted={tapDrill(sizes.major, sizes.pitch, cutting)} series={series} />
+            <DrillLine
+              label="Drill for cutting"
+              wanted={tapDrill(sizes.major, sizes.pitch, cutting)}
+              series={series}
+              leaves={(d) => `leaves ${Math.round(tapPercent(sizes.major, sizes.pitch, d))} % of the thread`}
+            />
             <DrillLine
               label="Drill for forming"
               wanted={formingDrill(sizes.major, sizes.pitch, forming)}
@@ -124,7 +140,7 @@ export function ThreadsPage() {
             <LengthField label="Thread mill" unit="mm" value={mill} min={0.5} max={200} onChange={setMill} />
             {mill < sizes.internalMinor ? (
               <>
-                <Line label="Radius of its path" mm={threadMillInside(sizes.major, mill).radius} />
+                <Line label="Radius of its path, inside" mm={threadMillInside(sizes.major, mill).radius} />
                 <Txt kind="small">
                   Feed at its centre: {Math.round(threadMillInside(sizes.major, mill).feedShare * 1000) / 10} % of the
                   feed at its edge.
@@ -135,6 +151,7 @@ export function ThreadsPage() {
                 ◆ A mill of {formatLength(mill, 'mm')} does not go into this thread.
               </Txt>
             )}
+            <Line label="Radius of its path, outside" mm={threadMillOutside(sizes.externalMinor, mill).radius} />
             {screw && (
               <>
                 <Line label="Free hole for the screw" mm={screw.clearance} />
@@ -145,7 +162,7 @@ export function ThreadsPage() {
           </>
         )}
       </Card>
-      <Card>
+      <Card style={{ maxWidth: SIZE.column }}>
         <LengthField label="Hole wanted" unit="mm" value={hole} min={0.1} max={60} onChange={setHole} />
         <DrillLine label="Drill" wanted={hole} series={series} />
         <DrillLine label="Drill before a reamer" wanted={hole - reamAllowance(hole)} series={series} />

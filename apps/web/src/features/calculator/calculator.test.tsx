@@ -73,6 +73,13 @@ test('a drill has pecks instead of a bite; a tap is locked to its pitch', () => 
   expect(screen.getByTestId('limit')).toHaveTextContent(/pitch|limited/i);
 });
 
+test('a ball says what ridges its stepover leaves', () => {
+  store.set('tidypath-calculator', JSON.stringify({ toolId: 't12' }));
+  show(<CalculatorPage />);
+  expect(screen.getByText(/0.005 mm want a stepover of 0.346/)).toBeTruthy();
+  expect(screen.getByLabelText(/leaves ridges of/)).toBeTruthy();
+});
+
 test('what cannot be is said, and cannot be kept', () => {
   store.set('tidypath-calculator', JSON.stringify({ toolId: 't16', materialId: 'titanium', machineId: 'sanderling' }));
   show(<CalculatorPage />);
@@ -98,6 +105,7 @@ test('threads: diameters, drills for cutting and forming, the nearest in the dra
   show(<ThreadsPage />);
   expect(screen.getByText('M6 · ISO coarse')).toBeTruthy();
   expect(screen.getByText('5.026 mm')).toBeTruthy();
+  expect(screen.getByText(/leaves 77 % of the thread/)).toBeTruthy();
   fireEvent.changeText(screen.getByTestId('thread-name'), '1/4-20');
   fireEvent.press(screen.getByText('number, letter, fraction'));
   expect(screen.getByText('#7')).toBeTruthy();

@@ -5,6 +5,7 @@ import {
   formatNumber,
   lengthNumber,
   scallopHeight,
+  stepoverForScallop,
   suggest,
   thin,
   thinnestChip,
@@ -19,6 +20,8 @@ interface Props {
 }
 
 const STEPS = 24;
+/** A ridge one hardly feels, mm. */
+const FINE = 0.005;
 const steps = <T,>(make: (share: number) => T) => Array.from({ length: STEPS + 1 }, (_, i) => make(i / STEPS));
 const least = 0.02;
 const short = (unit: LengthUnit) => (unit === 'mm' ? 'mm' : 'in');
@@ -85,7 +88,7 @@ function ScallopChart({ situation: s, unit }: Props) {
   const here = scallopHeight(Math.min(s.ae, widest), D);
   return (
     <LineFigure
-      title="Ridges left between passes of a ball"
+      title={`Ridges left between passes of a ball; ${thin(FINE, unit)} want a stepover of ${lengthNumber(stepoverForScallop(FINE, D), unit)}`}
       summary={`A stepover of ${lengthNumber(s.ae, unit)} leaves ridges of ${thin(here, unit)}`}
       x={{ label: 'stepover', from: 0, to: widest, text: (v) => lengthNumber(v, unit) }}
       y={{ label: `ridge, ${short(unit)}`, text: (v) => bare(v, unit) }}
