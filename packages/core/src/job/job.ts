@@ -7,6 +7,7 @@ import {
   IsBoolean,
   IsIn,
   IsNumber,
+  IsObject,
   IsOptional,
   IsString,
   Length,
@@ -91,7 +92,7 @@ export class Job {
   @Nested(() => Machine) machine!: Machine;
   @IsString() @Length(1, 40) controllerId!: string;
   /** The dialect itself, where the shop has made it its own; else the shipped one of that id. */
-  @IsOptional() @ValidateNested() @Type(() => Controller) controller?: Controller;
+  @IsOptional() @IsObject() @ValidateNested() @Type(() => Controller) controller?: Controller;
   @IsArray() @ArrayMaxSize(400) @ValidateNested({ each: true }) @Type(() => Tool) tools!: Tool[];
   @Nested(() => Part) part!: Part;
   @IsArray() @ArrayMinSize(1) @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => Setup) setups!: Setup[];

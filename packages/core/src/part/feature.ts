@@ -9,6 +9,7 @@ import {
   IsIn,
   IsInt,
   IsNumber,
+  IsObject,
   IsOptional,
   IsString,
   Length,
@@ -96,6 +97,7 @@ export class Feature {
   @IsString() @Length(1, 80) name!: string;
   @IsIn([...MEANINGS]) meaning!: Meaning;
   @IsDefined()
+  @IsObject()
   @ValidateNested()
   @Type(() => Object, { discriminator: { property: 'type', subTypes: SHAPES }, keepDiscriminatorProperty: true })
   shape!: Shape;

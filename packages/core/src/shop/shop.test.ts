@@ -248,3 +248,46 @@ describe('tool lists in and out', () => {
     expect(COLUMNS).toContain('stickOut');
   });
 });
+
+describe('mangled things of the shop', () => {
+  /** One leaf of a document replaced by something else. */
+  const mangled = (item: object, path: number, put: unknown): unknown => {
+    const leaves: [object, string][] = [];
+    const copy = JSON.parse(JSON.stringify(item)) as object;
+    const walk = (node: object) => {
+      for (const [key, value] of Object.entries(node)) {
+        leaves.push([node, key]);
+        if (typeof value === 'object' && value !== null) walk(value as object);
+      }
+    };
+    walk(copy);
+    const [owner, key] = leaves[path % leaves.length];
+    (owner as Record<string, unknown>)[key] = put;
+    return copy;
+  };
+  const junk = fc.oneof(
+    fc.constant(null),
+    fc.double(),
+    fc.string({ maxLength: 20 }),
+    fc.constant({}),
+    fc.constant([]),
+    fc.boolean(),
+  );
+
+  test.each(SHELF_NAMES.filter((n) => SHELVES[n].start.length))(
+    '%s: never a crash, and what is refused says where',
+    (name) => {
+      fc.assert(
+        fc.property(fc.constantFrom(...(SHELVES[name].start as object[])), fc.nat(500), junk, (item, path, put) => {
+          const { item: taken, findings } = readItem(name, mangled(item, path, put));
+          if (!taken) {
+            expect(findings.length).toBeGreaterThan(0);
+            expect(findings.every((f) => f.message && f.remedy)).toBe(true);
+            expect(findings.some((f) => f.place.field)).toBe(true);
+          }
+        }),
+        { numRuns: 300, seed: 21 },
+      );
+    },
+  );
+});

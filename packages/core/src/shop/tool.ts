@@ -59,7 +59,8 @@ export type ToolKind = keyof typeof TRADES;
 export const TOOL_KINDS = Object.keys(TRADES) as ToolKind[];
 const KIND_WORDS = Object.fromEntries(TOOL_KINDS.map((k) => [k, TRADES[k].label]));
 
-export const formOf = (tool: { kind: ToolKind }): Form => TRADES[tool.kind].form;
+/** Form of a tool; a kind nobody knows counts as a mill until the check refuses it. */
+export const formOf = (tool: { kind: ToolKind }): Form => TRADES[tool.kind]?.form ?? 'mill';
 export const kindLabel = (tool: { kind: ToolKind }): string => TRADES[tool.kind].label;
 
 export const CUTTING_MATERIALS = ['carbide', 'hss'] as const;
@@ -76,7 +77,7 @@ export class OwnData {
   @IsString() @Length(0, 200) note!: string;
 }
 
-const of = (...forms: Form[]) => ({ matters: (t: { kind: ToolKind }) => forms.includes(formOf(t)) });
+const of = (...forms: Form[]) => ({ always: true, matters: (t: { kind: ToolKind }) => forms.includes(formOf(t)) });
 
 /** A tool as it stands in its holder. Lengths in mm from the tip, angles in degrees. */
 export class Tool {

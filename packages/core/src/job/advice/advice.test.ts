@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { MACHINES, MATERIALS, TOOLS } from '../../shop/library';
 import { jobWith, plate } from '../../../testing/jobs';
 import { Feature } from '../../part/feature';
@@ -101,6 +102,36 @@ describe('holes', () => {
     expect(adviseTools({ ...hole(7.14), unit: 'inch' }, 'f2', TOOLS).buy).toMatch(/^Drill (9\/32 in|K|L|J)/);
   });
 });
+
+test('for any pocket: what is advised can be done, what does it fits, and there is always a way', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 3, max: 70 }),
+      fc.integer({ min: 3, max: 40 }),
+      fc.double({ min: 0, max: 1, noNaN: true }),
+      fc.integer({ min: 1, max: 25 }),
+      fc.constantFrom(...MACHINES.slice(0, 3)),
+      fc.constantFrom(...MATERIALS),
+      (width, height, round, depth, machine, material) => {
+        const radius = (Math.min(width, height) / 2) * round * 0.98;
+        const job = { ...jobWith({ type: 'rectangle', width, height, radius }, { depth }, 30), machine, material };
+        const { ranked, unfit, buy } = adviseTools(job, 'f2', TOOLS);
+        const names = [...ranked, ...unfit].map((r) => r.tool.id);
+        expect(new Set(names).size).toBe(names.length);
+        for (const r of ranked) {
+          expect(r.suggestion.possible).toBe(true);
+          expect(r.tool.diameter).toBeLessThan(Math.min(width, height) + 1e-6);
+          expect(r.tool.stickOut).toBeGreaterThanOrEqual(depth);
+          expect(r.bite.ap).toBeLessThanOrEqual(r.tool.fluteLength);
+          if (r.role === 'does it' && radius > 1) expect(r.tool.diameter / 2).toBeLessThanOrEqual(radius * 1.35);
+          expect(r.reasons.length).toBeGreaterThan(0);
+        }
+        expect(buy !== undefined || ranked.some((r) => r.role === 'does it')).toBe(true);
+      },
+    ),
+    { numRuns: 25, seed: 4 },
+  );
+}, 60_000);
 
 test('outlines want the stiffest tool that reaches, edges anything with a flank', () => {
   const job = { ...mid, part: { ...mid.part, features: [plate()] } };
