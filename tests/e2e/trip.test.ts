@@ -22,10 +22,19 @@ async function choose(page: Page, opener: () => Promise<void>, path: string): Pr
   await chooser.accept([path]);
 }
 
-/** Opens a menu, chooses, and waits until it is gone: its cover takes taps until then. */
+/** Opens a menu, chooses, and waits until it is gone. The item itself is clicked: a menu that still grows has its cover under the pointer. */
 async function chooseFrom(page: Page, menu: string, item: string): Promise<void> {
   await tap(page, byLabel(menu));
-  await tapText(page, item);
+  await page.waitForFunction(
+    (wanted) => {
+      const all = [...document.querySelectorAll<HTMLElement>('[role=menuitem]')];
+      const found = all.find((e) => e.textContent?.replace(/\p{Co}/gu, '').trim() === wanted);
+      found?.click();
+      return !!found;
+    },
+    {},
+    item,
+  );
   await page.waitForFunction(() => !document.querySelector('[role=menuitem]'));
 }
 
