@@ -1,4 +1,4 @@
-const transformed = 'clipper2-ts|polylabel|tinyqueue|flatbush|flatqueue|murmurhash';
+const transformed = 'clipper2-ts|d3-contour|d3-array|internmap|polylabel|tinyqueue|flatbush|flatqueue|murmurhash';
 
 const node = {
   testEnvironment: 'node',

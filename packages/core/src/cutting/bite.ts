@@ -63,3 +63,17 @@ export function suggestBite(
   );
   return { ae, ap: Math.max(0.05, Math.floor(ap * 20) / 20) };
 }
+
+/** Sideways bite of steady-load clearing as a share of the diameter: light, so that the whole flute can work. */
+const STEADY_SHARE = 0.08;
+
+/**
+ * Bite and layer for steady-load clearing, mm: 8 to 14 % of the diameter by how stiff the machine is and how long the chip has to be (general
+ * workshop range), at the depth the machine, the tool and its grip carry with that bite.
+ */
+export function suggestSteadyBite(tool: Tool, material: Material, machine: Machine): { ae: number; ap: number } {
+  const share = STEADY_SHARE + 0.06 * machine.rigidity;
+  const ae = Math.round(tool.diameter * share * 100) / 100;
+  const ap = Math.min(tool.fluteLength * 0.95, deepestLayer(tool, material, machine, ae));
+  return { ae, ap: Math.max(0.05, Math.floor(ap * 20) / 20) };
+}

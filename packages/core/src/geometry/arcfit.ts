@@ -65,15 +65,8 @@ function sharpest(ring: Ring): number {
   return best;
 }
 
-/**
- * Rebuilds a closed polygon as straights and true arcs, every given point within `tolerance` mm of the result.
- * Greedy: each arc is grown as far as it stays within tolerance; at least four points make an arc.
- */
-export function fitArcs(ring: Ring, tolerance = 0.002): Chain {
-  const n = ring.length;
-  if (n < 3) return { vertices: ring.map((p) => ({ ...p, bulge: 0 })), closed: true };
-  const start = sharpest(ring);
-  const at = (i: number) => ring[(start + i) % n];
+/** Pieces from point 0 to point n, each arc grown as far as it stays within tolerance; at least four points make an arc. */
+function piecesThrough(at: (i: number) => Point, n: number, tolerance: number): Vertex[] {
   const vertices: Vertex[] = [];
   let i = 0;
   while (i < n) {
@@ -102,10 +95,28 @@ export function fitArcs(ring: Ring, tolerance = 0.002): Chain {
       }
       end = low;
     }
-    vertices.push({ ...at(i), bulge: end > i + 1 ? bulge : 0 });
+    const { x, y } = at(i);
+    vertices.push({ x, y, bulge: end > i + 1 ? bulge : 0 });
     i = end;
   }
+  return vertices;
+}
+
+/** Rebuilds a closed polygon as straights and true arcs, every given point within `tolerance` mm of the result. */
+export function fitArcs(ring: Ring, tolerance = 0.002): Chain {
+  const n = ring.length;
+  if (n < 3) return { vertices: ring.map((p) => ({ ...p, bulge: 0 })), closed: true };
+  const start = sharpest(ring);
+  const vertices = piecesThrough((i) => ring[(start + i) % n], n, tolerance);
   return { vertices: dropStraights(vertices, tolerance / 4), closed: true };
+}
+
+/** Rebuilds an open run of points as straights and true arcs, every given point within `tolerance` mm of the result. */
+export function fitOpenArcs(points: Point[], tolerance: number): Chain {
+  const n = points.length - 1;
+  const { x, y } = points[n];
+  const vertices = [...piecesThrough((i) => points[i], n, tolerance), { x, y, bulge: 0 }];
+  return { vertices: dropStraights(vertices, tolerance / 4), closed: false };
 }
 
 /** Removes points in the middle of straights. */

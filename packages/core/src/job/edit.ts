@@ -1,7 +1,7 @@
 import { BOLDNESS } from '../cutting/boldness';
 import { suggest } from '../cutting/suggest';
 import { Feature, Meaning, SINGLE, Shape } from '../part/feature';
-import { adviseTools } from './advice';
+import { adviseTools, rankedFor } from './advice';
 import { situationOf } from './situation';
 import { modelOf } from '../part/model';
 import { hashOf } from '../quantity/hash';
@@ -116,7 +116,7 @@ export function proposeTool(job: Job, kind: OperationKind, targets: Feature[], r
   const all = [...job.tools, ...rack.filter((t) => !job.tools.some((own) => own.id === t.id))];
   const suiting = all.filter((t) => kind.suits(t));
   if (kind.works.length === 0) return suiting.sort((a, b) => b.diameter - a.diameter).find((t) => t.flutes > 1);
-  const advised = targets.flatMap((t) => adviseTools(job, t.id, suiting).ranked.filter((r) => r.kind === kind.kind));
+  const advised = targets.flatMap((t) => rankedFor(kind.kind, adviseTools(job, t.id, suiting)));
   return advised[0]?.tool ?? suiting[0];
 }
 

@@ -71,6 +71,7 @@ function planOne(
   setup: Setup,
   operation: Operation,
   ground: Omit<PlanContext, 'operation' | 'tool' | 'targets' | 'material' | 'machine'> & { partKey: string },
+  earlierKeys: string[],
   cache?: PlanCache,
 ): Planned {
   const kind = kindOf(operation.kind);
@@ -86,6 +87,7 @@ function planOne(
     stock: setup.stock,
     clearance: setup.clearance,
     top: ground.top,
+    earlier: kind?.usesEarlier?.(operation.params) ? earlierKeys : undefined,
   });
   const cached = cache?.get(key);
   if (cached) return { operation, key, plan: cached };
@@ -165,7 +167,13 @@ export function planSetup(job: Job, setup: Setup, cache?: PlanCache): SetupPlan 
   if (model.outline.length === 0) return { model, stock, zero, clearance, planned, findings };
   for (const operation of setup.operations) {
     if (!operation.on) continue;
-    const one = planOne(job, setup, operation, { model, stock: stock.region, top, clearance, partKey }, cache);
+    const earlier = planned.flatMap(({ operation: { toolId }, plan: { path } }) => {
+      const tool = job.tools.find((t) => t.id === toolId);
+      return tool ? [{ tool, path }] : [];
+    });
+    const ground = { model, stock: stock.region, top, clearance, partKey, earlier };
+    const keys = planned.map((p) => p.key);
+    const one = planOne(job, setup, operation, ground, keys, cache);
     planned.push(one);
     if (one.plan.lowersTo !== undefined) top = Math.min(top, one.plan.lowersTo);
   }

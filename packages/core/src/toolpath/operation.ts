@@ -9,6 +9,7 @@ import { CycleKind } from '../shop/controller';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
 import { Path } from './path';
+import type { Earlier } from './rest';
 
 /** Speed and feeds of one operation. */
 export class Speeds {
@@ -45,6 +46,8 @@ export interface PlanContext {
   stock: Region;
   /** Height of what is left of the stock when this operation starts. */
   top: number;
+  /** What ran before in this setup. */
+  earlier: Earlier[];
   /** Height at which rapids are free of everything. */
   clearance: number;
 }
@@ -88,8 +91,10 @@ export interface OperationKind<P extends object = object> {
   /** Whether a tool can do it, by its geometry. */
   suits(tool: Tool): boolean;
   Params: new () => P;
-  defaults(context: Omit<PlanContext, 'operation'>): P;
+  defaults(context: Omit<PlanContext, 'operation' | 'earlier'>): P;
   /** The bite the speeds are worked out for, and its worst place (corners, slots), mm. */
   bite(params: P, tool: Tool): BiteOf;
+  /** Whether its plan depends on what earlier operations cut. */
+  usesEarlier?(params: P): boolean;
   plan(params: P, context: PlanContext): Plan;
 }

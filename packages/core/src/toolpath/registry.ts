@@ -1,3 +1,4 @@
+import { clear } from './kinds/clear';
 import { contour } from './kinds/contour';
 import { drill } from './kinds/drill';
 import { face } from './kinds/face';
@@ -5,6 +6,6 @@ import { pocket } from './kinds/pocket';
 import { OperationKind } from './operation';
 
 /** Every kind of operation, in the order they are offered. */
-export const KINDS: OperationKind[] = [face, pocket, contour, drill] as unknown as OperationKind[];
+export const KINDS: OperationKind[] = [face, clear, pocket, contour, drill] as unknown as OperationKind[];
 
 export const kindOf = (kind: string): OperationKind | undefined => KINDS.find((k) => k.kind === kind);

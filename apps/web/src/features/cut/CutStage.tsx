@@ -4,6 +4,7 @@ import { Button } from 'react-native-paper';
 import {
   Job,
   KINDS,
+  rankedFor,
   Operation,
   OperationKind,
   Setup,
@@ -76,12 +77,11 @@ function ValueSheet({
   );
 }
 
-/** The tool the advice ranks first, worked out beside the page; undefined where the advice has none for this kind. */
+/** The tool the advice ranks first, worked out beside the page; undefined where the advice has none. */
 async function adviseTool(job: Job, kind: OperationKind, targets: string[], rack: Tool[]): Promise<Tool | undefined> {
   const suiting = rack.filter((t) => kind.suits(t));
   for (const id of targets) {
-    const { ranked } = await engine.advise(job, id, suiting);
-    const first = ranked.find((r) => r.kind === kind.kind);
+    const [first] = rankedFor(kind.kind, await engine.advise(job, id, suiting));
     if (first) return first.tool;
   }
   return undefined;

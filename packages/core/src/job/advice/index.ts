@@ -33,3 +33,9 @@ export function adviseTools(job: Job, featureId: string, rack: Tool[], model = m
   found.ranked.sort((x, y) => ORDER.indexOf(x.role) - ORDER.indexOf(y.role) || x.rank - y.rank);
   return found;
 }
+
+/** What the advice ranks for one kind of operation; all of it where it names none for that kind. */
+export function rankedFor(kind: string, { ranked }: Advised): Advised['ranked'] {
+  const same = ranked.filter((r) => r.kind === kind);
+  return same.length ? same : ranked;
+}

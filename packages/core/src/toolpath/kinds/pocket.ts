@@ -16,6 +16,7 @@ import { layersBetween } from '../layers';
 import { followWithLead, leadFor } from '../leads';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../path';
+import { cornersLeft, tooNarrow } from '../room';
 
 export class PocketParams {
   @Parameter({
@@ -135,8 +136,12 @@ class PocketPlanner {
     const solid = solidAt(context.model, floor);
     const wall = params.wallAllowance + (params.finish ? params.finishStock : 0);
     const free = this.centres(pocket, solid, wall);
-    if (free.length === 0 || area(free) < 1e-3) return this.tooNarrow(feature, pocket);
-    this.reportCorners(feature, pocket, free, wall);
+    if (free.length === 0 || area(free) < 1e-3) {
+      this.findings.push(tooNarrow(context, feature, pocket, params.wallAllowance));
+      return;
+    }
+    const reached = offset(free, this.radius + wall + 2 * COARSE, COARSE);
+    this.findings.push(...cornersLeft(context, feature, pocket, reached));
     const stepover = this.stepover();
     const nests = nest(free, stepover);
     let from = context.top;
@@ -161,37 +166,6 @@ class PocketPlanner {
       ),
     );
     return this.radius;
-  }
-
-  private tooNarrow(feature: { id: string; name: string }, pocket: Region): void {
-    const { tool, operation } = this.context;
-    const ring = pocket.map((r) => r.map((p) => [p.x, p.y]));
-    const widest = ring.length ? 2 * polylabel(ring, 0.01).distance : 0;
-    this.findings.push(
-      stop(
-        'pocket-too-small',
-        `“${feature.name}” is ${formatNumber(widest, 2)} mm wide at its widest; ${tool.name} with its allowance does not fit`,
-        `Choose a tool under ${formatNumber(widest - 2 * this.params.wallAllowance, 2)} mm`,
-        { operation: operation.id, feature: feature.id, tool: tool.id, field: 'toolId' },
-      ),
-    );
-  }
-
-  /** Says how much the cutter cannot reach, so that nobody finds it on the part. */
-  private reportCorners(feature: { id: string; name: string }, pocket: Region, free: Region, wall: number): void {
-    const swept = offset(free, this.radius + wall + 2 * COARSE, COARSE);
-    const left = difference(pocket, swept).filter((r) => r.length > 2);
-    const standing = area(left);
-    if (standing < 0.5) return;
-    const at = left.reduce((a, b) => (Math.abs(area([b])) > Math.abs(area([a])) ? b : a))[0];
-    this.findings.push(
-      care(
-        'corner-left',
-        `${formatNumber(standing, 1)} mm² of “${feature.name}” stays: its corners are tighter than the cutter`,
-        'Clear the rest with a smaller tool',
-        { operation: this.context.operation.id, feature: feature.id, at },
-      ),
-    );
   }
 
   private retract(): void {

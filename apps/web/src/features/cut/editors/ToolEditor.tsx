@@ -1,6 +1,6 @@
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { changeTool, isStale, kindOf, refreshTool } from '@tidypath/core';
+import { changeTool, isStale, kindOf, rankedFor, refreshTool } from '@tidypath/core';
 import { SPACE } from '../../../theme/theme';
 import { Txt } from '../../../ui/Txt';
 import { useAdvice } from '../../cutting/useAdvice';
@@ -15,7 +15,7 @@ export function ToolEditor({ job, operation, edit }: EditorProps) {
   const all = [...job.tools, ...rack.filter((t) => !job.tools.some((own) => own.id === t.id))];
   const suiting = all.filter((t) => kind?.suits(t)).sort((a, b) => a.number - b.number);
   const advised = useAdvice(job, operation.targets[0], suiting);
-  const ranked = advised?.ranked.filter((r) => r.kind === operation.kind) ?? [];
+  const ranked = advised ? rankedFor(operation.kind, advised) : [];
   const rest = suiting.filter((t) => !ranked.some((r) => r.tool.id === t.id));
   const own = job.tools.find((t) => t.id === operation.toolId);
   const racked = own && rack.find((t) => t.id === own.id);

@@ -1,11 +1,12 @@
 import { Job, Operation, formatFeed, formatLength, formatNumber } from '@tidypath/core';
+import { clear } from './clear';
 import { contour } from './contour';
 import { drill } from './drill';
 import { face } from './face';
 import { pocket } from './pocket';
 import { Field, Piece, Sentence, Subject } from './types';
 
-const SENTENCES: Record<string, Sentence> = { face, pocket, contour, drill };
+const SENTENCES: Record<string, Sentence> = { face, clear, pocket, contour, drill };
 
 /** What an operation's sentence says, with its tappable values. */
 export function sentenceOf(job: Job, operation: Operation): Piece[] {
@@ -17,6 +18,7 @@ export function sentenceOf(job: Job, operation: Operation): Piece[] {
     length: (mm) => formatLength(mm, job.unit),
     feed: (v) => formatFeed(v, job.unit),
     number: (v) => formatNumber(v, 2),
+    percent: (share) => `${formatNumber(share * 100, 0)} %`,
     param: (key) => Number(operation.params[key] ?? 0),
     word: (key) => String(operation.params[key] ?? ''),
   };

@@ -1,10 +1,6 @@
-import { Piece, Sentence, coolant, param, speed, targets, tool } from './types';
+import { Piece, Sentence, coolant, depth, param, speed, targets, tool } from './types';
 
 export const pocket: Sentence = (s) => {
-  const [first] = s.targets;
-  const depth: Piece = !first
-    ? 'its floor'
-    : { field: { at: 'depth', featureId: first.id }, text: first.through ? 'right through' : s.length(first.depth) };
   const entry: Piece[] =
     s.word('entry') === 'plunge'
       ? [param('entry', 'a plunge')]
@@ -19,7 +15,7 @@ export const pocket: Sentence = (s) => {
     ', clear ',
     targets(s),
     ' down to ',
-    depth,
+    depth(s),
     ' in layers of up to ',
     param('layer', s.length(s.param('layer'))),
     ', biting ',

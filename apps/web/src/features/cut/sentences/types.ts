@@ -21,6 +21,7 @@ export interface Subject {
   length: (mm: number) => string;
   feed: (mmPerMin: number) => string;
   number: (v: number) => string;
+  percent: (share: number) => string;
   /** Number of layers the plan comes to, where it is known. */
   param: (key: string) => number;
   word: (key: string) => string;
@@ -57,3 +58,11 @@ export const targets = (s: Subject): Piece => ({
         ? s.targets[0].name
         : `${s.targets[0].name} and ${s.targets.length - 1} more`,
 });
+
+/** How deep the first feature goes, or what stands for it. */
+export const depth = (s: Subject): Piece => {
+  const [first] = s.targets;
+  if (!first) return 'its floor';
+  if (first.meaning === 'outline') return 'the underside';
+  return { field: { at: 'depth', featureId: first.id }, text: first.through ? 'right through' : s.length(first.depth) };
+};

@@ -1,0 +1,52 @@
+/** Steady-load clearing, measured from the posted program by the slow checker of the tests. */
+import { widest } from '../packages/core/src/toolpath/room';
+import { ClearingShape } from '../packages/core/testing/clearing-shapes';
+import { STEADY_TOOLS, clearingShapes, measureSteady } from '../packages/core/testing/steady-jobs';
+import { SteadyFigures } from '../packages/core/testing/steady-checker';
+
+const percent = (share: number, digits = 2) => `${(share * 100).toFixed(digits)} %`;
+
+function bars({ kind, target }: ClearingShape, ae: number, D: number, both: boolean) {
+  const slot = kind === 'narrow';
+  const wide = kind === 'plain' && widest(target).diameter / 2 > 3 * D;
+  const light = ae <= 0.1 * D;
+  return {
+    mean: kind === 'plain' ? 0.92 : 0.8,
+    length: light ? (slot ? 1.25 : 1.1) : slot ? 1.4 : 1.2,
+    idle: both ? (wide ? 0.08 : 0.23) : wide ? 0.15 : 0.3,
+  };
+}
+
+function verdict(f: SteadyFigures, bar: ReturnType<typeof bars>): string {
+  const missed = [
+    f.steady < 0.999 && 'steady',
+    f.peak > 1.25 && 'peak',
+    f.mean < bar.mean && 'mean',
+    f.length > bar.length && 'length',
+    f.idle > bar.idle && 'idle',
+    (f.left > 0.001 || f.widest > 0.2) && 'left',
+    f.gouge > 0.01 && 'gouge',
+    f.brushed > 0 && 'brushed',
+  ].filter(Boolean);
+  return missed.length ? `MISSED ${missed.join(', ')}` : 'met';
+}
+
+/** Prints a line a case: figures against the bars. */
+export function steadyTable(only = '', both = false): number {
+  let missed = 0;
+  process.stdout.write(
+    `${'clearing at a steady load'.padEnd(26)}  D   ae   <=1.10  peak  mean  length  idle    left (widest)    gouge   plan\n`,
+  );
+  for (const [D, ae] of STEADY_TOOLS) {
+    for (const shape of clearingShapes(D)) {
+      if (only && !shape.name.includes(only)) continue;
+      const { figures: f, seconds, findings } = measureSteady(shape, D, ae, both ? { direction: 'both ways' } : {});
+      const met = verdict(f, bars(shape, ae, D, both));
+      if (met !== 'met') missed++;
+      process.stdout.write(
+        `${shape.name.padEnd(26)} ${String(D).padStart(2)} ${String(ae).padStart(4)}  ${percent(f.steady)}  ${f.peak.toFixed(2)}  ${f.mean.toFixed(2)}  ${f.length.toFixed(2)}  ${percent(f.idle, 1).padStart(6)}  ${percent(f.left, 3)} (${f.widest.toFixed(2)})  ${f.gouge.toFixed(4)}  ${seconds.toFixed(1)} s  ${met}${findings.length ? ` ${findings[0]}` : ''}\n`,
+      );
+    }
+  }
+  return missed;
+}

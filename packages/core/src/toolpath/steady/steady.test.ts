@@ -1,0 +1,159 @@
+import fc from 'fast-check';
+import { Boundary } from '../../geometry/boundary';
+import { Region, contains, distanceToBoundary, offset } from '../../geometry/clip';
+import { prove, tool } from '../../../testing/jobs';
+import { clearingShapes, measureSteady, steadyJob } from '../../../testing/steady-jobs';
+import { checkSteady } from '../../../testing/steady-checker';
+import { smoothLink } from './links';
+import { Metal } from './metal';
+import { metalLeft } from '../rest';
+import { area } from '../../geometry/clip';
+import { PathBuilder } from '../path';
+import { flatten } from '../../geometry/chain';
+
+const square: Region = [
+  [
+    { x: 0, y: 0 },
+    { x: 60, y: 0 },
+    { x: 60, y: 40 },
+    { x: 0, y: 40 },
+  ],
+];
+const shape = (name: string, D = 10) => clearingShapes(D).find((s) => s.name === name)!;
+
+describe('distance to a boundary', () => {
+  const region = offset([[...square[0]], ...offset(shape('blob').target, -12).map((r) => [...r].reverse())], 0);
+  const boundary = new Boundary(region);
+
+  test('is the least distance to any edge, signed by the side', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: -40, max: 140, noNaN: true }),
+        fc.double({ min: -40, max: 100, noNaN: true }),
+        (x, y) => {
+          const exact = distanceToBoundary(region, { x, y }) * (contains(region, { x, y }) ? 1 : -1);
+          expect(boundary.distance(x, y)).toBeCloseTo(exact, 6);
+          for (const least of [-3, 0.5, 4])
+            expect(boundary.isDeeper(x, y, least)).toBe(boundary.distance(x, y) >= least);
+        },
+      ),
+      { numRuns: 400, seed: 41 },
+    );
+  });
+});
+
+describe('metal as a distance field', () => {
+  const box = { minX: -15, minY: -15, maxX: 75, maxY: 55 };
+
+  test('a straight side cut engages acos(1 - 2 ae / D)', () => {
+    for (const ae of [0.3, 1, 2.5, 5, 8]) {
+      const metal = new Metal(square, box, 0.25, 5);
+      expect(metal.engaged(30, 45 - ae, 1, 0)).toBeCloseTo(Math.acos(1 - (2 * ae) / 10), 1.6);
+    }
+  });
+
+  test('what was taken can be put back', () => {
+    const metal = new Metal(square, box, 0.25, 5);
+    const before = metal.depth.slice();
+    metal.remember();
+    metal.take(10, 10, 50, 30);
+    expect(metal.under(30, 20)).toBeLessThanOrEqual(0);
+    metal.putBack();
+    expect(metal.depth).toEqual(before);
+  });
+});
+
+describe('links', () => {
+  test('are free of corners: each starts and ends with the heading of its poses', () => {
+    const angle = fc.double({ min: -3.1, max: 3.1, noNaN: true });
+    const place = fc.double({ min: -30, max: 30, noNaN: true });
+    fc.assert(
+      fc.property(place, place, angle, angle, (x, y, h0, h1) => {
+        const found = smoothLink({ x: 0, y: 0, heading: h0 }, { x, y, heading: h1 }, [2], 1000, () => true)!;
+        const points = flatten(found.chain, 0.001);
+        const [a, b] = points;
+        const [c, d] = points.slice(-2);
+        const off = (p: typeof a, q: typeof a, h: number) => Math.sin(Math.atan2(q.y - p.y, q.x - p.x) - h);
+        if (Math.hypot(b.x - a.x, b.y - a.y) > 0.01) expect(Math.abs(off(a, b, h0))).toBeLessThan(0.05);
+        if (Math.hypot(d.x - c.x, d.y - c.y) > 0.01) expect(Math.abs(off(c, d, h1))).toBeLessThan(0.05);
+        expect(Math.hypot(d.x - x, d.y - y)).toBeLessThan(1e-6);
+      }),
+      { numRuns: 200, seed: 42 },
+    );
+  });
+
+  test('go only where it is free, or not at all', () => {
+    const wall = (x: number, y: number) => Math.hypot(x - 10, y) > 4;
+    const found = smoothLink({ x: 0, y: 0, heading: 0 }, { x: 20, y: 0, heading: 0 }, [4, 2], 100, wall);
+    for (const p of found ? flatten(found.chain, 0.01) : []) expect(wall(p.x, p.y)).toBe(true);
+  });
+});
+
+describe('what earlier operations left', () => {
+  test('a slot, a drilled hole and nothing above the height looked at', () => {
+    const path = new PathBuilder().rapid(-10, 20, 5).rapid(-10, 20, -4).line(70, 20, -4, 100, 'cut').build();
+    const left = metalLeft(square, [{ tool: tool(4), path }], -4, square, 3);
+    expect(area(left)).toBeCloseTo(60 * 40 - 60 * 10, -1);
+    expect(area(metalLeft(square, [{ tool: tool(4), path }], -5, square, 3))).toBe(2400);
+    const hole = new PathBuilder().rapid(30, 20, 5).line(30, 20, -20, 100, 'cut').build();
+    const drilled = metalLeft(square, [{ tool: tool(13), path: hole }], -5, square, 3);
+    const r = tool(13).diameter / 2;
+    expect(2400 - area(drilled)).toBeCloseTo(Math.PI * r * r, 0);
+  });
+});
+
+/** Measured from the posted program by the brute-force checker; a small cutter keeps it quick. */
+describe('steady-load clearing keeps its promise', () => {
+  const bar = { steady: 0.999, peak: 1.25, mean: 0.8, length: 1.25, left: 0.001, widest: 0.25, gouge: 0.01 };
+  test.each([
+    ['rectangle', 16, 4, {}],
+    ['three islands', 16, 2, { wallAllowance: 0.3 }],
+    ['boss from outside', 16, 2, {}],
+    ['neck of 1.15 D', 16, 3, { direction: 'both ways' }],
+  ])('%s, D %d, bite %d', (name, D, ae, params) => {
+    const { figures, findings } = measureSteady(shape(name, D), D, ae, params);
+    expect(findings).toEqual([]);
+    expect(figures.steady).toBeGreaterThanOrEqual(bar.steady);
+    expect(figures.peak).toBeLessThanOrEqual(bar.peak);
+    expect(figures.mean).toBeGreaterThanOrEqual(bar.mean);
+    expect(figures.length).toBeLessThanOrEqual(bar.length);
+    expect(figures.left).toBeLessThanOrEqual(bar.left);
+    expect(figures.widest).toBeLessThanOrEqual(bar.widest);
+    expect(figures.gouge).toBeLessThanOrEqual(bar.gouge);
+    expect(figures.brushed).toBe(0);
+  });
+
+  test('the checker itself sees a slot, a gouge and a rapid through metal', () => {
+    const text = ['G0 X-20. Y20. Z5.', 'Z-10.', 'X-8.', 'G1 X30. F3000.', 'G0 X50.'].join('\n');
+    const figures = checkSteady({
+      text,
+      zero: { x: 0, y: 0, z: 0 },
+      z: -10,
+      radius: 5,
+      bite: 1,
+      turn: 0.5,
+      allowance: 0,
+      target: square,
+      keep: [square[0].map((p) => ({ x: p.x, y: p.y + 22 }))],
+      stock: square,
+      linkFeed: 6000,
+      entryFeed: 500,
+    });
+    expect(figures.peak).toBeCloseTo(Math.PI / Math.acos(0.8), 1);
+    expect(figures.gouge).toBeGreaterThan(2.9);
+    expect(figures.brushed).toBeGreaterThan(0.1);
+    expect(figures.left).toBeGreaterThan(0.5);
+  });
+
+  test('our own prover agrees: no gouge, no rapid through metal, nothing left on the floor', () => {
+    for (const params of [{}, { direction: 'conventional' }]) {
+      const proof = prove(steadyJob(shape('blob', 16), 16, 3, params), 0.2);
+      expect(proof.codes.filter((c) => c !== 'metal-left')).toEqual([]);
+    }
+  });
+
+  test('the same job gives the same program', () => {
+    const job = steadyJob(shape('uneven stock', 10), 10, 2);
+    expect(prove(job, 0.5).text).toBe(prove(JSON.parse(JSON.stringify(job)), 0.5).text);
+  });
+});

@@ -1,0 +1,132 @@
+import { Region, Ring, ringArea } from '../src/geometry/clip';
+import { newFeature, newJob } from '../src/job/edit';
+import { Job } from '../src/job/job';
+import { planSetup, postSetup } from '../src/job/pipeline';
+import { Feature } from '../src/part/feature';
+import { boundsOf } from '../src/geometry/point';
+import { ClearingShape, clearingShapes } from './clearing-shapes';
+import { tool, withOperation } from './jobs';
+import { SteadyFigures, checkSteady } from './steady-checker';
+
+const DEPTH = 10;
+
+/** Cutters and bites that clearing is measured with: diameter, bite, mm. */
+export const STEADY_TOOLS: [number, number][] = [
+  [10, 1],
+  [16, 4],
+  [20, 1],
+  [6, 0.9],
+];
+
+const chain = (
+  features: Feature[],
+  meaning: Feature['meaning'],
+  ring: Ring,
+  more: Partial<Feature> = {},
+): Feature[] => [
+  ...features,
+  newFeature(
+    features,
+    meaning,
+    `${meaning} ${features.length}`,
+    { type: 'chain', closed: true, vertices: ring.map((p) => ({ ...p, bulge: 0 })) },
+    more,
+  ),
+];
+
+/** Outer rings counterclockwise, holes as bosses. */
+function pocketFeatures(features: Feature[], target: Region): Feature[] {
+  let all = features;
+  for (const ring of target)
+    all = chain(
+      all,
+      ringArea(ring) > 0 ? 'pocket' : 'boss',
+      ring,
+      ringArea(ring) > 0 ? { depth: DEPTH } : { depth: 0 },
+    );
+  return all;
+}
+
+/** A job that clears a shape in one layer of 10 mm, with retracts of 15 mm. */
+export function steadyJob(shape: ClearingShape, D: number, ae: number, params: Record<string, unknown> = {}): Job {
+  const outside = shape.kind === 'open' && shape.keep.length === 1 && shape.name !== 'one open side';
+  const outline = outside ? shape.keep[0] : shape.stock[0];
+  let features = chain([], 'outline', outline);
+  if (!outside) features = pocketFeatures(features, shape.target);
+  const cutter = { ...tool(4), id: 'cutter', diameter: D, shankDiameter: D, fluteLength: 30, stickOut: 40 };
+  const base = newJob('Steady', 'mm');
+  const part = boundsOf(outline);
+  const stock = boundsOf(shape.stock.flat());
+  const job: Job = {
+    ...base,
+    machine: { ...base.machine, maxFeed: 20_000, rapid: 15_000 },
+    part: { thickness: outside ? DEPTH : DEPTH + 5, features },
+    setups: [
+      {
+        ...base.setups[0],
+        clearance: 5,
+        stock: {
+          ...base.setups[0].stock,
+          left: part.minX - stock.minX,
+          right: stock.maxX - part.maxX,
+          front: part.minY - stock.minY,
+          back: stock.maxY - part.maxY,
+          top: 0,
+          bottom: 1,
+        },
+      },
+    ],
+  };
+  const target = features.find((f) => f.meaning === (outside ? 'outline' : 'pocket'))!;
+  const planned = withOperation(job, 'clear', [target.id], cutter, {
+    stepover: ae,
+    layer: DEPTH,
+    wallAllowance: 0,
+    breakthrough: 0,
+    turn: D * 0.05,
+    linkFeed: 6000,
+    longestBack: 1000,
+    raise: false,
+    ...params,
+  });
+  const [setup] = planned.setups;
+  const operations = setup.operations.map((o) => ({ ...o, speeds: { rpm: 4000, feed: 3000, entryFeed: 500 } }));
+  return { ...planned, setups: [{ ...setup, operations }] };
+}
+
+/** Plans, posts and measures a shape with a tool. */
+export function measureSteady(
+  shape: ClearingShape,
+  D: number,
+  ae: number,
+  params: Record<string, unknown> = {},
+  cell = D / 80,
+): { figures: SteadyFigures; seconds: number; findings: string[]; text: string } {
+  const job = steadyJob(shape, D, ae, params);
+  const started = process.cpuUsage().user;
+  const plan = planSetup(job, job.setups[0]);
+  const seconds = (process.cpuUsage().user - started) / 1e6;
+  const { programs, findings } = postSetup(job, job.setups[0], plan);
+  const text = programs[0]?.text ?? '';
+  const [operation] = job.setups[0].operations;
+  const figures = checkSteady(
+    {
+      text,
+      zero: plan.zero,
+      z: -DEPTH,
+      radius: D / 2,
+      bite: ae,
+      turn: operation.params.turn as number,
+      allowance: operation.params.wallAllowance as number,
+      target: shape.target,
+      keep: shape.keep,
+      stock: shape.stock,
+      linkFeed: 6000,
+      entryFeed: operation.speeds.entryFeed,
+    },
+    cell,
+  );
+  return { figures, seconds, findings: findings.map((f) => f.message), text };
+}
+
+export { clearingShapes };
