@@ -11,7 +11,7 @@ function bars({ kind, target }: ClearingShape, ae: number, D: number, both: bool
   const wide = kind === 'plain' && widest(target).diameter / 2 > 3 * D;
   const light = ae <= 0.1 * D;
   return {
-    mean: kind === 'plain' ? 0.92 : 0.8,
+    mean: wide ? 0.92 : 0.8,
     length: light ? (slot ? 1.25 : 1.1) : slot ? 1.4 : 1.2,
     idle: both ? (wide ? 0.08 : 0.23) : wide ? 0.15 : 0.3,
   };
@@ -26,7 +26,7 @@ function verdict(f: SteadyFigures, bar: ReturnType<typeof bars>): string {
     f.idle > bar.idle && 'idle',
     (f.left > 0.001 || f.widest > 0.2) && 'left',
     f.gouge > 0.01 && 'gouge',
-    f.brushed > 0 && 'brushed',
+    f.brushed > 0 && `brushed ${f.brushed.toFixed(3)}`,
   ].filter(Boolean);
   return missed.length ? `MISSED ${missed.join(', ')}` : 'met';
 }

@@ -297,7 +297,7 @@ export function checkSteady(c: SteadyCase, cell = 0.1): SteadyFigures {
     length: total / (area / c.bite),
     idle: (time.link + time.rapid) / cycle,
     left: standing / area,
-    widest: 2 * sqrt(thickness.reduce((a, b) => max(a, b), 0)) * cell,
+    widest: max(0, 2 * sqrt(thickness.reduce((a, b) => max(a, b), 0)) - 1) * cell,
     gouge: max(0, gouge),
     brushed,
   };

@@ -1,6 +1,6 @@
 import { arcOf, Chain, chainLength, pieceLength, pieces } from '../geometry/chain';
 import { helixDrop } from '../cutting/holes';
-import { PathBuilder } from './path';
+import { PathBuilder, Tag } from './path';
 
 /** Down a helix about (x, y), counterclockwise for climb, then one level turn; ends at the angle it started, at `z`. */
 export function helixDown(
@@ -11,6 +11,7 @@ export function helixDown(
   angle: number,
   clockwise: boolean,
   feed: number,
+  tag: Tag = 'entry',
 ): void {
   const drop = helixDrop(2 * at.radius, angle);
   const turns = Math.max(1, Math.ceil((from - z) / drop));
@@ -18,10 +19,10 @@ export function helixDown(
   const left = at.x - at.radius;
   for (let i = 0; i < turns * 2; i++) {
     const level = from - ((from - z) * (i + 1)) / (turns * 2);
-    path.arc(at.x, at.y, i % 2 === 0 ? left : right, at.y, i === turns * 2 - 1 ? z : level, clockwise, feed, 'entry');
+    path.arc(at.x, at.y, i % 2 === 0 ? left : right, at.y, i === turns * 2 - 1 ? z : level, clockwise, feed, tag);
   }
-  path.arc(at.x, at.y, left, at.y, z, clockwise, feed, 'entry');
-  path.arc(at.x, at.y, right, at.y, z, clockwise, feed, 'entry');
+  path.arc(at.x, at.y, left, at.y, z, clockwise, feed, tag);
+  path.arc(at.x, at.y, right, at.y, z, clockwise, feed, tag);
 }
 
 /** Down along a closed chain from its first point, no steeper than `angle` (radians); ends at its first point at `z`. */

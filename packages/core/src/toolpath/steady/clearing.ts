@@ -52,8 +52,15 @@ const degrees = (d: number) => (d * Math.PI) / 180;
 const BACK_AT_WALL = degrees(130);
 const BACK = degrees(57);
 const BACK_STEPS = 10;
+/** Shares of that which are tried one after the other while metal is left. */
+const CLOSER = [0.6, 0.2];
+/** Less metal than this is not worth another try, mm². */
+const SPECK = 0.05;
+/** Metal that no pass looks at is started on from this far beside it, mm, at the first of so many directions that is free. */
+const TOUCH = 0.1;
+const TOUCH_FROM = 36;
 /** Thinner metal than this may be brushed by a link or a start, mm. */
-const THIN = 0.02;
+const THIN = 0.006;
 /** A pass must be worth this share of a radius at full bite. */
 const WORTH = 0.02;
 /** Minutes a run shorter than the cutter is held back by, so that nobody digs private holes. */
@@ -62,6 +69,8 @@ const SHORT = 0.004;
 const HELIX_LEAST = 0.2;
 /** Precision of what is only compared with, mm. */
 const COARSE = 0.005;
+/** Cells are no larger than this, so that links see thin slivers, mm. */
+const COARSEST = 0.25;
 const MOST_CELLS = 6e6;
 const MOST_PASSES = 50_000;
 /** Runs whose links are worked out before one is chosen. */
@@ -88,6 +97,8 @@ export class SteadyClearing {
   private readonly wall: number;
   private readonly angle: number;
   private at: Pose | undefined;
+  /** Share of the usual back-off of a start. */
+  private closer = 1;
 
   constructor(private readonly input: SteadyInput) {
     const { allowed, stock, radius, bite, turn, allowance } = input;
@@ -95,7 +106,7 @@ export class SteadyClearing {
     this.angle = Math.acos(1 - bite / radius);
     const box: Bounds = growBounds(boundsOf([...allowed.flat(), ...stock.flat()]), radius / 4);
     const size = (box.maxX - box.minX) * (box.maxY - box.minY);
-    const cell = Math.max(Math.min(radius / 20, bite / 4), Math.sqrt(size / MOST_CELLS));
+    const cell = Math.max(Math.min(radius / 20, bite / 4, COARSEST), Math.sqrt(size / MOST_CELLS));
     this.metal = new Metal(stock, box, cell, radius);
     this.walls = new Boundary(allowed);
     this.reachable = offset(offset(allowed, -(this.wall + turn), COARSE), radius + turn, COARSE);
@@ -117,6 +128,7 @@ export class SteadyClearing {
       this.enter(room);
       this.cutAll();
     }
+    this.cutRest();
   }
 
   /** Whether a room holds metal that its cutter has not met at all. */
@@ -228,7 +240,7 @@ export class SteadyClearing {
     const { turn, radius } = this.input;
     const c = this.walker.outCentre(pose, side);
     const atWall = !this.walls.isDeeper(pose.x, pose.y, this.wall + turn + radius * 0.1);
-    const most = atWall ? BACK_AT_WALL : BACK;
+    const most = (atWall ? BACK_AT_WALL : BACK) * this.closer;
     for (let k = BACK_STEPS; k >= 0; k--) {
       const heading = pose.heading - (most * k * side) / BACK_STEPS;
       const q = { x: c.x + Math.sin(heading) * turn * side, y: c.y - Math.cos(heading) * turn * side, heading };
@@ -298,11 +310,38 @@ export class SteadyClearing {
   private cutAll(): void {
     for (let n = 0; n < MOST_PASSES; n++) {
       const choice = this.choose();
-      if (!choice) {
-        if (this.candidates().length === 0) return;
-        continue;
+      if (choice) this.cut(choice);
+      else if (this.candidates().length === 0) return;
+    }
+  }
+
+  /** When every start has been tried: once more with starts that are backed off less, and beside metal that no pass looks at. */
+  private cutRest(): void {
+    for (const share of CLOSER) {
+      const left = [...this.standing(THIN)];
+      if (left.length * this.metal.cell ** 2 < SPECK) return;
+      this.closer = share;
+      this.frontier.forgive();
+      const touched: Point[] = [];
+      for (const p of left) {
+        if (touched.some((t) => Math.hypot(t.x - p.x, t.y - p.y) < this.input.radius / 2)) continue;
+        touched.push(p);
+        this.addTouching(p);
       }
-      this.cut(choice);
+      this.cutAll();
+    }
+  }
+
+  /** A place beside metal that no pass looks at, from which the cutter can start on it. */
+  private addTouching(p: Point): void {
+    const reach = this.input.radius + TOUCH;
+    for (let k = 0; k < TOUCH_FROM; k++) {
+      const a = (2 * Math.PI * k) / TOUCH_FROM;
+      const [x, y] = [p.x - reach * Math.cos(a), p.y - reach * Math.sin(a)];
+      if (!this.walls.isDeeper(x, y, this.wall) || this.metal.under(x, y) > THIN) continue;
+      const pose = { x, y, heading: a + (Math.PI / 2) * this.side };
+      this.frontier.add({ side: this.side, poses: [pose, pose] });
+      return;
     }
   }
 
@@ -328,22 +367,23 @@ export class SteadyClearing {
     return sum > WORTH * this.angle * this.input.radius;
   }
 
-  /** Area of metal that could be reached and still stands deeper than `hair` mm, mm², and its deepest place. */
-  leftStanding(hair: number): { area: number; at?: Point } {
+  /** Places where metal that could be reached stands deeper than `hair` mm. */
+  private *standing(hair: number): Generator<Point> {
     const { metal } = this;
-    let count = 0;
-    let at: Point | undefined;
     for (let j = 0; j < metal.ny; j++) {
       for (let i = 0; i < metal.nx; i++) {
         if (metal.depth[j * metal.nx + i] <= hair) continue;
         const x = metal.box.minX + i * metal.cell;
         const y = metal.box.minY + j * metal.cell;
-        if (!this.reach.isDeeper(x, y, hair)) continue;
-        count++;
-        at ??= { x, y };
+        if (this.reach.isDeeper(x, y, hair)) yield { x, y };
       }
     }
-    return { area: count * metal.cell * metal.cell, at };
+  }
+
+  /** Area of metal that could be reached and still stands deeper than `hair` mm, mm², and where the first of it is. */
+  leftStanding(hair: number): { area: number; at?: Point } {
+    const found = [...this.standing(hair)];
+    return { area: found.length * this.metal.cell ** 2, at: found[0] };
   }
 }
 

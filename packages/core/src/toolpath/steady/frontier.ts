@@ -62,6 +62,11 @@ export class Frontier {
     }
   }
 
+  /** Offers every start again. */
+  forgive(): void {
+    this.tried.clear();
+  }
+
   private hasMetal(i: number): boolean {
     const { x, y, heading } = this.poses[i];
     const out = Math.min(this.metal.cell / 2, 0.05);

@@ -66,7 +66,7 @@ export function smoothLink(
       for (const second of [1, -1] as const) {
         const chain = arcLineArc(from, to, r, first, second);
         if (!chain) continue;
-        const points = flatten(chain, 0.02);
+        const points = flatten(chain, 0.004);
         const length = lengthOf(points);
         if (length <= longest) ways.push({ chain, points, length });
       }

@@ -29,7 +29,7 @@ export interface Rules {
 /** Angles of the way out at which the bite is looked at, radians: dense at first. */
 const WAY_OUT = [6, 12, 20, 29, 40, 53, 67, 83, 101, 121, 145, 170].map((a) => (a * Math.PI) / 180);
 /** The bite may be this much larger on the way out. */
-const OUT_MORE = 1.035;
+const OUT_MORE = 1.02;
 /** A pass is given up when the bite gets this much larger than asked; it should not happen. */
 const GIVE_UP = 1.22;
 /** A pass ends where the bite stays below this share of the asked one. */
@@ -38,8 +38,8 @@ const HAIR = 0.1;
 const SOFT = [1, 0.3];
 /** A step that turns more than this, radians, or bites this much more half way, is made of shorter ones. */
 const BENT = 0.3;
-const HALF_WAY = 1.05;
-const SHORTER = 3;
+const HALF_WAY = 1.03;
+const SHORTER = 5;
 const CLOSE = 0.004;
 const MOST_STEPS = 200_000;
 /** Room for rounding at walls, mm. */

@@ -3,10 +3,11 @@ import { clear } from './clear';
 import { contour } from './contour';
 import { drill } from './drill';
 import { face } from './face';
+import { helicalBore } from './helical-bore';
 import { pocket } from './pocket';
 import { Field, Piece, Sentence, Subject } from './types';
 
-const SENTENCES: Record<string, Sentence> = { face, clear, pocket, contour, drill };
+const SENTENCES: Record<string, Sentence> = { face, clear, pocket, contour, drill, 'helical-bore': helicalBore };
 
 /** What an operation's sentence says, with its tappable values. */
 export function sentenceOf(job: Job, operation: Operation): Piece[] {

@@ -15,9 +15,22 @@ const outline = newFeature([], 'outline', 'Plate', { type: 'rectangle', width: 8
 const pocket = newFeature([outline], 'pocket', 'Float pocket', { type: 'round', diameter: 30 }, { depth: 7 });
 const hole = newFeature([outline, pocket], 'hole', 'M5 hole', { type: 'round', diameter: 5 }, { through: true });
 const base: Job = { ...newJob('J', 'mm'), part: { thickness: 10, features: [outline, pocket, hole] } };
-const TARGET: Record<string, string[]> = { face: [], pocket: [pocket.id], contour: [outline.id], drill: [hole.id] };
+const TARGET: Record<string, string[]> = {
+  face: [],
+  pocket: [pocket.id],
+  contour: [outline.id],
+  drill: [hole.id],
+  clear: [pocket.id],
+  'helical-bore': [hole.id],
+};
 const withKind = (kind: string, unit: 'mm' | 'inch' = 'mm') =>
-  addOperation({ ...base, unit }, 's1', kind, TARGET[kind], kind === 'pocket' ? TOOLS[3] : undefined);
+  addOperation(
+    { ...base, unit },
+    's1',
+    kind,
+    TARGET[kind],
+    kind === 'pocket' || kind === 'clear' ? TOOLS[3] : undefined,
+  );
 const operation = (job: Job) => job.setups[0].operations[0];
 
 test.each(KINDS.map((k) => k.kind))('%s has a sentence of its own, every value of which exists', (kind) => {
