@@ -88,7 +88,7 @@ export function vaneHubPlate(drawing: string): Job {
   const id = (name: string) => job.part.features.filter((f) => f.name.startsWith(name)).map((f) => f.id);
   const tool = (n: number) => TOOLS.find((t) => t.number === n)!;
   job = addOperation(job, 's1', 'face', [], tool(1));
-  job = addOperation(job, 's1', 'pocket', id('Float pocket'), tool(4));
+  job = addOperation(job, 's1', 'clear', id('Float pocket'), tool(4));
   job = addOperation(job, 's1', 'pocket', id('Bearing bore'), tool(4));
   job = addOperation(job, 's1', 'pocket', id('Open notch'), tool(4));
   job = addOperation(job, 's1', 'drill', id('M5 hole'), tool(13));

@@ -82,6 +82,7 @@ export function steadyJob(shape: ClearingShape, D: number, ae: number, params: R
     stepover: ae,
     layer: DEPTH,
     wallAllowance: 0,
+    finish: false,
     breakthrough: 0,
     turn: D * 0.05,
     linkFeed: 6000,

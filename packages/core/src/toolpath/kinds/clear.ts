@@ -1,4 +1,5 @@
-import { Region, area, difference, intersection, offset, union } from '../../geometry/clip';
+import { Boundary } from '../../geometry/boundary';
+import { Region, area, difference, intersection, islands, offset, union } from '../../geometry/clip';
 import { boundsOf, growBounds } from '../../geometry/point';
 import { Finding, care, note, stop } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
@@ -10,6 +11,7 @@ import { regionOf, solidAt } from '../../part/model';
 import { cutsWalls } from '../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
 import { helixDown, rampDown } from '../entry';
+import { finishLaps } from '../finish';
 import { layersBetween } from '../layers';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../path';
@@ -45,13 +47,25 @@ export class ClearParams {
   from!: 'what is left' | 'all of the stock';
   @Parameter({
     label: 'Leave on walls',
-    help: 'Metal left on the walls.',
+    help: 'Metal left on the walls when all is done.',
     unit: 'length',
     min: 0,
     max: 20,
     step: 0.05,
   })
   wallAllowance!: number;
+  @Toggle({ label: 'Finish the walls', help: 'One lap along the walls at full depth, after the clearing.' })
+  finish!: boolean;
+  @Parameter({
+    label: 'For the finish',
+    help: 'Metal the clearing leaves for the finish lap.',
+    unit: 'length',
+    min: 0.01,
+    max: 5,
+    step: 0.05,
+    matters: (p: ClearParams) => p.finish,
+  })
+  finishStock!: number;
   @Parameter({
     label: 'Leave on floors',
     help: 'Metal left on floors.',
@@ -273,14 +287,11 @@ class ClearPlanner {
   }
 
   clear(level: Level): void {
-    const { params, context, radius } = this;
+    const { context, radius } = this;
     const allowed = this.allowed(level);
-    const inside = intersection(
-      level.wanted,
-      offset(offset(allowed, -(radius + params.wallAllowance), COARSE), radius, COARSE),
-    );
+    const inside = intersection(level.wanted, offset(offset(allowed, -(radius + this.leave), COARSE), radius, COARSE));
     if (area(inside) < 1e-3) {
-      this.findings.push(tooNarrow(context, level.feature, level.wanted, params.wallAllowance));
+      this.findings.push(tooNarrow(context, level.feature, level.wanted, this.leave));
       return;
     }
     const stock = this.stockAt(level, allowed);
@@ -299,7 +310,7 @@ class ClearPlanner {
       bite: params.stepover,
       firstBite: params.careful ? params.stepover * params.firstBite : params.stepover,
       turn: params.turn,
-      allowance: params.wallAllowance,
+      allowance: this.leave,
       helix: params.helix,
       both: params.direction === 'both ways',
       conventional: params.direction === 'conventional',
@@ -314,6 +325,24 @@ class ClearPlanner {
     return clearing;
   }
 
+  /** Metal the clearing leaves on the walls. */
+  private get leave(): number {
+    const { wallAllowance, finish, finishStock } = this.params;
+    return wallAllowance + (finish ? finishStock : 0);
+  }
+
+  /** A lap along every wall of a level that has been cleared. */
+  finish({ feature, wanted, keep, z }: Level): void {
+    const { params, context, radius } = this;
+    const centres = difference(offset(wanted, radius + 2 * OUT), offset(keep, radius + params.wallAllowance));
+    const walls = new Boundary(keep);
+    const rings = islands(centres)
+      .flat()
+      .filter((ring) => ring.some((p) => walls.distance(p.x, p.y) > -(radius + params.wallAllowance + OUT / 2)));
+    const conventional = params.direction === 'conventional';
+    this.findings.push(...finishLaps(this.path, context, feature, rings, z, conventional));
+  }
+
   private get linkFeed(): number {
     return Math.min(this.params.linkFeed, this.context.machine.maxFeed);
   }
@@ -321,7 +350,7 @@ class ClearPlanner {
   private report({ feature, wanted }: Level, clearing: SteadyClearing): void {
     const { params, context } = this;
     const place = { operation: context.operation.id, feature: feature.id };
-    const touched = offset(clearing.reachable, params.wallAllowance + 2 * COARSE, COARSE);
+    const touched = offset(clearing.reachable, this.leave + 2 * COARSE, COARSE);
     if (params.from === 'all of the stock') this.findings.push(...cornersLeft(context, feature, wanted, touched));
     const left = clearing.leftStanding(0.1);
     if (left.at && left.area > 0.2) {
@@ -436,10 +465,15 @@ function plan(params: ClearParams, context: PlanContext): Plan {
     const thickest = Math.max(...levels.map((l) => l.from - l.z));
     const reach = reachFindings(context, context.top - levels[levels.length - 1].z, thickest);
     findings.push(...reach);
-    if (!reach.some((f) => f.level === 'stop')) for (const level of levels) planner.clear(level);
+    if (reach.some((f) => f.level === 'stop')) continue;
+    for (const level of levels) planner.clear(level);
+    if (params.finish) for (const level of deepest(levels)) planner.finish(level);
   }
   return { path: planner.path.build(), findings: [...findings, ...unique(planner.findings)] };
 }
+
+/** The last layer of every flat: there its walls are finished, in one lap from top to floor. */
+const deepest = (levels: Level[]) => levels.filter((l, i) => levels[i + 1]?.wanted !== l.wanted);
 
 /** The same thing is told once, though it holds for every layer. */
 const unique = (findings: Finding[]) =>
@@ -457,7 +491,9 @@ export const clear: OperationKind<ClearParams> = {
       stepover: bite.ae,
       layer: bite.ap,
       from: 'what is left',
-      wallAllowance: suggestFinish(tool).allowance,
+      wallAllowance: 0,
+      finish: true,
+      finishStock: suggestFinish(tool).allowance,
       floorAllowance: 0,
       breakthrough: 0.2,
       flats: true,

@@ -1,9 +1,9 @@
 import polylabel from 'polylabel';
 import { fitArcs } from '../../geometry/arcfit';
-import { Chain, chainLength, flatten, reversed, startedNear, startedOnLongest } from '../../geometry/chain';
+import { Chain, chainLength, flatten, reversed, startedNear } from '../../geometry/chain';
 import { Region, area, contains, difference, distanceToBoundary, islands, offset } from '../../geometry/clip';
 import { Point, distance } from '../../geometry/point';
-import { Finding, care, note, stop } from '../../quantity/finding';
+import { Finding, care, stop } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { formatNumber, radians } from '../../quantity/units';
 import { suggestBite } from '../../cutting/bite';
@@ -12,8 +12,8 @@ import { solidAt } from '../../part/model';
 import { cutsWalls } from '../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
 import { helixDown, rampDown } from '../entry';
+import { finishLaps } from '../finish';
 import { layersBetween } from '../layers';
-import { followWithLead, leadFor } from '../leads';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../path';
 import { cornersLeft, tooNarrow } from '../room';
@@ -150,7 +150,10 @@ class PocketPlanner {
       this.retract();
       from = z;
     }
-    if (params.finish) this.finishWalls(feature, pocket, solid, bottom);
+    if (params.finish) {
+      const rings = islands(this.centres(pocket, solid, params.wallAllowance)).flat();
+      this.findings.push(...finishLaps(this.path, context, feature, rings, bottom, this.clockwise));
+    }
   }
 
   /** A stepover over half the diameter leaves posts in corners and middles, so it is held there. */
@@ -282,33 +285,6 @@ class PocketPlanner {
     this.path
       .line(start.x, start.y, z, operation.speeds.entryFeed, 'entry')
       .follow(chain, z, operation.speeds.feed, 'cut');
-  }
-
-  private finishWalls(feature: { id: string }, pocket: Region, solid: Region, z: number): void {
-    const free = this.centres(pocket, solid, this.params.wallAllowance);
-    const { feed, entryFeed } = this.context.operation.speeds;
-    const isFree = (p: Point) => contains(free, p);
-    for (const ring of islands(free).flat()) {
-      const chain = startedOnLongest(this.chain(ring));
-      const lead = leadFor(chain, this.radius / 2, this.clockwise ? 'right' : 'left', isFree);
-      const at = lead?.from ?? chain.vertices[0];
-      this.retract();
-      this.path.rapid(at.x, at.y, this.context.clearance).rapid(at.x, at.y, this.context.top + GAP);
-      this.path.line(at.x, at.y, z, lead ? feed : entryFeed, lead ? 'lead' : 'entry');
-      if (lead) followWithLead(this.path, chain, lead, z, feed);
-      else {
-        this.path.follow(chain, z, feed, 'cut');
-        this.findings.push(
-          note(
-            'no-lead',
-            'There is no room to lead onto a wall; the finish lap starts on it',
-            'A smaller tool leaves room',
-            { operation: this.context.operation.id, feature: feature.id, at: { x: at.x, y: at.y } },
-          ),
-        );
-      }
-    }
-    this.retract();
   }
 }
 

@@ -61,6 +61,8 @@ const TOUCH = 0.1;
 const TOUCH_FROM = 36;
 /** Thinner metal than this may be brushed by a link or a start, mm. */
 const THIN = 0.006;
+/** A room with more metal than this share has not been entered yet. */
+const STILL_FULL = 0.3;
 /** A pass must be worth this share of a radius at full bite. */
 const WORTH = 0.02;
 /** Minutes a run shorter than the cutter is held back by, so that nobody digs private holes. */
@@ -131,24 +133,20 @@ export class SteadyClearing {
     this.cutRest();
   }
 
-  /** Whether a room holds metal that its cutter has not met at all. */
+  /** Whether a room is still full of metal, so that the cutter must enter it anew. */
   private isUncut(room: Region): boolean {
-    const inside = new Boundary(room);
-    const near = this.input.turn * 1.5;
-    return (
-      !this.stretches.some((s) => s.kind === 'pass' && s.pass.poses.some((p) => inside.isDeeper(p.x, p.y, -near))) &&
-      this.hasMetal(room)
-    );
-  }
-
-  private hasMetal(room: Region): boolean {
     const box = boundsOf(room.flat());
     const inside = new Boundary(room);
-    const step = this.metal.cell;
-    for (let y = box.minY; y <= box.maxY; y += step)
-      for (let x = box.minX; x <= box.maxX; x += step)
-        if (this.metal.at(x, y) > 0 && inside.isDeeper(x, y, 0)) return true;
-    return false;
+    const step = this.metal.cell * 2;
+    let [all, metal] = [0, 0];
+    for (let y = box.minY; y <= box.maxY; y += step) {
+      for (let x = box.minX; x <= box.maxX; x += step) {
+        if (!inside.isDeeper(x, y, 0)) continue;
+        all++;
+        if (this.metal.at(x, y) > 0) metal++;
+      }
+    }
+    return metal > all * STILL_FULL;
   }
 
   /** Where metal can be reached from outside, the outline of the stock is the first frontier. */

@@ -1,4 +1,4 @@
-import { Piece, Sentence, coolant, depth, param, speed, targets, tool } from './types';
+import { Piece, Sentence, coolant, depth, finish, param, speed, targets, tool } from './types';
 
 const DIRECTIONS: Record<string, string> = {
   climb: 'climb',
@@ -35,6 +35,7 @@ export const clear: Sentence = (s) => {
     ', leaving ',
     param('wallAllowance', s.length(s.param('wallAllowance'))),
     ' on the walls',
+    ...finish(s),
     ...coolant(s),
   ];
 };

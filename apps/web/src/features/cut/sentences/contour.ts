@@ -1,10 +1,6 @@
-import { Piece, Sentence, coolant, param, speed, targets, tool } from './types';
+import { Piece, Sentence, coolant, finish, param, speed, targets, tool } from './types';
 
 export const contour: Sentence = (s) => {
-  const finish: Piece[] =
-    s.word('finish') === 'true'
-      ? [', then a ', param('finish', 'finish lap'), ' taking ', param('finishStock', s.length(s.param('finishStock')))]
-      : [', with ', param('finish', 'no finish lap')];
   const descent: Piece[] =
     s.word('descent') === 'ramp'
       ? [param('descent', 'ramping'), ' at ', param('rampAngle', `${s.number(s.param('rampAngle'))}°`)]
@@ -27,7 +23,7 @@ export const contour: Sentence = (s) => {
     ', leaving ',
     param('wallAllowance', s.length(s.param('wallAllowance'))),
     ' on the wall',
-    ...finish,
+    ...finish(s),
     ...coolant(s),
   ];
 };

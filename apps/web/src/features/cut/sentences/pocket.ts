@@ -1,14 +1,10 @@
-import { Piece, Sentence, coolant, depth, param, speed, targets, tool } from './types';
+import { Piece, Sentence, coolant, depth, finish, param, speed, targets, tool } from './types';
 
 export const pocket: Sentence = (s) => {
   const entry: Piece[] =
     s.word('entry') === 'plunge'
       ? [param('entry', 'a plunge')]
       : ['a ', param('entryAngle', `${s.number(s.param('entryAngle'))}°`), ' ', param('entry', s.word('entry'))];
-  const finish: Piece[] =
-    s.word('finish') === 'true'
-      ? [', then a ', param('finish', 'finish lap'), ' taking ', param('finishStock', s.length(s.param('finishStock')))]
-      : [', with ', param('finish', 'no finish lap')];
   return [
     'With ',
     tool(s),
@@ -29,7 +25,7 @@ export const pocket: Sentence = (s) => {
     ', leaving ',
     param('wallAllowance', s.length(s.param('wallAllowance'))),
     ' on the walls',
-    ...finish,
+    ...finish(s),
     ...coolant(s),
   ];
 };

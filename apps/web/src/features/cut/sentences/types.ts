@@ -66,3 +66,9 @@ export const depth = (s: Subject): Piece => {
   if (first.meaning === 'outline') return 'the underside';
   return { field: { at: 'depth', featureId: first.id }, text: first.through ? 'right through' : s.length(first.depth) };
 };
+
+/** The finish lap and what it takes, or that there is none. */
+export const finish = (s: Subject): Piece[] =>
+  s.word('finish') === 'true'
+    ? [', then a ', param('finish', 'finish lap'), ' taking ', param('finishStock', s.length(s.param('finishStock')))]
+    : [', with ', param('finish', 'no finish lap')];
