@@ -61,8 +61,8 @@ const TOUCH = 0.1;
 const TOUCH_FROM = 36;
 /** Thinner metal than this may be brushed by a link or a start, mm. */
 const THIN = 0.006;
-/** A room with more metal than this share has not been entered yet. */
-const STILL_FULL = 0.3;
+/** More metal than this where the centre may go, in squares of the radius, calls for an entry of its own. */
+const STILL_FULL = 0.02;
 /** A pass must be worth this share of a radius at full bite. */
 const WORTH = 0.02;
 /** Minutes a run shorter than the cutter is held back by, so that nobody digs private holes. */
@@ -126,9 +126,12 @@ export class SteadyClearing {
     this.addOpenSides();
     this.cutAll();
     for (const room of islands(offset(this.input.allowed, -(this.wall + this.input.turn)))) {
-      if (!this.isUncut(room)) continue;
-      this.enter(room);
-      this.cutAll();
+      let before = -Infinity;
+      while (this.isUncut(room) && this.stretches.length > before + 1) {
+        before = this.stretches.length;
+        this.enter(room);
+        this.cutAll();
+      }
     }
     this.cutRest();
   }
@@ -138,15 +141,13 @@ export class SteadyClearing {
     const box = boundsOf(room.flat());
     const inside = new Boundary(room);
     const step = this.metal.cell * 2;
-    let [all, metal] = [0, 0];
+    let metal = 0;
     for (let y = box.minY; y <= box.maxY; y += step) {
       for (let x = box.minX; x <= box.maxX; x += step) {
-        if (!inside.isDeeper(x, y, 0)) continue;
-        all++;
-        if (this.metal.at(x, y) > 0) metal++;
+        if (this.metal.at(x, y) > 0 && inside.isDeeper(x, y, 0)) metal++;
       }
     }
-    return metal > all * STILL_FULL;
+    return metal * step * step > STILL_FULL * this.input.radius ** 2;
   }
 
   /** Where metal can be reached from outside, the outline of the stock is the first frontier. */
@@ -219,9 +220,10 @@ export class SteadyClearing {
       for (let i = 0; i <= n; i++) {
         const x = box.minX + ((box.maxX - box.minX) * i) / n;
         const y = box.minY + ((box.maxY - box.minY) * j) / n;
-        spots.push({ x, y, d: this.walls.distance(x, y) });
+        if (this.metal.at(x, y) > 0) spots.push({ x, y, d: this.walls.distance(x, y) });
       }
     }
+    if (spots.length === 0) return room[0][0];
     const most = Math.max(...spots.map((s) => s.d));
     const wide = spots.filter((s) => s.d > Math.min(0.95 * most, this.wall + 3 * this.input.radius));
     const mx = wide.reduce((sum, s) => sum + s.x, 0) / wide.length;
