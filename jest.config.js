@@ -19,6 +19,8 @@ module.exports = {
       rootDir: 'apps/web',
       testPathIgnorePatterns: ['/node_modules/', '/dist/'],
       setupFiles: ['<rootDir>/jest.setup.js'],
+      // The build that is offered to bundlers is one the test runner does not read.
+      moduleNameMapper: { '^d3-array$': require('node:path').join(require.resolve('d3-array'), '../d3-array.min.js') },
       transformIgnorePatterns: [
         `/node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|react-native-paper|gifted-charts-core|date-fns|swr|${transformed}))`,
       ],

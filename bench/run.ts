@@ -1,10 +1,16 @@
-/** `npm run bench`: one table of figures against their bars. */
+/** `npm run bench`: one table of figures against their bars; `npm run bench -- steady` for all of steady-load clearing. */
 import 'reflect-metadata';
 import { Row, kernelRow } from './kernel';
 import { pageRows } from './page';
 import { planningRows } from './planning';
+import { STEADY_TOOLS } from '../packages/core/testing/steady-jobs';
+import { steadyTable } from './steady';
 
 async function main(): Promise<void> {
+  if (process.argv[2] === 'steady') {
+    steadyTable(STEADY_TOOLS, 'climb');
+    return steadyTable(STEADY_TOOLS.slice(0, 2), 'both ways');
+  }
   const rows: Row[] = [kernelRow(), ...planningRows(), ...(await pageRows())];
   const width = Math.max(...rows.map((r) => r.what.length));
   const figures = Math.max(...rows.map((r) => r.figure.length));
@@ -12,6 +18,7 @@ async function main(): Promise<void> {
     const verdict = r.met === undefined ? '' : r.met ? 'met' : 'NOT MET';
     process.stdout.write(`${r.what.padEnd(width)}  ${r.figure.padEnd(figures)}  ${r.bar}  ${verdict}\n`);
   }
+  steadyTable(STEADY_TOOLS.slice(0, 1), 'climb');
 }
 
 void main();

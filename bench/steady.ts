@@ -1,7 +1,7 @@
 /** Steady-load clearing, measured from the posted program by the slow checker of the tests. */
 import { widest } from '../packages/core/src/toolpath/room';
 import { ClearingShape } from '../packages/core/testing/clearing-shapes';
-import { STEADY_TOOLS, clearingShapes, measureSteady } from '../packages/core/testing/steady-jobs';
+import { clearingShapes, measureSteady } from '../packages/core/testing/steady-jobs';
 import { SteadyFigures } from '../packages/core/testing/steady-checker';
 
 const percent = (share: number, digits = 2) => `${(share * 100).toFixed(digits)} %`;
@@ -32,21 +32,17 @@ function verdict(f: SteadyFigures, bar: ReturnType<typeof bars>): string {
 }
 
 /** Prints a line a case: figures against the bars. */
-export function steadyTable(only = '', both = false): number {
-  let missed = 0;
+export function steadyTable(tools: [number, number][], direction: 'climb' | 'both ways'): void {
   process.stdout.write(
-    `${'clearing at a steady load'.padEnd(26)}  D   ae   <=1.10  peak  mean  length  idle    left (widest)    gouge   plan\n`,
+    `\n${`steady load, ${direction}`.padEnd(26)}  D   ae   <=1.10  peak  mean  length  idle    left (widest)    gouge   plan\n`,
   );
-  for (const [D, ae] of STEADY_TOOLS) {
+  for (const [D, ae] of tools) {
     for (const shape of clearingShapes(D)) {
-      if (only && !shape.name.includes(only)) continue;
-      const { figures: f, seconds, findings } = measureSteady(shape, D, ae, both ? { direction: 'both ways' } : {});
-      const met = verdict(f, bars(shape, ae, D, both));
-      if (met !== 'met') missed++;
+      const { figures: f, seconds, findings } = measureSteady(shape, D, ae, { direction });
+      const met = verdict(f, bars(shape, ae, D, direction === 'both ways'));
       process.stdout.write(
         `${shape.name.padEnd(26)} ${String(D).padStart(2)} ${String(ae).padStart(4)}  ${percent(f.steady)}  ${f.peak.toFixed(2)}  ${f.mean.toFixed(2)}  ${f.length.toFixed(2)}  ${percent(f.idle, 1).padStart(6)}  ${percent(f.left, 3)} (${f.widest.toFixed(2)})  ${f.gouge.toFixed(4)}  ${seconds.toFixed(1)} s  ${met}${findings.length ? ` ${findings[0]}` : ''}\n`,
       );
     }
   }
-  return missed;
 }

@@ -4,6 +4,7 @@ export * from './quantity/finding';
 export * from './quantity/units';
 export * from './quantity/length';
 export * from './quantity/hash';
+export * from './quantity/parameter-text';
 export { parametersOf, type ParameterInfo, type ParameterUnit } from './quantity/parameter';
 export * from './geometry/chain';
 export * from './geometry/point';

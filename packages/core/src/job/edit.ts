@@ -170,11 +170,9 @@ export function addOperation(
   return withSetup(withRack, { ...setup, operations: [...setup.operations, operation] });
 }
 
-const VERBS: Record<string, string> = { pocket: 'Clear', contour: 'Contour', drill: 'Drill' };
-
 function nameFor(kind: OperationKind, targets: Feature[], params: object): string {
   if (targets.length === 0) return kind.title;
-  const verb = 'method' in params && params.method === 'spot' ? 'Spot' : (VERBS[kind.kind] ?? kind.title);
+  const verb = 'method' in params && params.method === 'spot' ? 'Spot' : kind.verb;
   const first = targets[0].name;
   return `${verb} ${first.charAt(0).toLowerCase()}${first.slice(1)}${targets.length > 1 ? ` and ${targets.length - 1} more` : ''}`;
 }

@@ -86,6 +86,8 @@ export interface OperationKind<P extends object = object> {
   kind: string;
   /** What it does, as a verb with its object: "Face the top". */
   title: string;
+  /** The verb alone, for names: "Clear" makes "Clear float pocket". */
+  verb: string;
   /** Meanings of the features it works on; empty where it works on the whole stock. */
   works: Feature['meaning'][];
   /** Whether a tool can do it, by its geometry. */

@@ -1,7 +1,17 @@
 import { ReactNode, memo, useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Button, IconButton, Menu } from 'react-native-paper';
-import { Job, Operation, estimateMinutes, formatTime, insightOf, kindOf, parametersOf } from '@tidypath/core';
+import {
+  Job,
+  Operation,
+  estimateMinutes,
+  formatFeed,
+  formatTime,
+  insightOf,
+  kindOf,
+  parameterText,
+  parametersOf,
+} from '@tidypath/core';
 import type { PlannedView } from '../../compute/messages';
 import { SIZE, SPACE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
@@ -69,10 +79,12 @@ function moreFields(operation: Operation, said: Field[]): Field[] {
   return all.filter((f) => !keys.has(fieldKey(f)));
 }
 
-function labelOf(operation: Operation, field: Field): string {
-  if (field.at === 'speed') return 'Entry feed';
+/** What a value under “more” is called, and what it is now. */
+function labelOf(operation: Operation, field: Field, unit: Job['unit']): string {
+  if (field.at === 'speed') return `Entry feed ${formatFeed(operation.speeds.entryFeed, unit)}`;
   if (field.at !== 'param') return '';
-  return parametersOf(kindOf(operation.kind)!.Params)[field.key].label;
+  const info = parametersOf(kindOf(operation.kind)!.Params)[field.key];
+  return `${info.label} ${parameterText(info, operation.params[field.key], unit)}`;
 }
 
 /** One operation: its sentence, what its values do, how long it takes, what is wrong with it. */
@@ -158,7 +170,7 @@ function OperationCardView({
                   onPress={() => onEdit(f)}
                   testID={`more-${fieldKey(f)}`}
                 >
-                  {labelOf(operation, f)}
+                  {labelOf(operation, f, job.unit)}
                 </Button>
               ))}
             </View>

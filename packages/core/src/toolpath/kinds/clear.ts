@@ -482,6 +482,7 @@ const unique = (findings: Finding[]) =>
 export const clear: OperationKind<ClearParams> = {
   kind: 'clear',
   title: 'Clear at a steady load',
+  verb: 'Clear',
   works: ['pocket', 'outline'],
   suits: cutsWalls,
   Params: ClearParams,

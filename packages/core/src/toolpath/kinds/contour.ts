@@ -258,6 +258,7 @@ function plan(params: ContourParams, context: PlanContext): Plan {
 export const contour: OperationKind<ContourParams> = {
   kind: 'contour',
   title: 'Contour a wall',
+  verb: 'Contour',
   works: ['outline', 'pocket', 'boss', 'hole', 'edge'],
   suits: cutsWalls,
   Params: ContourParams,

@@ -140,6 +140,7 @@ function plan(params: DrillParams, context: PlanContext): Plan {
 export const drill: OperationKind<DrillParams> = {
   kind: 'drill',
   title: 'Drill holes',
+  verb: 'Drill',
   works: ['hole'],
   suits: makesHoles,
   Params: DrillParams,

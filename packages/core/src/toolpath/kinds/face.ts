@@ -106,6 +106,7 @@ function plan(params: FaceParams, context: PlanContext): Plan {
 export const face: OperationKind<FaceParams> = {
   kind: 'face',
   title: 'Face the top',
+  verb: 'Face',
   works: [],
   suits: (tool) => cutsFloors(tool) && tool.cornerRadius < tool.diameter / 2,
   Params: FaceParams,

@@ -175,6 +175,7 @@ function plan(params: HelicalBoreParams, context: PlanContext): Plan {
 export const helicalBore: OperationKind<HelicalBoreParams> = {
   kind: 'helical-bore',
   title: 'Bore on a helix',
+  verb: 'Bore',
   works: ['hole'],
   suits: (tool) => cutsWalls(tool) && tool.cornerRadius < tool.diameter / 2,
   Params: HelicalBoreParams,

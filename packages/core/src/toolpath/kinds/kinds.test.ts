@@ -1,6 +1,7 @@
 import { TOOLS } from '../../shop/library';
 import fc from 'fast-check';
 import { jobWith, plate, post, prove, tool, withOperation, withStock } from '../../../testing/jobs';
+import { pathLengths } from '../../job/insight';
 import { planFindings, planSetup } from '../../job/pipeline';
 import { newFeature } from '../../job/edit';
 import { Shape, SINGLE } from '../../part/feature';
@@ -26,6 +27,72 @@ describe('facing', () => {
   test('a stepover wider than the cutter is refused, and nothing is cut', () => {
     const job = withOperation(jobWith(undefined), 'face', [], tool(4), { stepover: 12 });
     expect(post(job)).toEqual({ text: '', codes: expect.arrayContaining(['stepover-too-wide']) });
+  });
+});
+
+describe('clearing at a steady load', () => {
+  const roomy: Shape = { type: 'rectangle', width: 56, height: 36, radius: 9 };
+  const pocketJob = (depth = 4) => withStock(jobWith(roomy, { depth }), flush);
+
+  test('a pocket with its walls finished proves clean', () => {
+    const proof = prove(withOperation(pocketJob(), 'clear', ['f2'], tool(4), { stepover: 2 }), 0.1);
+    expect(proof.codes).toEqual([]);
+  });
+
+  test('flats on the way down are cleared too, and left alone where not asked for', () => {
+    const base = pocketJob(6);
+    const boss = newFeature(
+      base.part.features,
+      'boss',
+      'Boss',
+      { type: 'round', diameter: 12 },
+      { x: 40, y: 25, depth: 2 },
+    );
+    const job = { ...base, part: { ...base.part, features: [...base.part.features, boss] } };
+    const cut = (flats: boolean) => prove(withOperation(job, 'clear', ['f2'], tool(4), { stepover: 2, flats }), 0.25);
+    const [all, without] = [cut(true), cut(false)];
+    expect([all.codes, without.codes]).toEqual([[], ['metal-left']]);
+    expect((all.removed - without.removed) * 1000).toBeCloseTo(Math.PI * 36 * 2, -1.3);
+  });
+
+  test('rest clearing cuts only what a larger tool left', () => {
+    const corners = withStock(jobWith({ type: 'rectangle', width: 56, height: 36, radius: 4 }, { depth: 4 }), flush);
+    const rough = withOperation(corners, 'clear', ['f2'], tool(3), { stepover: 3, finish: false });
+    const alone = prove(rough, 0.25);
+    const both = withOperation(rough, 'clear', ['f2'], tool(9), { stepover: 1, finish: false });
+    const rest = prove(both, 0.25);
+    expect(alone.codes).toContain('metal-left');
+    expect(rest.codes).toEqual([]);
+    const length = (job: typeof rough, i: number) =>
+      pathLengths(planSetup(job, job.setups[0]).planned[i].plan.path).cut;
+    const anew = withOperation(rough, 'clear', ['f2'], tool(9), {
+      stepover: 1,
+      finish: false,
+      from: 'all of the stock',
+    });
+    expect(length(both, 1)).toBeLessThan(length(anew, 1) / 5);
+  });
+
+  test('the outside of a part, from the stock inwards, without an entry into solid metal', () => {
+    const job = withStock(jobWith(undefined, {}, 6), { left: 8, right: 3, front: 5, back: 12, top: 0, bottom: 2 });
+    const proof = prove(withOperation(job, 'clear', ['f1'], tool(4), { stepover: 2, careful: true, layer: 10 }), 0.2);
+    expect(proof.codes.filter((c) => c !== 'below-stock')).toEqual([]);
+    const { path } = planSetup(job, job.setups[0]).planned[0]?.plan ?? { path: undefined };
+    expect(path).toBeUndefined();
+  });
+
+  test('values that do not matter have no effect; the same job gives the same path', () => {
+    const off = (firstBite: number) =>
+      post(withOperation(pocketJob(), 'clear', ['f2'], tool(4), { stepover: 3, careful: false, firstBite })).text;
+    expect(off(0.2)).toBe(off(0.9));
+  });
+
+  test('faults say what and where: too large a tool, too wide a bite', () => {
+    const narrow = withStock(jobWith({ type: 'slot', length: 40, width: 9 }, { depth: 3 }), flush);
+    expect(post(withOperation(narrow, 'clear', ['f2'], tool(4))).codes).toContain('pocket-too-small');
+    expect(post(withOperation(pocketJob(), 'clear', ['f2'], tool(4), { stepover: 9.5 })).codes).toContain(
+      'bite-too-wide',
+    );
   });
 });
 

@@ -307,6 +307,7 @@ function plan(params: PocketParams, context: PlanContext): Plan {
 export const pocket: OperationKind<PocketParams> = {
   kind: 'pocket',
   title: 'Clear a pocket',
+  verb: 'Clear',
   works: ['pocket'],
   suits: cutsWalls,
   Params: PocketParams,

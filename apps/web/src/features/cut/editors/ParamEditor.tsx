@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { ParameterInfo, editOperation, formatLength, formatNumber, kindOf, proposedParams } from '@tidypath/core';
+import { ParameterInfo, editOperation, formatNumber, kindOf, parameterText, proposedParams } from '@tidypath/core';
 import { SPACE } from '../../../theme/theme';
 import { ParameterField } from '../../../ui/ParameterField';
 import { Txt } from '../../../ui/Txt';
@@ -27,8 +27,6 @@ export function ParamEditor({ job, operation, edit, name, info }: EditorProps & 
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [part, material, machine, tool, operation.kind, operation.targets, setup.stock, name]);
   const value = operation.params[name];
-  const text = (v: number) =>
-    info.unit === 'length' ? formatLength(v, job.unit) : `${formatNumber(v, 2)}${info.unit === 'angle' ? '°' : ''}`;
   const departs = typeof proposed === 'number' && typeof value === 'number' && Math.abs(value - proposed) > 1e-6;
   return (
     <>
@@ -50,7 +48,7 @@ export function ParamEditor({ job, operation, edit, name, info }: EditorProps & 
             </Txt>
           )}
           <Button compact mode="outlined" onPress={() => set(proposed)}>
-            Take {text(proposed)}
+            Take {parameterText(info, proposed, job.unit)}
           </Button>
         </View>
       )}

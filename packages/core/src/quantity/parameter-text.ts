@@ -1,0 +1,22 @@
+import { ParameterInfo } from './parameter';
+import { LengthUnit, formatFeed, formatLength, formatNumber } from './units';
+
+/** A value of an operation as people read it, in the unit of the job: "0.5 mm", "2.5°", "80 %", "on". */
+export function parameterText(info: ParameterInfo, value: unknown, unit: LengthUnit): string {
+  if (typeof value === 'boolean') return value ? 'on' : 'off';
+  if (typeof value !== 'number') return info.words?.[String(value)] ?? String(value);
+  switch (info.unit) {
+    case 'length':
+      return formatLength(value, unit);
+    case 'feed':
+      return formatFeed(value, unit);
+    case 'angle':
+      return `${formatNumber(value, 2)}°`;
+    case 'share':
+      return `${formatNumber(value * 100, 0)} %`;
+    case 'seconds':
+      return `${formatNumber(value, 1)} s`;
+    default:
+      return formatNumber(value, 2);
+  }
+}
