@@ -107,7 +107,7 @@ describe('steady-load clearing keeps its promise', () => {
   const bar = { steady: 0.999, peak: 1.25, mean: 0.8, length: 1.25, left: 0.001, widest: 0.25, gouge: 0.01 };
   test.each([
     ['rectangle', 16, 4, {}],
-    ['three islands', 16, 2, { wallAllowance: 0.3 }],
+    ['three islands', 16, 4, { wallAllowance: 0.3 }],
     ['boss from outside', 16, 2, {}],
     ['neck of 1.15 D', 16, 3, { direction: 'both ways' }],
   ])('%s, D %d, bite %d', (name, D, ae, params) => {

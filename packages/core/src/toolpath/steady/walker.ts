@@ -28,8 +28,8 @@ export interface Rules {
 
 /** Angles of the way out at which the bite is looked at, radians: dense at first. */
 const WAY_OUT = [6, 12, 20, 29, 40, 53, 67, 83, 101, 121, 145, 170].map((a) => (a * Math.PI) / 180);
-/** The bite may be this much larger on the way out. */
-const OUT_MORE = 1.02;
+/** On the way out the bite must stay below this share of the asked one: turning so tightly, it is told low. */
+const OUT_LESS = 0.93;
 /** A pass is given up when the bite gets this much larger than asked; it should not happen. */
 const GIVE_UP = 1.22;
 /** A pass ends where the bite stays below this share of the asked one. */
@@ -128,7 +128,7 @@ export class Walker {
     const ahead = from + (angle + 0.6) * side;
     const behind = from + Math.PI * 1.9 * side;
     if (metal.isOpen(cx, cy, metal.radius + turn, Math.min(ahead, behind), Math.max(ahead, behind))) return true;
-    const most = angle * OUT_MORE;
+    const most = angle * OUT_LESS;
     for (const a of WAY_OUT) {
       const h = this.th + a * side;
       const c = Math.cos(h);
