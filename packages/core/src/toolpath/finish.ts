@@ -1,6 +1,6 @@
 import { fitArcs } from '../geometry/arcfit';
 import { reversed, startedOnLongest } from '../geometry/chain';
-import { Ring, contains } from '../geometry/clip';
+import { Region, Ring, contains } from '../geometry/clip';
 import { Point } from '../geometry/point';
 import { Finding, note } from '../quantity/finding';
 import { followWithLead, leadFor } from './leads';
@@ -13,19 +13,21 @@ const FIT = 0.002;
 
 /**
  * One lap along each ring of the centre's free region, at height z, led on and off by arcs where there is room.
- * @param rings outer rings counterclockwise, holes clockwise; the metal lies on their right
+ * @param free where the centre may go
+ * @param rings those of its rings that run along walls; the metal lies on their right
  */
 export function finishLaps(
   path: PathBuilder,
   { tool, operation, top, clearance }: PlanContext,
   feature: { id: string },
+  free: Region,
   rings: Ring[],
   z: number,
   conventional: boolean,
 ): Finding[] {
   const { feed, entryFeed } = operation.speeds;
   const findings: Finding[] = [];
-  const isFree = (p: Point) => contains(rings, p);
+  const isFree = (p: Point) => contains(free, p);
   const retract = () => path.z < clearance && path.rapid(path.x, path.y, clearance);
   for (const ring of rings) {
     const fitted = fitArcs(ring, FIT);

@@ -340,7 +340,7 @@ class ClearPlanner {
       .flat()
       .filter((ring) => ring.some((p) => walls.distance(p.x, p.y) > -(radius + params.wallAllowance + OUT / 2)));
     const conventional = params.direction === 'conventional';
-    this.findings.push(...finishLaps(this.path, context, feature, rings, z, conventional));
+    this.findings.push(...finishLaps(this.path, context, feature, centres, rings, z, conventional));
   }
 
   private get linkFeed(): number {
@@ -408,7 +408,8 @@ class ClearPlanner {
           const [start] = s.pass.poses;
           if (!down) this.approach(start.x, start.y, z + GAP);
           path.line(start.x, start.y, z, context.operation.speeds.entryFeed, 'lead');
-          const rule = s.first ? { ...this.rule, feed: this.rule.feed * params.firstFeed, raise: false } : this.rule;
+          const gentle = params.careful && s.first;
+          const rule = gentle ? { ...this.rule, feed: this.rule.feed * params.firstFeed, raise: false } : this.rule;
           followPass(path, s.pass, z, this.radius, rule);
           down = true;
         }

@@ -73,18 +73,27 @@ describe('clearing at a steady load', () => {
     expect(length(both, 1)).toBeLessThan(length(anew, 1) / 5);
   });
 
+  const outside = withStock(jobWith(undefined, {}, 6), { left: 8, right: 3, front: 5, back: 12, top: 0, bottom: 2 });
+  const around = (params: Record<string, unknown>) =>
+    withOperation(outside, 'clear', ['f1'], tool(4), { stepover: 2, layer: 10, ...params });
+
   test('the outside of a part, from the stock inwards, without an entry into solid metal', () => {
-    const job = withStock(jobWith(undefined, {}, 6), { left: 8, right: 3, front: 5, back: 12, top: 0, bottom: 2 });
-    const proof = prove(withOperation(job, 'clear', ['f1'], tool(4), { stepover: 2, careful: true, layer: 10 }), 0.2);
-    expect(proof.codes.filter((c) => c !== 'below-stock')).toEqual([]);
-    const { path } = planSetup(job, job.setups[0]).planned[0]?.plan ?? { path: undefined };
-    expect(path).toBeUndefined();
+    const job = around({ careful: true });
+    expect(prove(job, 0.2).codes.filter((c) => c !== 'below-stock')).toEqual([]);
+    const { path } = planSetup(job, job.setups[0]).planned[0].plan;
+    expect([...path.tag].map((t) => TAGS[t])).not.toContain('entry');
   });
 
-  test('values that do not matter have no effect; the same job gives the same path', () => {
-    const off = (firstBite: number) =>
-      post(withOperation(pocketJob(), 'clear', ['f2'], tool(4), { stepover: 3, careful: false, firstBite })).text;
-    expect(off(0.2)).toBe(off(0.9));
+  test('values that do not matter have no effect: neither bite nor feed of a first lap that is not asked for', () => {
+    const text = (params: Record<string, unknown>) => post(around(params)).text;
+    expect(text({ careful: false, firstBite: 0.2, firstFeed: 0.3 })).toBe(
+      text({ careful: false, firstBite: 0.9, firstFeed: 1 }),
+    );
+    expect(text({ careful: true, firstFeed: 0.3 })).not.toBe(text({ careful: true, firstFeed: 1 }));
+    const job = around({ careful: false });
+    const { operation, plan } = planSetup(job, job.setups[0]).planned[0];
+    for (let i = 0; i < plan.path.count; i++)
+      if (TAGS[plan.path.tag[i]] === 'cut') expect(plan.path.feed[i]).toBeGreaterThanOrEqual(operation.speeds.feed);
   });
 
   test('faults say what and where: too large a tool, too wide a bite', () => {

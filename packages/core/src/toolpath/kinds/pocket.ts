@@ -151,8 +151,9 @@ class PocketPlanner {
       from = z;
     }
     if (params.finish) {
-      const rings = islands(this.centres(pocket, solid, params.wallAllowance)).flat();
-      this.findings.push(...finishLaps(this.path, context, feature, rings, bottom, this.clockwise));
+      const centres = this.centres(pocket, solid, params.wallAllowance);
+      const rings = islands(centres).flat();
+      this.findings.push(...finishLaps(this.path, context, feature, centres, rings, bottom, this.clockwise));
     }
   }
 

@@ -260,8 +260,11 @@ export class SteadyClearing {
   private estimate(run: Run, from: number): number {
     const p = this.frontier.pose(from);
     const d = this.at ? Math.hypot(p.x - this.at.x, p.y - this.at.y) : 0;
-    const short = run.length < this.input.radius * 2 ? SHORT : 0;
-    return Math.min(d / this.input.linkFeed, this.retractTime(d)) + short;
+    return Math.min(d / this.input.linkFeed, this.retractTime(d)) + this.penalty(run);
+  }
+
+  private penalty(run: Run): number {
+    return run.length < this.input.radius * 2 ? SHORT : 0;
   }
 
   /** Both ends of every run where cutting to and fro, else the upstream end. */
@@ -291,8 +294,7 @@ export class SteadyClearing {
       }
       looked++;
       const link = this.linkTo(start);
-      const short = run.length < this.input.radius * 2 ? SHORT : 0;
-      const choice = { run, side, start, link: link.chain, cost: link.time + short };
+      const choice = { run, side, start, link: link.chain, cost: link.time + this.penalty(run) };
       if (!best || choice.cost < best.cost) best = choice;
     }
     return best;

@@ -10,10 +10,10 @@ export interface Run {
   length: number;
 }
 
-/** Where earlier passes went, and which of those places still have metal beside them that can be reached. */
 /** Share of a radius that is given up beside a start that was tried. */
 const SKIP = 0.15;
 
+/** Where earlier passes went, and which of those places still have metal beside them that can be reached. */
 export class Frontier {
   private readonly poses: Pose[] = [];
   private readonly side: Side[] = [];
