@@ -260,3 +260,14 @@ export function startedAtShare(chain: Chain, share: number): Chain {
   }
   return chain;
 }
+
+/** The point at a share (0..1) of a chain's length. */
+export function pointAtShare(chain: Chain, share: number): Point {
+  let left = chainLength(chain) * Math.min(1, Math.max(0, share));
+  for (const { a, b, bulge } of pieces(chain)) {
+    const length = pieceLength(a, b, bulge);
+    if (left <= length && length > 0) return splitPiece(a, b, bulge, left / length).at;
+    left -= length;
+  }
+  return chain.vertices[chain.vertices.length - 1];
+}

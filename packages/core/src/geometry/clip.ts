@@ -57,6 +57,47 @@ export function offset(region: Region, delta: number, precision = PRECISION): Re
   return toRegion(Clipper.simplifyPaths(moved, (precision * SCALE) / 2, true));
 }
 
+/** Sharp corners reach at most this many times the offset. */
+const MITER = 6;
+
+/** The region moved outwards by `delta` mm with corners drawn on to a point, within reason. */
+export const offsetSharp = (region: Region, delta: number): Region =>
+  toRegion(
+    Clipper.inflatePaths(toPaths(region), delta * SCALE, JoinType.Miter, EndType.Polygon, MITER, PRECISION * SCALE),
+  );
+
+/**
+ * A line beside an open run of points, `by` mm to one side of it, corners rounded; in the direction of the run.
+ * @returns empty where nothing is left of it
+ */
+export function offsetOpen(points: Point[], by: number, side: 'left' | 'right'): Point[] {
+  if (by <= 0) return points;
+  const band = toRegion(
+    Clipper.inflatePaths(toPaths([points]), by * SCALE, JoinType.Round, EndType.Butt, 2, PRECISION * SCALE),
+  );
+  const outer = band.reduce<Ring>((a, b) => (Math.abs(ringArea(b)) > Math.abs(ringArea(a)) ? b : a), []);
+  if (outer.length < 3) return [];
+  const ring = ringArea(outer) > 0 ? outer : [...outer].reverse();
+  const beside = (p: Point, q: Point, sign: number): Point => {
+    const length = Math.hypot(q.x - p.x, q.y - p.y) || 1;
+    return { x: p.x - ((q.y - p.y) / length) * by * sign, y: p.y + ((q.x - p.x) / length) * by * sign };
+  };
+  const sign = side === 'left' ? 1 : -1;
+  const n = points.length;
+  const start = beside(points[0], points[1], sign);
+  const behind = beside(points[n - 1], points[n - 2], -sign);
+  const nearest = (p: Point) => ring.reduce((best, q, i) => (near(q, p) < near(ring[best], p) ? i : best), 0);
+  const [from, to] = [nearest(start), nearest(behind)];
+  const step = side === 'left' ? -1 : 1;
+  const run: Point[] = [];
+  for (let i = from; ; i = (i + step + ring.length) % ring.length) {
+    run.push(ring[i]);
+    if (i === to) return run;
+  }
+}
+
+const near = (a: Point, b: Point) => (a.x - b.x) ** 2 + (a.y - b.y) ** 2;
+
 /** The region with points left out that move its boundary by less than `precision` mm. */
 export const thinned = (region: Region, precision: number): Region =>
   toRegion(Clipper.simplifyPaths(toPaths(region), precision * SCALE, true));

@@ -131,8 +131,9 @@ export function proposedParams(
 ): Record<string, unknown> {
   const stock = stockOf(setup, model);
   const { material, machine } = job;
-  const [top, clearance] = [stock.top, stock.top + setup.clearance];
-  return { ...kind.defaults({ tool, material, machine, model, targets, stock: stock.region, top, clearance }) };
+  const { top, bottom } = stock;
+  const clearance = top + setup.clearance;
+  return { ...kind.defaults({ tool, material, machine, model, targets, stock: stock.region, top, bottom, clearance }) };
 }
 
 /** The job with a new operation at the end of the route: tool, values and speeds proposed from what it works on. */

@@ -223,7 +223,7 @@ describe('an older file', () => {
     const { job, findings } = parseJob(old);
     expect(findings).toEqual([]);
     const before = JSON.parse(old);
-    expect(job).toMatchObject({ formatVersion: 2, boldness: 0.5 });
+    expect(job).toMatchObject({ formatVersion: 3, boldness: 0.5 });
     const [tool] = job!.tools;
     expect(holderLength(tool.holder)).toBe(before.tools[0].holderLength);
     expect(powerAt(job!.machine, 20000)).toBe(before.machine.power);

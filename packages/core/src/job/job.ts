@@ -25,7 +25,7 @@ import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
 import { Operation } from '../toolpath/operation';
 
-export const FORMAT_VERSION = 2;
+export const FORMAT_VERSION = 3;
 
 /** The raw piece: the part's box grown by so much on each side, or a round bar about the part's middle. */
 export class StockSpec {

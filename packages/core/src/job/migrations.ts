@@ -49,6 +49,33 @@ function materialFrom1(material: Plain): Plain {
   return { hardness, tappingSpeed, mostFlutes, longChips, ductile, chips, ...material };
 }
 
+/** Values operations got after version 2, at what they did without them. */
+const SINCE_2: Record<string, Plain> = {
+  drill: { lessen: 0, hop: 'always clear' },
+  contour: {
+    passes: 1,
+    stepover: 1,
+    finishAt: 'full depth',
+    spring: false,
+    leadForm: 'arc',
+    leadAngle: 90,
+    corners: 'rolled',
+    extendStart: 0,
+    extendEnd: 0,
+    tabs: 'none',
+    tabCount: 4,
+    tabWidth: 4,
+    tabHeight: 1.5,
+    tabShift: 0,
+    compensation: 'worked out',
+  },
+};
+
+function operationFrom2({ params, ...operation }: Plain): Plain {
+  const since = SINCE_2[String(operation.kind)];
+  return { ...operation, params: since && isPlain(params) ? { ...since, ...params } : params };
+}
+
 /** Steps from one format version to the next, by the version they start from. Each takes and gives plain data. */
 export const MIGRATIONS: Record<number, (old: Plain) => Plain> = {
   1: (job) => ({
@@ -58,5 +85,10 @@ export const MIGRATIONS: Record<number, (old: Plain) => Plain> = {
     tools: each(job.tools, toolFrom1),
     machine: each(job.machine, machineFrom1),
     material: each(job.material, materialFrom1),
+  }),
+  2: (job) => ({
+    ...job,
+    formatVersion: 3,
+    setups: each(job.setups, (setup) => ({ ...setup, operations: each(setup.operations, operationFrom2) })),
   }),
 };

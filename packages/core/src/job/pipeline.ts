@@ -1,5 +1,6 @@
 import { Finding, hasStop, stop } from '../quantity/finding';
 import { hashOf } from '../quantity/hash';
+import { Added, joinAdded } from '../part/added';
 import { PartModel, modelOf } from '../part/model';
 import { Program, Step, Written, writePrograms } from '../program/writer';
 import { Controller } from '../shop/controller';
@@ -9,7 +10,7 @@ import { DrillCycle, Operation, Plan, PlanContext } from '../toolpath/operation'
 import { Path, PathBuilder } from '../toolpath/path';
 import { kindOf } from '../toolpath/registry';
 import { Job, Setup } from './job';
-import { stockOf, zeroOf } from './setup';
+import { boxOf, stockOf, zeroOf } from './setup';
 
 /** A planned operation and the key of everything it depends on. */
 export interface Planned {
@@ -87,6 +88,7 @@ function planOne(
     stock: setup.stock,
     clearance: setup.clearance,
     top: ground.top,
+    fixtures: kind?.usesFixtures ? ground.fixtures : undefined,
     earlier: kind?.usesEarlier?.(operation.params) ? earlierKeys : undefined,
   });
   const cached = cache?.get(key);
@@ -163,6 +165,7 @@ export function planSetup(job: Job, setup: Setup, cache?: PlanCache): SetupPlan 
   const findings = [...model.findings, ...jobFindings(job, setup)];
   const planned: Planned[] = [];
   const partKey = hashOf(job.part);
+  const fixtures = setup.fixtures.map(boxOf);
   let top = stock.top;
   if (model.outline.length === 0) return { model, stock, zero, clearance, planned, findings };
   for (const operation of setup.operations) {
@@ -171,13 +174,25 @@ export function planSetup(job: Job, setup: Setup, cache?: PlanCache): SetupPlan 
       const tool = job.tools.find((t) => t.id === toolId);
       return tool ? [{ tool, path }] : [];
     });
-    const ground = { model, stock: stock.region, top, clearance, partKey, earlier };
+    const ground = { model, stock: stock.region, top, bottom: stock.bottom, clearance, partKey, earlier, fixtures };
     const keys = planned.map((p) => p.key);
     const one = planOne(job, setup, operation, ground, keys, cache);
     planned.push(one);
     if (one.plan.lowersTo !== undefined) top = Math.min(top, one.plan.lowersTo);
   }
   return { model, stock, zero, clearance, planned, findings };
+}
+
+/** What the operations of a setup shape that the part itself does not say. */
+export function addedOf(job: Job, setup: Setup, model: PartModel): Added {
+  return joinAdded(
+    setup.operations.flatMap(({ on, kind, toolId, targets: ids, params }) => {
+      const tool = job.tools.find((t) => t.id === toolId);
+      const adds = on ? kindOf(kind)?.adds : undefined;
+      const targets = job.part.features.filter((f) => ids.includes(f.id));
+      return adds && tool ? [adds(params, { model, targets, tool })] : [];
+    }),
+  );
 }
 
 /** All findings of a plan, in route order. */
@@ -201,7 +216,7 @@ function moved(path: Path, zero: { x: number; y: number; z: number }): Path {
 function movedCycle(cycle: DrillCycle, zero: { x: number; y: number; z: number }): DrillCycle {
   return {
     ...cycle,
-    holes: cycle.holes.map((h) => ({ x: h.x - zero.x, y: h.y - zero.y, z: h.z - zero.z })),
+    holes: cycle.holes.map((h) => ({ x: h.x - zero.x, y: h.y - zero.y, z: h.z - zero.z, hop: h.hop - zero.z })),
     start: cycle.start - zero.z,
     clearance: cycle.clearance - zero.z,
   };

@@ -1,7 +1,9 @@
-import { controllerOf } from './pipeline';
+import { addedOf, controllerOf } from './pipeline';
 import { holderLength } from '../shop/holder';
+import { diameterOffsetOf } from '../shop/tool';
 import { gouges, leftovers } from '../judge/shape';
 import { Finding } from '../quantity/finding';
+import { Added } from '../part/added';
 import { modelOf } from '../part/model';
 import { ReadProgram, readProgram } from '../program/reader';
 import { Clock } from '../simulate/clock';
@@ -29,20 +31,30 @@ function homeHeight(job: Job, setup: Setup, zeroAboveTable: number): number {
   return Math.max(setup.clearance + 10, job.machine.noseToTable - longest - zeroAboveTable);
 }
 
+/** Diameter registers of the tools whose wear the control takes up. */
+function wearRegisters(job: Job, setup: Setup): Map<number, number> {
+  const worn = setup.operations.filter((o) => o.params.compensation === 'wear in the control');
+  const tools = job.tools.filter((t) => worn.some((o) => o.toolId === t.id));
+  return new Map(tools.map((t) => [t.number, diameterOffsetOf(t)]));
+}
+
 /** A proof under way: read the text, then `advance` the prover, then `finish`. */
 export class ProofRun {
   readonly prover: Prover;
   readonly read: ReadProgram;
   private readonly model;
+  private readonly added: Added;
 
   constructor(job: Job, setup: Setup, text: string, cell?: number) {
     this.model = modelOf(job.part);
+    this.added = addedOf(job, setup, this.model);
     const stock = stockOf(setup, this.model);
     const zero = zeroOf(setup, this.model, stock);
     const zeroAboveTable = setup.riser + zero.z - stock.bottom;
     this.read = readProgram(text, {
       homeZ: homeHeight(job, setup, zeroAboveTable),
       unit: job.output.unit,
+      wear: wearRegisters(job, setup),
       coolant: Object.values(controllerOf(job)?.coolant ?? {}),
     });
     this.prover = new Prover({
@@ -63,7 +75,10 @@ export class ProofRun {
     const { prover, read, model } = this;
     const { samples, findings, removed } = prover.result();
     const shape = model.outline.length
-      ? [...gouges(prover.field, prover.sweeper.owner, model, read.motions), ...leftovers(prover.field, model)]
+      ? [
+          ...gouges(prover.field, prover.sweeper.owner, model, read.motions, this.added),
+          ...leftovers(prover.field, model),
+        ]
       : [];
     return {
       findings: [...read.findings, ...findings, ...shape],

@@ -1,7 +1,8 @@
 import { circle, flatten } from '../geometry/chain';
 import { Bounds, growBounds, isEmpty } from '../geometry/point';
 import { PartModel } from '../part/model';
-import { FixtureBox, StockModel } from '../simulate/stock';
+import { FixtureBox } from '../geometry/box';
+import { StockModel } from '../simulate/stock';
 import { Fixture, Setup } from './job';
 
 /** Stand-in for a part that has no outside yet, so that everything can still be drawn. */

@@ -67,6 +67,7 @@ const NAMES: Record<Meaning, string> = {
   boss: 'Boss',
   hole: 'Hole',
   edge: 'Edge',
+  line: 'Line',
   ignore: 'Curve',
 };
 

@@ -88,7 +88,22 @@ export class Pattern {
   @IsNumber() @Min(-FAR) @Max(FAR) centreY!: number;
 }
 
-export const MEANINGS = ['outline', 'pocket', 'boss', 'hole', 'edge', 'ignore'] as const;
+/** How the top edge of a feature is broken: a chamfer or a rounding. */
+export class EdgeForm {
+  @IsIn(['chamfer', 'round']) form!: 'chamfer' | 'round';
+  /** Width of the chamfer seen from above, or the radius, mm. */
+  @IsNumber() @Min(0.01) @Max(100) size!: number;
+  /** Included angle of the chamfer, degrees; 90 leaves it as wide as it is high. */
+  @IsNumber() @Min(20) @Max(150) angle!: number;
+}
+
+/** A wider, flat-bottomed mouth of a hole, for the head of a screw. */
+export class Counterbore {
+  @IsNumber() @Min(0.1) @Max(500) diameter!: number;
+  @IsNumber() @Min(0.01) @Max(500) depth!: number;
+}
+
+export const MEANINGS = ['outline', 'pocket', 'boss', 'hole', 'edge', 'line', 'ignore'] as const;
 export type Meaning = (typeof MEANINGS)[number];
 
 /** One outline on the part and what it means. Depths are measured down from the top of the part, mm. */
@@ -110,8 +125,12 @@ export class Feature {
   /** Floor of a pocket or hole; for a boss the depth of its top. */
   @IsNumber() @Min(0) @Max(2000) depth!: number;
   @IsBoolean() through!: boolean;
-  /** Thread to be made in a hole, by its name: M5, 5/8-18, G1/2. */
+  /** Thread in a hole or around a round boss, by its name: M5, 5/8-18, G1/2. */
   @IsOptional() @IsString() @Length(1, 40) thread?: string;
+  /** The wider mouth of a hole. */
+  @IsOptional() @Nested(() => Counterbore) counterbore?: Counterbore;
+  /** How its top edge is broken. */
+  @IsOptional() @Nested(() => EdgeForm) edge?: EdgeForm;
   /** Layer of the drawing it came from; empty for shapes. */
   @IsString() @Length(0, 255) layer!: string;
 }

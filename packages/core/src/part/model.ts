@@ -1,9 +1,11 @@
-import { asCircle, Chain, chainBounds, flatten, signedArea } from '../geometry/chain';
+import { asCircle, Chain, circle, chainBounds, flatten, signedArea } from '../geometry/chain';
 import { Region, difference, intersection, union } from '../geometry/clip';
 import { selfCrossing } from '../geometry/crossing';
+import { Thread, parseThread } from '../cutting/threads';
 import { Bounds, EMPTY_BOUNDS, Point, joinBounds } from '../geometry/point';
 import { Finding, care, stop } from '../quantity/finding';
-import { Feature, Part } from './feature';
+import { Edge, edgeDrop, surfaceAround } from './edges';
+import { Counterbore, Feature, Part } from './feature';
 import { instancesOf } from './shapes';
 
 /** Chords of drawn arcs stay within this of the true arc when regions are made, mm. */
@@ -16,6 +18,16 @@ export interface Hole {
   /** Down from the part's top, mm; the full thickness when it goes through. */
   depth: number;
   through: boolean;
+  /** Thread to be cut in it. */
+  thread?: Thread;
+  counterbore?: Counterbore;
+}
+
+/** A thread around a round boss. */
+export interface ThreadedBoss {
+  feature: string;
+  centre: Point;
+  thread: Thread;
 }
 
 /** A flat area below the top of the part. */
@@ -33,6 +45,9 @@ export interface PartModel {
   bounds: Bounds;
   floors: Floor[];
   holes: Hole[];
+  bosses: ThreadedBoss[];
+  /** Edges the part wants broken. */
+  edges: Edge[];
   findings: Finding[];
 }
 
@@ -52,7 +67,7 @@ export const regionOf = (feature: Feature): Region =>
 function chainFindings(feature: Feature, chain: Chain): Finding[] {
   const place = { feature: feature.id, at: chain.vertices[0] && { x: chain.vertices[0].x, y: chain.vertices[0].y } };
   if (!chain.closed) {
-    return feature.meaning === 'edge'
+    return feature.meaning === 'edge' || feature.meaning === 'line'
       ? []
       : [
           stop(
@@ -127,9 +142,72 @@ function holesOf(feature: Feature, chains: Chain[], thickness: number): { holes:
       diameter: 2 * round.radius,
       depth: feature.through ? thickness : feature.depth,
       through: feature.through,
+      thread: threadOf(feature),
+      counterbore: feature.counterbore,
     });
   }
   return { holes, findings };
+}
+
+/** The thread a feature names, where it can be read. */
+export function threadOf(feature: Pick<Feature, 'thread'>): Thread | undefined {
+  const read = feature.thread ? parseThread(feature.thread) : undefined;
+  return read?.ok ? read.thread : undefined;
+}
+
+const round = ({ x, y }: Point, diameter: number): Region => [flatten(circle(x, y, diameter / 2), FLATTEN)];
+
+/** The mouths of holes as floors, with what speaks against them. */
+function counterbores(model: PartModel, feature: Feature): void {
+  const { counterbore } = feature;
+  const holes = model.holes.filter((h) => h.feature === feature.id);
+  if (!counterbore || holes.length === 0) return;
+  const [hole] = holes;
+  const place = { feature: feature.id, field: 'counterbore', at: hole.centre };
+  if (counterbore.diameter <= hole.diameter || counterbore.depth >= hole.depth)
+    model.findings.push(
+      stop(
+        'counterbore-no-mouth',
+        `The counterbore of “${feature.name}” is ${counterbore.diameter <= hole.diameter ? 'no wider' : 'no shallower'} than its hole`,
+        'Make it wider than the hole and less deep',
+        place,
+      ),
+    );
+  else
+    for (const { centre } of holes)
+      model.floors.push({ feature: feature.id, region: round(centre, counterbore.diameter), z: -counterbore.depth });
+}
+
+/** The broken edge of one feature; around the counterbore of a hole that has one. */
+export function edgesOf(model: PartModel, feature: Feature, form = feature.edge): Edge[] {
+  if (!form || !['outline', 'pocket', 'boss', 'hole'].includes(feature.meaning)) return [];
+  const metalInside = feature.meaning === 'outline' || feature.meaning === 'boss';
+  const mouths = model.holes
+    .filter((h) => h.feature === feature.id)
+    .map((h) => round(h.centre, h.counterbore?.diameter ?? h.diameter));
+  const regions = mouths.length ? mouths : [regionOf(feature)];
+  const others = model.floors.filter((f) => f.feature !== feature.id);
+  return regions.map((region) => ({
+    feature: feature.id,
+    region,
+    metalInside,
+    top: metalInside ? (feature.meaning === 'boss' ? -feature.depth : 0) : surfaceAround(region, others),
+    form,
+  }));
+}
+
+function edgeFindings(edge: Edge, feature: Feature, thickness: number): Finding[] {
+  const deepest = feature.through || feature.meaning === 'outline' ? thickness : feature.depth || thickness;
+  return edgeDrop(edge.form) < deepest + edge.top
+    ? []
+    : [
+        care(
+          'edge-too-high',
+          `The broken edge of “${feature.name}” is as high as its wall`,
+          'Make it smaller, or give it a wider angle',
+          { feature: feature.id, field: 'edge' },
+        ),
+      ];
 }
 
 /**
@@ -143,6 +221,8 @@ export function modelOf(part: Part): PartModel {
     bounds: EMPTY_BOUNDS,
     floors: [],
     holes: [],
+    bosses: [],
+    edges: [],
     findings,
   };
   const sound = new Map<Feature, Chain[]>();
@@ -188,6 +268,17 @@ export function modelOf(part: Part): PartModel {
     const found = holesOf(feature, chains, part.thickness);
     model.holes.push(...found.holes);
     findings.push(...found.findings);
+    counterbores(model, feature);
+  }
+  for (const [feature, chains] of bosses) {
+    const thread = threadOf(feature);
+    const rounds = thread ? chains.map(asCircle) : [];
+    for (const r of rounds) if (r) model.bosses.push({ feature: feature.id, centre: r.centre, thread: thread! });
+  }
+  for (const feature of sound.keys()) {
+    const edges = edgesOf(model, feature);
+    model.edges.push(...edges);
+    findings.push(...edges.slice(0, 1).flatMap((e) => edgeFindings(e, feature, part.thickness)));
   }
   return model;
 }

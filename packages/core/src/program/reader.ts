@@ -1,6 +1,7 @@
 import { chordCount } from '../geometry/chain';
 import { Finding, care, note, stop } from '../quantity/finding';
 import { LengthUnit, MM_PER_INCH } from '../quantity/units';
+import { CycleKind } from '../shop/controller';
 import { expandCycle } from '../toolpath/cycle';
 import { sweepOf } from '../toolpath/path';
 import { MOVE, MotionList, Motions } from './motions';
@@ -9,6 +10,8 @@ export interface ReadOptions {
   /** Height of machine zero (where G53 Z0, G28 and G30 go) in work coordinates, mm. */
   homeZ: number;
   unit: LengthUnit;
+  /** Registers of diameter that hold nothing but wear, by tool number: compensation with them follows the path as written. */
+  wear?: Map<number, number>;
   /** Words of the control that switch coolant, besides M7, M8 and M9. */
   coolant?: string[];
 }
@@ -70,12 +73,15 @@ const HARMLESS = new Set([
   'M10',
   'M11',
 ]);
-const CYCLE_CODES: Record<number, 'drill' | 'spot' | 'peck' | 'chip-break'> = {
+const CYCLE_CODES: Record<number, CycleKind> = {
+  73: 'chip-break',
+  74: 'tap-left',
   81: 'drill',
   82: 'spot',
   83: 'peck',
-  73: 'chip-break',
-  85: 'drill',
+  84: 'tap',
+  85: 'ream',
+  86: 'bore',
 };
 
 type Word = { letter: string; value: number; hasPoint: boolean };
@@ -102,8 +108,7 @@ class Reader {
   /** Whether tools change at M6; where it never comes, T itself is a change by hand. */
   private changesByWord = false;
   private hasOffset = false;
-  private cycle:
-    { kind: 'drill' | 'spot' | 'peck' | 'chip-break'; z: number; r: number; q: number; p: number } | undefined;
+  private cycle: { kind: CycleKind; z: number; r: number; q: number; p: number } | undefined;
   private returnToInitial = true;
   private initialZ = 0;
   private ended = false;
@@ -224,6 +229,7 @@ class Reader {
       else if (code === 99) this.returnToInitial = false;
       else if (code >= 54 && code < 60) this.hasOffset = true;
       else if (CYCLE_CODES[code]) this.startCycle(code);
+      else if ((code === 41 || code === 42) && this.isWear(words)) continue;
       else if (code !== 28 && code !== 30) this.unknown(`G${code}`, words);
     }
   }
@@ -231,6 +237,12 @@ class Reader {
   private startCycle(code: number): void {
     this.cycle = { kind: CYCLE_CODES[code], z: NaN, r: NaN, q: 0, p: 0 };
     this.initialZ = this.z;
+  }
+
+  /** Whether compensation is switched on with the wear register of the tool in the spindle. */
+  private isWear(words: Word[]): boolean {
+    const register = words.find((w) => w.letter === 'D')?.value;
+    return register !== undefined && this.options.wear?.get(this.tool) === register;
   }
 
   private harmless(name: string): boolean {
@@ -476,24 +488,24 @@ class Reader {
       return;
     }
     this.checkCut();
-    const clearance = Math.max(this.returnToInitial ? this.initialZ : cycle.r, cycle.r);
+    const hop = Math.max(this.returnToInitial ? this.initialZ : cycle.r, cycle.r);
     const path = expandCycle({
       kind: cycle.kind,
-      holes: [{ x, y, z: cycle.z }],
+      holes: [{ x, y, z: cycle.z, hop }],
       start: cycle.r,
-      clearance,
+      clearance: Math.max(this.z, cycle.r),
       peck: cycle.q,
+      lessen: 0,
       dwell: 0,
       feed: this.feed,
+      stops: 'none',
     });
-    const before = this.z;
     for (let i = 0; i < path.count; i++) {
-      const level = i === 0 ? Math.max(before, path.z[i]) : path.z[i];
-      this.push(path.kind[i] === 0 ? MOVE.rapid : MOVE.line, path.x[i], path.y[i], level);
+      this.push(path.kind[i] === 0 ? MOVE.rapid : MOVE.line, path.x[i], path.y[i], path.z[i]);
       if (path.kind[i] !== 0 && path.z[i] === cycle.z && cycle.p > 0)
         this.push(MOVE.dwell, x, y, cycle.z, 0, 0, cycle.p);
     }
-    [this.x, this.y, this.z] = [x, y, clearance];
+    [this.x, this.y, this.z] = [x, y, hop];
   }
 }
 

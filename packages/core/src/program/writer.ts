@@ -2,10 +2,10 @@ import { Finding, stop } from '../quantity/finding';
 import { formatNumber, LengthUnit, MM_PER_INCH } from '../quantity/units';
 import { Controller, CycleKind } from '../shop/controller';
 import { Coolant } from '../shop/machine';
-import { Tool, lengthOffsetOf } from '../shop/tool';
-import { expandCycle } from '../toolpath/cycle';
+import { Tool, diameterOffsetOf, lengthOffsetOf } from '../shop/tool';
+import { expandCycle, isTapping } from '../toolpath/cycle';
 import { DrillCycle } from '../toolpath/operation';
-import { ARC_CW, LINE, Path, RAPID, sweepOf } from '../toolpath/path';
+import { ARC_CW, Compensation, LINE, Path, RAPID, sweepOf } from '../toolpath/path';
 
 /** One operation ready to be written; coordinates already relative to the work zero. */
 export interface Step {
@@ -43,6 +43,18 @@ export interface Written {
 /** An arc shorter than this is written as a straight, so that rounding cannot turn it into a full circle, mm. */
 const SHORTEST_ARC = 0.01;
 
+const CANNED_ONLY: Partial<Record<CycleKind, string>> = {
+  tap: 'turn a tap in step with the spindle',
+  'tap-left': 'turn a left-hand tap in step with the spindle',
+  bore: 'stop the spindle at the bottom of a hole',
+};
+
+/** Word of the control for a cycle; pecks that get shorter no control knows. */
+const wordFor = (controller: Controller, { kind, lessen }: DrillCycle) =>
+  lessen > 0 ? undefined : controller.cycles[kind];
+
+const spindleWord = (step: Step) => (step.cycle?.kind === 'tap-left' ? 'M4' : 'M3');
+
 /** What the control lacks for this job, at the value that causes it. */
 export function capabilityFindings(controller: Controller, steps: Step[], options: WriteOptions): Finding[] {
   const findings: Finding[] = [];
@@ -57,6 +69,25 @@ export function capabilityFindings(controller: Controller, steps: Step[], option
     );
   }
   for (const step of steps) {
+    const needed = step.cycle && !wordFor(controller, step.cycle) && CANNED_ONLY[step.cycle.kind];
+    if (needed)
+      findings.push(
+        stop(
+          'no-cycle',
+          `“${step.name}” needs a control that can ${needed}; ${controller.name} has no cycle for it`,
+          'Mill it instead, do it by hand, or post for another control',
+          { operation: step.operationId },
+        ),
+      );
+    if (step.path.compensation.length > 0 && !controller.compensation)
+      findings.push(
+        stop(
+          'no-compensation',
+          `“${step.name}” leaves the wear of its cutter to the control; ${controller.name} cannot take it up`,
+          'Let it be worked out here, or post for another control',
+          { operation: step.operationId, field: 'params.compensation' },
+        ),
+      );
     if (step.coolant !== 'off' && !controller.coolant[step.coolant]) {
       const known = Object.keys(controller.coolant).join(', ') || 'none';
       findings.push(
@@ -78,6 +109,8 @@ class Writer {
   private n = 0;
   private last: Record<string, string> = {};
   private at = { x: NaN, y: NaN, z: NaN };
+  /** Register of the diameter of the tool in the spindle. */
+  private diameterOffset = 0;
 
   constructor(
     private readonly controller: Controller,
@@ -136,12 +169,16 @@ class Writer {
     if (text) this.block(text);
   }
 
-  private move(code: string, x: number, y: number, z: number, tail: string[]): void {
+  private compensationWord(to: Compensation): string {
+    return to === 'off' ? 'G40' : `${to === 'left' ? 'G41' : 'G42'} D${this.diameterOffset}`;
+  }
+
+  private move(code: string, x: number, y: number, z: number, tail: string[], switching = ''): void {
     const words = [this.word('X', this.length(x)), this.word('Y', this.length(y)), this.word('Z', this.length(z))];
     if (words.every((w) => !w) && tail.every((w) => !w.startsWith('I'))) return;
     const g = this.last.G === code ? '' : code;
     this.last.G = code;
-    this.join([g, ...words, ...tail]);
+    this.join([g, switching, ...words, ...tail]);
     this.at = { x, y, z };
   }
 
@@ -155,7 +192,8 @@ class Writer {
     this.move(kind === ARC_CW ? 'G2' : 'G3', x, y, z, [`I${i}`, `J${j}`, feed]);
   }
 
-  path(path: Path): void {
+  /** @param reached called with the height after every straight at feed */
+  path(path: Path, reached?: (z: number) => void): void {
     for (let i = 0; i < path.count; i++) {
       const [x, y, z] = [path.x[i], path.y[i], path.z[i]];
       if (path.kind[i] === RAPID) {
@@ -163,42 +201,85 @@ class Writer {
         continue;
       }
       const feed = this.word('F', this.feedText(path.feed[i]));
-      if (path.kind[i] === LINE) this.move('G1', x, y, z, [feed]);
-      else this.arc(path.kind[i], x, y, z, path.cx[i], path.cy[i], feed);
+      const switched = path.compensation.find((c) => c.move === i);
+      if (path.kind[i] === LINE) {
+        this.move('G1', x, y, z, [feed], switched && this.compensationWord(switched.to));
+        reached?.(z);
+      } else this.arc(path.kind[i], x, y, z, path.cx[i], path.cy[i], feed);
       if (feed && !this.lines[this.lines.length - 1].includes(feed)) this.last.F = '';
     }
   }
 
-  cycle(cycle: DrillCycle, code: string): void {
+  /** A canned cycle, called anew after each stop; without one, its moves. */
+  cycle(cycle: DrillCycle, step: Step): void {
+    const code = wordFor(this.controller, cycle);
+    const runs = cycle.stops === 'before each' ? cycle.holes.map((h) => [h]) : [cycle.holes];
+    runs.forEach((holes, i) => {
+      if (cycle.stops !== 'none') this.programStop(step, holes[0], i);
+      const run = { ...cycle, holes };
+      if (code) this.canned(run, code);
+      else this.writtenOut(run);
+    });
+  }
+
+  private canned(cycle: DrillCycle, code: string): void {
     const [first] = cycle.holes;
     this.move('G0', first.x, first.y, cycle.clearance, []);
-    const tail: Record<CycleKind, string[]> = {
-      drill: [],
-      spot: cycle.dwell > 0 ? [`P${Math.round(cycle.dwell * 1000)}`] : [],
-      peck: [`Q${this.length(cycle.peck)}`],
-      'chip-break': [`Q${this.length(cycle.peck)}`],
-    };
+    const pecking = cycle.kind === 'peck' || cycle.kind === 'chip-break';
+    const tail = [
+      pecking ? `Q${this.length(cycle.peck)}` : '',
+      cycle.dwell > 0 ? `P${Math.round(cycle.dwell * 1000)}` : '',
+    ];
+    const back = (hop: number) => (hop < cycle.clearance - 1e-6 ? 'G99' : 'G98');
     cycle.holes.forEach((hole, i) => {
       const z = this.length(hole.z);
       const xy = [`X${this.length(hole.x)}`, `Y${this.length(hole.y)}`];
       if (i === 0)
         this.join([
-          `G98 ${code}`,
+          `${back(hole.hop)} ${code}`,
           ...xy,
           `Z${z}`,
           `R${this.length(cycle.start)}`,
-          ...tail[cycle.kind],
+          ...tail,
           `F${this.feedText(cycle.feed)}`,
         ]);
-      else this.join([...xy, z === this.length(cycle.holes[i - 1].z) ? '' : `Z${z}`]);
+      else {
+        const before = cycle.holes[i - 1];
+        const changed = back(hole.hop) === back(before.hop) ? '' : back(hole.hop);
+        this.join([changed, ...xy, z === this.length(before.z) ? '' : `Z${z}`]);
+      }
     });
     this.block('G80');
     const last = cycle.holes[cycle.holes.length - 1];
     this.forget();
-    this.at = { x: last.x, y: last.y, z: cycle.clearance };
-    this.last.X = this.length(last.x);
-    this.last.Y = this.length(last.y);
-    this.last.Z = this.length(cycle.clearance);
+    this.stands(last.x, last.y, last.hop);
+  }
+
+  private writtenOut(cycle: DrillCycle): void {
+    const bottoms = new Set(cycle.holes.map((h) => h.z));
+    this.path(expandCycle(cycle), (z) => {
+      if (cycle.dwell > 0 && bottoms.has(z)) this.block(`G4 P${Writer.text(cycle.dwell, 1)}`);
+    });
+  }
+
+  /** The spindle and coolant stop and the program waits, above the hole, for someone's hand. */
+  private programStop(step: Step, hole: { x: number; y: number }, index: number): void {
+    const { clearance, kind } = step.cycle!;
+    if (index > 0) this.move('G0', hole.x, hole.y, clearance, []);
+    this.block('M9');
+    this.block('M5');
+    this.comment(isTapping(kind) ? 'Blow the hole out and lubricate' : 'Clear the chips');
+    this.block('M0');
+    this.block(`S${step.rpm} ${spindleWord(step)}`);
+    if (this.controller.spindleDwell > 0) this.block(`G4 P${Writer.text(this.controller.spindleDwell, 1)}`);
+    if (step.coolant !== 'off') this.block(this.controller.coolant[step.coolant]!);
+    this.forget();
+  }
+
+  /** Takes a place as known, so that its words are not written again. */
+  private stands(x: number, y: number, z: number): void {
+    this.at = { x, y, z };
+    Object.assign(this.last, { X: this.length(x), Y: this.length(y), Z: this.length(z) });
   }
 
   /** After anything that changes modal state, write every word again. */
@@ -209,10 +290,11 @@ class Writer {
   private startTool(step: Step): void {
     const { controller, options } = this;
     const { tool } = step;
+    this.diameterOffset = diameterOffsetOf(tool);
     this.comment(`T${tool.number} ${tool.name}, D${formatNumber(tool.diameter, 3)}`);
     if (controller.toolChange === 'automatic') this.block(`T${tool.number} M6`);
     else this.block(`T${tool.number}`);
-    this.block(`S${step.rpm} M3`);
+    this.block(`S${step.rpm} ${spindleWord(step)}`);
     if (controller.spindleDwell > 0) this.block(`G4 P${Writer.text(controller.spindleDwell, 1)}`);
     this.forget();
     const entry = step.cycle
@@ -225,8 +307,8 @@ class Writer {
       this.block(`${options.workOffset} G0 Z${this.length(entry.z)}`);
       this.block(`X${this.length(entry.x)} Y${this.length(entry.y)}`);
     }
-    this.at = entry;
-    this.last = { G: 'G0', X: this.length(entry.x), Y: this.length(entry.y), Z: this.length(entry.z) };
+    this.last = { G: 'G0' };
+    this.stands(entry.x, entry.y, entry.z);
   }
 
   private stopTool(): void {
@@ -263,16 +345,15 @@ class Writer {
         coolant = 'off';
         this.startTool(step);
         tool = step.tool.number;
-      } else if (step.rpm !== rpm) this.block(`S${step.rpm} M3`);
+      } else if (step.rpm !== rpm) this.block(`S${step.rpm} ${spindleWord(step)}`);
       rpm = step.rpm;
       if (step.coolant !== coolant) {
         if (coolant !== 'off') this.block('M9');
         if (step.coolant !== 'off') this.block(controller.coolant[step.coolant]!);
         coolant = step.coolant;
       }
-      const code = step.cycle && controller.cycles[step.cycle.kind];
-      if (step.cycle && code) this.cycle(step.cycle, code);
-      else this.path(step.cycle ? expandCycle(step.cycle) : step.path);
+      if (step.cycle) this.cycle(step.cycle, step);
+      else this.path(step.path);
     }
     this.stopTool();
     for (const line of controller.frame.close) this.lines.push(line);

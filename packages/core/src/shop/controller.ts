@@ -15,7 +15,7 @@ import { Nested } from '../quantity/nested';
 import { Choice, Parameter, Toggle, Words } from '../quantity/parameter';
 import type { Coolant } from './machine';
 
-export const CYCLES = ['drill', 'spot', 'peck', 'chip-break'] as const;
+export const CYCLES = ['drill', 'spot', 'peck', 'chip-break', 'ream', 'bore', 'tap', 'tap-left'] as const;
 export type CycleKind = (typeof CYCLES)[number];
 
 /** One word of a program: a letter and a number. */
@@ -61,6 +61,10 @@ export class CycleWords implements Partial<Record<CycleKind, string>> {
   @IsOptional() @Matches(WORD) spot?: string;
   @IsOptional() @Matches(WORD) peck?: string;
   @IsOptional() @Matches(WORD) 'chip-break'?: string;
+  @IsOptional() @Matches(WORD) ream?: string;
+  @IsOptional() @Matches(WORD) bore?: string;
+  @IsOptional() @Matches(WORD) tap?: string;
+  @IsOptional() @Matches(WORD) 'tap-left'?: string;
 }
 
 /** The word that turns each coolant on; a coolant that is missing cannot be asked for. */
@@ -95,6 +99,9 @@ export class Controller {
   toolChange!: 'automatic' | 'one program a tool';
   @Toggle({ group: 'Tools', label: 'Length offsets', help: 'It knows G43 and H.' })
   lengthOffsets!: boolean;
+  @IsOptional()
+  @Toggle({ group: 'Tools', label: 'Cutter compensation', help: 'It knows G41 and G42 with D.' })
+  compensation?: boolean;
   /** Seconds to wait after starting the spindle where the control does not wait by itself; 0 for none. */
   @Parameter({
     group: 'Tools',

@@ -315,6 +315,9 @@ const half = (degrees: number) => (degrees * Math.PI) / 360;
 /** Register of a tool's length: the one it names, else its pocket's. */
 export const lengthOffsetOf = (tool: Pick<Tool, 'lengthOffset' | 'number'>) => tool.lengthOffset || tool.number;
 
+/** Register of a tool's diameter: the one it names, else its pocket's. */
+export const diameterOffsetOf = (tool: Pick<Tool, 'diameterOffset' | 'number'>) => tool.diameterOffset || tool.number;
+
 /** True for tools that are fed along their axis only. */
 export const isAxial = (tool: Pick<Tool, 'kind'>) => ['drill', 'bore', 'tap'].includes(formOf(tool));
 

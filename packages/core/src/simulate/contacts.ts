@@ -1,12 +1,11 @@
 import { Finding, note, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
-import { distanceToSegment } from '../geometry/point';
+import { FixtureBox, segmentMeetsBox } from '../geometry/box';
 import { holderHeight, holderLength, holderSlabs, holderWidth } from '../shop/holder';
-import { Tool, isAxial } from '../shop/tool';
+import { Tool, formOf, isAxial } from '../shop/tool';
 import { MOVE } from '../program/motions';
 import { HeightField } from './field';
 import type { ProveInput } from './input';
-import { FixtureBox } from './stock';
 import { Bite } from './sweep';
 
 interface P3 {
@@ -17,6 +16,9 @@ interface P3 {
 
 /** Contact thinner than this is grid error, mm. */
 export const CONTACT = 0.02;
+
+/** Feeds of a tap may differ from its pitch by this share. */
+const OUT_OF_STEP = 0.005;
 
 const mm = (v: number) => `${formatNumber(v, 2)} mm`;
 const place = (p: P3) => `X ${formatNumber(p.x, 2)} Y ${formatNumber(p.y, 2)} Z ${formatNumber(p.z, 2)}`;
@@ -76,8 +78,25 @@ export class Contacts {
       );
       return;
     }
+    this.inStep(i, from, to, tool);
     for (const box of this.input.fixtures) this.fixture(i, from, to, tool, box);
     this.travel(i, to, tool);
+  }
+
+  /** A tap that is fed other than its pitch times its speed tears the thread. */
+  private inStep(i: number, from: P3, to: P3, tool: Tool): void {
+    const { motions: m, stock } = this.input;
+    if (formOf(tool) !== 'tap' || m.type[i] !== MOVE.line || Math.min(from.z, to.z) > stock.top) return;
+    const wanted = m.rpm[i] * tool.pitch;
+    if (Math.abs(m.feed[i] - wanted) <= OUT_OF_STEP * wanted) return;
+    this.told(i, 'tap', Math.abs(m.feed[i] - wanted), () =>
+      stop(
+        'tap-out-of-step',
+        `${tool.name} is fed ${formatNumber(m.feed[i], 1)} mm/min; at ${formatNumber(m.rpm[i], 0)} rpm its pitch asks for ${formatNumber(wanted, 1)}`,
+        'Feed it its pitch a turn',
+        { at: to, tool: tool.id },
+      ),
+    );
   }
 
   private fixture(i: number, from: P3, to: P3, tool: Tool, box: FixtureBox): void {
@@ -131,8 +150,19 @@ export class Contacts {
     return (this.middle ??= { x: f.x0 + (f.nx * f.cell) / 2, y: f.y0 + (f.ny * f.cell) / 2 });
   }
 
-  /** Checks of a stretch just cut. */
-  stretch(i: number, tool: Tool, at: P3, bite: Bite): void {
+  /** How far metal stands above `z` under the axis of a tool that goes straight down and does not cut there, mm. */
+  underAxis(i: number, tool: Tool, at: P3): number {
+    if (tool.centreCutting || !this.isPlunge(i)) return 0;
+    const { x0, y0, cell, nx, ny, height } = this.field;
+    const [column, row] = [Math.floor((at.x - x0) / cell), Math.floor((at.y - y0) / cell)];
+    return column >= 0 && row >= 0 && column < nx && row < ny ? height[row * nx + column] - at.z : 0;
+  }
+
+  /**
+   * Checks of a stretch just cut.
+   * @param under how far metal stood under its axis before, where it cannot cut there
+   */
+  stretch(i: number, tool: Tool, at: P3, bite: Bite, under: number): void {
     const { motions, stock } = this.input;
     if (bite.depth > CONTACT && motions.type[i] === MOVE.rapid) {
       this.told(i, 'rapid', bite.depth, () =>
@@ -154,7 +184,7 @@ export class Contacts {
         ),
       );
     }
-    if (!tool.centreCutting && bite.depth > CONTACT && this.isPlunge(i)) {
+    if (under > CONTACT && bite.depth > CONTACT) {
       this.told(i, 'plunge', bite.depth, () =>
         stop(
           'cannot-plunge',
@@ -252,37 +282,4 @@ export class Contacts {
     }
     return most;
   }
-}
-
-/** Whether a segment comes within `radius` of a box seen from above. */
-export function segmentMeetsBox(
-  a: P3,
-  b: P3,
-  box: Pick<FixtureBox, 'minX' | 'minY' | 'maxX' | 'maxY'>,
-  radius: number,
-): boolean {
-  const inside = (p: P3) => p.x >= box.minX && p.x <= box.maxX && p.y >= box.minY && p.y <= box.maxY;
-  if (inside(a) || inside(b)) return true;
-  if (Math.min(a.x, b.x) > box.maxX + radius || Math.max(a.x, b.x) < box.minX - radius) return false;
-  if (Math.min(a.y, b.y) > box.maxY + radius || Math.max(a.y, b.y) < box.minY - radius) return false;
-  const corners = [
-    { x: box.minX, y: box.minY },
-    { x: box.maxX, y: box.minY },
-    { x: box.maxX, y: box.maxY },
-    { x: box.minX, y: box.maxY },
-  ];
-  if (corners.some((c) => distanceToSegment(c, a, b).distance < radius)) return true;
-  return corners.some((c, k) => {
-    const d = corners[(k + 1) % 4];
-    return (
-      distanceToSegment(a, c, d).distance < radius || distanceToSegment(b, c, d).distance < radius || cross(a, b, c, d)
-    );
-  });
-}
-
-type P2 = { x: number; y: number };
-
-function cross(a: P2, b: P2, c: P2, d: P2): boolean {
-  const side = (p: P2, q: P2, r: P2) => Math.sign((q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x));
-  return side(a, b, c) !== side(a, b, d) && side(c, d, a) !== side(c, d, b);
 }

@@ -3,7 +3,7 @@ import { MACHINES, MATERIALS } from '../shop/library';
 import { Tool } from '../shop/tool';
 import { readProgram } from '../program/reader';
 import { Prover } from './prover';
-import { FixtureBox } from './stock';
+import { FixtureBox } from '../geometry/box';
 
 /** A block 100 × 60 × 25, zero on its front left top corner, in a machining centre; a clamp stands on its left end. */
 const BLOCK = [

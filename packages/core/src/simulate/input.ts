@@ -2,7 +2,8 @@ import { Machine } from '../shop/machine';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
 import { Motions } from '../program/motions';
-import { FixtureBox, StockModel } from './stock';
+import { FixtureBox } from '../geometry/box';
+import { StockModel } from './stock';
 
 /** Everything a proof is made from. */
 export interface ProveInput {

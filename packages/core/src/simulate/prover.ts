@@ -1,7 +1,7 @@
 import { chordCount } from '../geometry/chain';
 import { Finding } from '../quantity/finding';
 import { powerAt } from '../shop/machine';
-import { Tool } from '../shop/tool';
+import { Tool, formOf } from '../shop/tool';
 import { cutState } from '../cutting/cut';
 import { MOVE, Motions } from '../program/motions';
 import { sweepOf } from '../toolpath/path';
@@ -151,11 +151,14 @@ export class Prover {
       : 1;
     const steps = stretches * chords;
     const seconds = this.clock.seconds[i] / stretches;
+    const isThreading = formOf(tool) === 'thread';
     let { x, y, z } = from;
     for (let s = 1; s <= stretches; s++) {
       let volume = 0;
       let depth = 0;
       let dropped = z;
+      const end = from.z + ((to.z - from.z) * s) / stretches;
+      const under = this.contacts.underAxis(i, tool, { x, y, z: end });
       for (let c = 1; c <= chords; c++) {
         const t = ((s - 1) * chords + c) / steps;
         const nx = t === 1 ? to.x : arc ? cx + radius * Math.cos(start + sweep * t) : from.x + (to.x - from.x) * t;
@@ -167,8 +170,9 @@ export class Prover {
         [x, y, z] = [nx, ny, nz];
       }
       dropped -= z;
+      if (isThreading) [volume, depth] = threadBite(tool, volume, depth, length / stretches);
       this.removed += volume;
-      this.contacts.stretch(i, tool, { x, y, z }, { volume, depth });
+      this.contacts.stretch(i, tool, { x, y, z }, { volume, depth }, under);
       if (m.type[i] !== MOVE.rapid || volume > 0)
         this.sample(i, tool, volume, depth, length / stretches, dropped, this.elapsed + seconds * s, seconds, x, y, z);
     }
@@ -211,6 +215,15 @@ export class Prover {
   result(): { samples: Samples; findings: Finding[]; removed: number } {
     return { samples: this.samples.build(), findings: this.contacts.findings(), removed: this.removed };
   }
+}
+
+/**
+ * A field of heights cannot hold the grooves of a thread: it takes the whole wall above a tooth. What a stretch of thread really
+ * removes is at most its profile, 0.6134·P high and P wide at the root, for each tooth in the metal.
+ */
+function threadBite({ pitch, fluteLength }: Tool, volume: number, depth: number, length: number): [number, number] {
+  const teeth = Math.max(1, Math.min(depth, fluteLength) / pitch);
+  return [Math.min(volume, (0.6134 * pitch * pitch * teeth * length) / 2), Math.min(depth, fluteLength)];
 }
 
 interface P3 {

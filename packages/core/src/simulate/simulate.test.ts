@@ -5,7 +5,7 @@ import { Tool, profileHeight, profileTop } from '../shop/tool';
 import { MOVE, MotionList, Motions } from '../program/motions';
 import { readProgram } from '../program/reader';
 import { clock, cornerSpeed, trapezoid } from './clock';
-import { segmentMeetsBox } from './contacts';
+import { segmentMeetsBox } from '../geometry/box';
 import { eachInside, makeField, volumeAbove } from './field';
 import { Playback } from './playback';
 import { ProveInput } from './input';

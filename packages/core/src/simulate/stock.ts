@@ -9,17 +9,6 @@ export interface StockModel {
   bottom: number;
 }
 
-/** A box of a fixture, part coordinates. */
-export interface FixtureBox {
-  name: string;
-  minX: number;
-  minY: number;
-  minZ: number;
-  maxX: number;
-  maxY: number;
-  maxZ: number;
-}
-
 const MOST_CELLS = 700_000;
 const FINEST = 0.05;
 

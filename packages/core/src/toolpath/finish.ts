@@ -3,7 +3,7 @@ import { reversed, startedOnLongest } from '../geometry/chain';
 import { Region, Ring, contains } from '../geometry/clip';
 import { Point } from '../geometry/point';
 import { Finding, note } from '../quantity/finding';
-import { followWithLead, leadFor } from './leads';
+import { followWithLead, leadFor, quarter } from './leads';
 import { PlanContext } from './operation';
 import { PathBuilder } from './path';
 
@@ -32,8 +32,8 @@ export function finishLaps(
   for (const ring of rings) {
     const fitted = fitArcs(ring, FIT);
     const chain = startedOnLongest(conventional ? reversed(fitted) : fitted);
-    const lead = leadFor(chain, tool.diameter / 4, conventional ? 'right' : 'left', isFree);
-    const at = lead?.from ?? chain.vertices[0];
+    const lead = leadFor(chain, quarter(tool.diameter / 4), conventional ? 'right' : 'left', isFree);
+    const at = lead?.on.vertices[0] ?? chain.vertices[0];
     retract();
     path.rapid(at.x, at.y, clearance).rapid(at.x, at.y, top + GAP);
     path.line(at.x, at.y, z, lead ? feed : entryFeed, lead ? 'lead' : 'entry');

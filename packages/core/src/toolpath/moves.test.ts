@@ -4,7 +4,7 @@ import { Chain } from '../geometry/chain';
 import { expandCycle } from './cycle';
 import { helixDown, rampDown } from './entry';
 import { layersBetween } from './layers';
-import { followWithLead, leadFor } from './leads';
+import { LeadForm, followWithLead, leadFor, quarter } from './leads';
 import { DrillCycle } from './operation';
 import { ARC_CCW, ARC_CW, LINE, Path, PathBuilder, RAPID, TAGS, sweepOf } from './path';
 
@@ -130,29 +130,44 @@ describe('leads', () => {
   const free = () => true;
 
   test('a quarter circle meets the wall tangentially, on the side asked for', () => {
-    const left = leadFor(square, 4, 'left', free)!;
-    expect(left.centre).toEqual({ x: expect.closeTo(0, 9), y: expect.closeTo(4, 9) });
-    expect(left.from).toEqual({ x: expect.closeTo(-4, 9), y: expect.closeTo(4, 9) });
-    expect(left.clockwise).toBe(false);
-    const right = leadFor(square, 4, 'right', free)!;
-    expect(right.centre.y).toBeCloseTo(-4, 9);
-    expect(right.clockwise).toBe(true);
+    const left = leadFor(square, quarter(4), 'left', free)!;
+    expect(left.on.vertices[0]).toMatchObject({ x: expect.closeTo(-4, 9), y: expect.closeTo(4, 9) });
+    expect(left.off.vertices[1]).toMatchObject({ x: expect.closeTo(4, 9), y: expect.closeTo(-4, 9) });
+    expect(left.on.vertices[0].bulge).toBeCloseTo(Math.tan(Math.PI / 8), 9);
+    const right = leadFor(square, quarter(4), 'right', free)!;
+    expect(right.on.vertices[0]).toMatchObject({ x: expect.closeTo(-4, 9), y: expect.closeTo(-4, 9) });
+  });
+
+  test('straights at an angle, straights in line, and arcs with room before them', () => {
+    const from = (form: LeadForm) => leadFor(square, form, 'left', free)!.on.vertices[0];
+    expect(from({ form: 'line', size: 5, angle: 90 })).toMatchObject({
+      x: expect.closeTo(0, 9),
+      y: expect.closeTo(5, 9),
+    });
+    expect(from({ form: 'tangent', size: 5, angle: 90 })).toMatchObject({
+      x: expect.closeTo(-5, 9),
+      y: expect.closeTo(0, 9),
+    });
+    expect(from({ form: 'arc', size: 4, angle: 90, straight: 3 })).toMatchObject({
+      x: expect.closeTo(-4, 9),
+      y: expect.closeTo(7, 9),
+    });
   });
 
   test('it shrinks until it fits, and says when nothing fits', () => {
-    const near = leadFor(square, 8, 'left', (p) => p.y < 2.5)!;
-    expect(near.centre.y).toBeLessThan(2.5);
-    expect(leadFor(square, 8, 'left', () => false)).toBeUndefined();
+    const near = leadFor(square, quarter(8), 'left', (p) => p.y < 2.5)!;
+    expect(near.on.vertices[0].y).toBeLessThan(2.5);
+    expect(leadFor(square, quarter(8), 'left', () => false)).toBeUndefined();
   });
 
   test('leading on, round and off is one unbroken path', () => {
-    const lead = leadFor(square, 4, 'left', free)!;
-    const path = new PathBuilder().rapid(lead.from.x, lead.from.y, -1);
+    const lead = leadFor(square, quarter(4), 'left', free)!;
+    const path = new PathBuilder().rapid(lead.on.vertices[0].x, lead.on.vertices[0].y, -1);
     followWithLead(path, square, lead, -1, 200);
     const moves = rows(path.build());
     expect(moves.map((m) => m.tag)).toEqual(['rapid', 'lead', 'cut', 'cut', 'cut', 'cut', 'lead']);
     expect(moves[1]).toMatchObject({ x: 0, y: 0 });
-    expect(moves[6].x).toBeCloseTo(lead.to.x, 9);
+    expect(moves[6].x).toBeCloseTo(lead.off.vertices[1].x, 9);
     expect([...pieces(reversed(square))]).toHaveLength(4);
     expect(flatten(square)).toHaveLength(4);
   });
@@ -178,19 +193,21 @@ describe('layers and cycles', () => {
   const cycle = (more: Partial<DrillCycle>): DrillCycle => ({
     kind: 'drill',
     holes: [
-      { x: 1, y: 2, z: -6 },
-      { x: 5, y: 2, z: -6 },
+      { x: 1, y: 2, z: -6, hop: 10 },
+      { x: 5, y: 2, z: -6, hop: 10 },
     ],
     start: 1,
     clearance: 10,
     peck: 0,
+    lessen: 0,
     dwell: 0,
     feed: 90,
+    stops: 'none',
     ...more,
   });
 
   test('a straight cycle: over, down to the start, feed to the bottom, up', () => {
-    expect(rows(expandCycle(cycle({ holes: [{ x: 1, y: 2, z: -6 }] }))).map((r) => [r.kind, r.z])).toEqual([
+    expect(rows(expandCycle(cycle({ holes: [{ x: 1, y: 2, z: -6, hop: 10 }] }))).map((r) => [r.kind, r.z])).toEqual([
       [RAPID, 10],
       [RAPID, 1],
       [LINE, -6],

@@ -1,6 +1,8 @@
 import { Nested } from '../quantity/nested';
 import { IsArray, IsBoolean, IsIn, IsInt, IsNumber, IsObject, IsString, Length, Max, Min } from 'class-validator';
+import { FixtureBox } from '../geometry/box';
 import { Region } from '../geometry/clip';
+import { Added } from '../part/added';
 import { PartModel } from '../part/model';
 import { Feature } from '../part/feature';
 import { Finding } from '../quantity/finding';
@@ -46,24 +48,40 @@ export interface PlanContext {
   stock: Region;
   /** Height of what is left of the stock when this operation starts. */
   top: number;
+  /** Underside of the stock. */
+  bottom: number;
   /** What ran before in this setup. */
   earlier: Earlier[];
   /** Height at which rapids are free of everything. */
   clearance: number;
+  /** Clamps and jaws. */
+  fixtures: FixtureBox[];
 }
 
 /** Holes to be made along Z; the writer uses the control's canned cycle or writes it out. */
 export interface DrillCycle {
   kind: CycleKind;
-  holes: { x: number; y: number; z: number }[];
+  holes: CycleHole[];
   /** Height where feeding starts. */
   start: number;
   clearance: number;
-  /** Depth of one peck, mm; 0 for none. */
+  /** Depth of the first peck, mm; 0 for none. */
   peck: number;
+  /** Share by which each peck is less deep than the one before; 0 for equal pecks. */
+  lessen: number;
   /** Seconds at the bottom. */
   dwell: number;
   feed: number;
+  /** Where the program waits for someone's hand: chips blown out, lubricant brushed on. */
+  stops: 'none' | 'before the first' | 'before each';
+}
+
+/** One hole of a cycle: where its tip ends, and how high the tool is lifted before the next. */
+export interface CycleHole {
+  x: number;
+  y: number;
+  z: number;
+  hop: number;
 }
 
 export interface Plan {
@@ -93,10 +111,14 @@ export interface OperationKind<P extends object = object> {
   /** Whether a tool can do it, by its geometry. */
   suits(tool: Tool): boolean;
   Params: new () => P;
-  defaults(context: Omit<PlanContext, 'operation' | 'earlier'>): P;
+  defaults(context: Omit<PlanContext, 'operation' | 'earlier' | 'fixtures'>): P;
   /** The bite the speeds are worked out for, and its worst place (corners, slots), mm. */
   bite(params: P, tool: Tool): BiteOf;
   /** Whether its plan depends on what earlier operations cut. */
   usesEarlier?(params: P): boolean;
+  /** Whether its plan depends on clamps and jaws. */
+  usesFixtures?: boolean;
+  /** What it is asked to shape that the part does not say; the proof takes that for wanted. */
+  adds?(params: P, context: Pick<PlanContext, 'model' | 'targets' | 'tool'>): Added;
   plan(params: P, context: PlanContext): Plan;
 }

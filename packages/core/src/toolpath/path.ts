@@ -22,13 +22,19 @@ export interface Path {
   cx: Float64Array;
   cy: Float64Array;
   feed: Float64Array;
+  /** Cutter compensation in the control: at which move it is switched, and to which side. */
+  compensation: { move: number; to: Compensation }[];
 }
+
+/** Side of the path the cutter stands on, as the control takes up its wear. */
+export type Compensation = 'left' | 'right' | 'off';
 
 const EQUAL = 1e-7;
 
 /** Collects moves; starts at an unknown place, so the first move must be a rapid. */
 export class PathBuilder {
   private readonly rows: number[][] = [];
+  private readonly compensation: Path['compensation'] = [];
   x = NaN;
   y = NaN;
   z = NaN;
@@ -72,6 +78,12 @@ export class PathBuilder {
     return this;
   }
 
+  /** Switches compensation in the control with the next move, which must be a straight at feed. */
+  compensate(to: Compensation): this {
+    this.compensation.push({ move: this.rows.length, to });
+    return this;
+  }
+
   build(): Path {
     const n = this.rows.length;
     const column = (i: number) => Float64Array.from(this.rows, (row) => row[i]);
@@ -85,6 +97,7 @@ export class PathBuilder {
       cx: column(5),
       cy: column(6),
       feed: column(7),
+      compensation: this.compensation,
     };
   }
 }

@@ -1,12 +1,35 @@
+import { bore } from './kinds/bore';
+import { chamfer } from './kinds/chamfer';
 import { clear } from './kinds/clear';
 import { contour } from './kinds/contour';
+import { counterbore } from './kinds/counterbore';
+import { countersink } from './kinds/countersink';
 import { drill } from './kinds/drill';
 import { face } from './kinds/face';
 import { helicalBore } from './kinds/helical-bore';
 import { pocket } from './kinds/pocket';
+import { ream } from './kinds/ream';
+import { roundEdge } from './kinds/round-edge';
+import { tap } from './kinds/tap';
+import { threadMill } from './kinds/thread-mill';
 import { OperationKind } from './operation';
 
 /** Every kind of operation, in the order they are offered. */
-export const KINDS: OperationKind[] = [face, clear, pocket, contour, drill, helicalBore] as unknown as OperationKind[];
+export const KINDS: OperationKind[] = [
+  face,
+  clear,
+  pocket,
+  contour,
+  drill,
+  helicalBore,
+  counterbore,
+  countersink,
+  ream,
+  bore,
+  tap,
+  threadMill,
+  chamfer,
+  roundEdge,
+] as unknown as OperationKind[];
 
 export const kindOf = (kind: string): OperationKind | undefined => KINDS.find((k) => k.kind === kind);

@@ -7,6 +7,7 @@ import { Fields, Row } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
 import { NumberField } from '../../ui/NumberField';
+import { CounterboreFields, EdgeFields } from './MouthFields';
 import { ThreadField } from './ThreadField';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
@@ -146,6 +147,11 @@ function PatternFields({
   );
 }
 
+/** Meanings whose top edge can be broken. */
+const BROKEN: Feature['meaning'][] = ['outline', 'pocket', 'boss', 'hole'];
+
+const canThread = ({ meaning, shape }: Feature) => meaning === 'hole' || (meaning === 'boss' && shape.type === 'round');
+
 /** Everything about one feature. Only what matters for its meaning is asked. */
 export function FeatureSheet({ feature, unit, thickness, advice, onChange, onDelete, onClose }: Props) {
   if (!feature) return null;
@@ -206,8 +212,10 @@ export function FeatureSheet({ feature, unit, thickness, advice, onChange, onDel
           onChange={(depth) => set({ depth })}
         />
       )}
-      {feature.meaning === 'hole' && <ThreadField key={feature.id} feature={feature} unit={unit} onChange={set} />}
+      {canThread(feature) && <ThreadField key={feature.id} feature={feature} unit={unit} onChange={set} />}
       <ShapeFields shape={feature.shape} unit={unit} onChange={(shape) => set({ shape })} />
+      {feature.meaning === 'hole' && <CounterboreFields feature={feature} unit={unit} onChange={set} />}
+      {BROKEN.includes(feature.meaning) && <EdgeFields feature={feature} unit={unit} onChange={set} />}
       <Fields>
         <LengthField
           label={feature.shape.type === 'chain' ? 'Move X' : 'Centre X'}

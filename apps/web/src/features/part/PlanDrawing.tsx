@@ -26,7 +26,7 @@ interface Props {
 }
 
 const UNIT = 3.2;
-const DASH: Partial<Record<Feature['meaning'], string>> = { ignore: '2 2', edge: '6 2' };
+const DASH: Partial<Record<Feature['meaning'], string>> = { ignore: '2 2', edge: '6 2', line: '1 2' };
 
 /** The part from above, with its overall sizes and those of the chosen feature, drawn from its numbers. */
 export function PlanDrawing({ part, unit, selected, onSelect, findings }: Props) {

@@ -13,7 +13,7 @@ interface Props {
   onChange: (more: Partial<Feature>) => void;
 }
 
-/** The thread of a hole by its name, what drill it wants, and the hole made to fit. */
+/** The thread of a hole or round boss by its name; for a hole what drill it wants, and the hole made to fit. */
 export function ThreadField({ feature, unit, onChange }: Props) {
   const [text, setText] = useState(feature.thread ?? '');
   const read = text.trim() ? parseThread(text) : undefined;
@@ -30,6 +30,7 @@ export function ThreadField({ feature, unit, onChange }: Props) {
       tapDrill(sizes.major, sizes.pitch, HEIGHT),
       unit === 'mm' ? ['metric'] : ['number', 'letter', 'fraction'],
     ).drill;
+  const isHole = feature.meaning === 'hole';
   const round = feature.shape.type === 'round' ? feature.shape : undefined;
   return (
     <View>
@@ -49,13 +50,22 @@ export function ThreadField({ feature, unit, onChange }: Props) {
           ▲ {read.why}.
         </Txt>
       )}
-      {sizes && drill && (
+      {sizes && isHole && drill && (
         <Txt kind="small" tone="quiet">
           Hole {formatLength(sizes.internalMinor, unit)} to {formatLength(sizes.internalMinorMost, unit)}; drill{' '}
           {drill.name} for a cutting tap.
         </Txt>
       )}
-      {drill && round && Math.abs(round.diameter - drill.diameter) > 0.001 && (
+      {sizes && round && !isHole && Math.abs(round.diameter - sizes.major) > 0.001 && (
+        <Button
+          compact
+          style={{ alignSelf: 'flex-start' }}
+          onPress={() => onChange({ shape: { ...round, diameter: sizes.major } })}
+        >
+          Make the boss {formatLength(sizes.major, unit)}
+        </Button>
+      )}
+      {isHole && drill && round && Math.abs(round.diameter - drill.diameter) > 0.001 && (
         <Button
           compact
           style={{ alignSelf: 'flex-start' }}

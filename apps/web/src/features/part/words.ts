@@ -7,6 +7,7 @@ export const MEANING_WORDS: Record<Meaning, string> = {
   boss: 'boss',
   hole: 'hole',
   edge: 'edge to break',
+  line: 'line to engrave',
   ignore: 'ignore',
 };
 

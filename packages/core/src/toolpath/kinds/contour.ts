@@ -1,25 +1,44 @@
-import { fitArcs } from '../../geometry/arcfit';
-import { Chain, reversed, startedAtShare, startedOnLongest } from '../../geometry/chain';
-import { Region, area, contains, distanceToBoundary, islands, offset } from '../../geometry/clip';
-import { Point } from '../../geometry/point';
-import { Finding, note, stop } from '../../quantity/finding';
+import {
+  Chain,
+  chainLength,
+  flatten,
+  pointAtShare,
+  reversed,
+  startedAtShare,
+  startedOnLongest,
+} from '../../geometry/chain';
+import { Region, area, contains, distanceToBoundary, intersection, offset } from '../../geometry/clip';
+import { Point, distanceToSegment } from '../../geometry/point';
+import { Finding, care, note, stop } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
-import { formatNumber, radians } from '../../quantity/units';
+import { degrees, formatNumber, radians } from '../../quantity/units';
 import { suggestBite } from '../../cutting/bite';
 import { suggestEntry, suggestFinish } from '../../cutting/entries';
 import { Feature } from '../../part/feature';
 import { regionOf } from '../../part/model';
+import { instancesOf } from '../../part/shapes';
 import { cutsWalls } from '../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
-import { rampDown } from '../entry';
+import { wallBottom } from '../depth';
+import { Corners, closedLaps, extended, openLap } from '../laps';
 import { layersBetween } from '../layers';
-import { followWithLead, leadFor } from '../leads';
+import { LeadForm, leadFor } from '../leads';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../path';
+import { metalLeft } from '../rest';
+import { Tabs, followStations, spread, stationsOver, tabOnShortSide } from '../tabs';
+
+type Side = 'outside' | 'inside' | 'left' | 'right' | 'on the line';
+
+const isOpenSide = (p: ContourParams) => ['left', 'right', 'on the line'].includes(p.side);
 
 export class ContourParams {
-  @Choice({ label: 'Side', help: 'The side of the line the cutter runs on.', choices: ['outside', 'inside'] })
-  side!: 'outside' | 'inside';
+  @Choice({
+    label: 'Side',
+    help: 'The side of the line the cutter runs on: outside or inside of closed ones, left, right or on it of open ones.',
+    choices: ['outside', 'inside', 'left', 'right', 'on the line'],
+  })
+  side!: Side;
   @Choice({
     label: 'Direction',
     help: 'Climb leaves the better wall; conventional suits machines with backlash.',
@@ -35,6 +54,25 @@ export class ContourParams {
     step: 0.5,
   })
   layer!: number;
+  @Parameter({
+    label: 'Sideways passes',
+    help: 'Laps beside each other, the widest first, where more stands beside the wall than one lap takes.',
+    unit: 'count',
+    min: 1,
+    max: 40,
+    step: 1,
+  })
+  passes!: number;
+  @Parameter({
+    label: 'Stepover',
+    help: 'From one sideways pass to the next.',
+    unit: 'length',
+    min: 0.05,
+    max: 100,
+    step: 0.5,
+    matters: (p: ContourParams) => p.passes > 1,
+  })
+  stepover!: number;
   @Parameter({
     label: 'Leave on the wall',
     help: 'Metal left on the wall when all is done.',
@@ -57,7 +95,7 @@ export class ContourParams {
   descent!: 'ramp' | 'plunge';
   @Parameter({
     label: 'Ramp angle',
-    help: 'Slope of the ramp along the wall.',
+    help: 'Slope of the ramp along the wall; on a round wall it is a helix.',
     unit: 'angle',
     min: 0.2,
     max: 30,
@@ -65,7 +103,7 @@ export class ContourParams {
     matters: (p: ContourParams) => p.descent === 'ramp',
   })
   rampAngle!: number;
-  @Toggle({ label: 'Finish pass', help: 'One more lap at full depth, after all layers.' })
+  @Toggle({ label: 'Finish pass', help: 'One more lap with a light bite, after all layers.' })
   finish!: boolean;
   @Parameter({
     label: 'For the finish',
@@ -77,19 +115,56 @@ export class ContourParams {
     matters: (p: ContourParams) => p.finish,
   })
   finishStock!: number;
+  @Choice({
+    label: 'Finish at',
+    help: 'One lap at full depth leaves no steps; a lap a layer bends the cutter less.',
+    choices: ['full depth', 'each layer'],
+    matters: (p: ContourParams) => p.finish,
+  })
+  finishAt!: 'full depth' | 'each layer';
+  @Toggle({
+    label: 'Spring pass',
+    help: 'The finish lap once more at the same size, for what the cutter bent away.',
+    matters: (p: ContourParams) => p.finish,
+  })
+  spring!: boolean;
+  @Choice({
+    label: 'Lead',
+    help: 'How it comes onto the wall: an arc that touches it, a straight at an angle, or the wall’s own line drawn longer.',
+    choices: ['arc', 'line', 'tangent'],
+  })
+  leadForm!: LeadForm['form'];
   @Parameter({
-    label: 'Lead radius',
-    help: 'Quarter circle onto the wall and off it.',
+    label: 'Lead size',
+    help: 'Radius of the arc, or length of the straight.',
     unit: 'length',
     min: 0.1,
     max: 100,
     step: 0.5,
   })
   lead!: number;
+  @Parameter({
+    label: 'Lead angle',
+    help: 'Sweep of the arc, or angle of the straight to the wall.',
+    unit: 'angle',
+    min: 10,
+    max: 180,
+    step: 15,
+    matters: (p: ContourParams) => p.leadForm !== 'tangent',
+  })
+  leadAngle!: number;
+  @Choice({
+    label: 'Corners',
+    help: 'Outside corners: rolled about, drawn out to a point, or passed and looped back, which leaves them sharpest.',
+    choices: ['rolled', 'sharp', 'looped'],
+    matters: (p: ContourParams) => p.side === 'outside',
+  })
+  corners!: Corners;
   @Choice({
     label: 'Start',
     help: 'Where a lap begins: the middle of the longest straight, or a chosen share of the way round.',
     choices: ['longest straight', 'chosen'],
+    matters: (p: ContourParams) => !isOpenSide(p),
   })
   startAt!: 'longest straight' | 'chosen';
   @Parameter({
@@ -99,13 +174,99 @@ export class ContourParams {
     min: 0,
     max: 1,
     step: 0.05,
-    matters: (p: ContourParams) => p.startAt === 'chosen',
+    matters: (p: ContourParams) => !isOpenSide(p) && p.startAt === 'chosen',
   })
   start!: number;
+  @Parameter({
+    label: 'Longer at the start',
+    help: 'How far an open line is drawn on before its start; below zero holds it back.',
+    unit: 'length',
+    min: -100,
+    max: 100,
+    step: 1,
+    matters: isOpenSide,
+  })
+  extendStart!: number;
+  @Parameter({
+    label: 'Longer at the end',
+    help: 'How far an open line is drawn on past its end; below zero holds it back.',
+    unit: 'length',
+    min: -100,
+    max: 100,
+    step: 1,
+    matters: isOpenSide,
+  })
+  extendEnd!: number;
+  @Choice({
+    label: 'Tabs',
+    help: 'Bridges that hold the part in its frame: with upright ends, or ramped, which is kinder to the cutter.',
+    choices: ['none', 'rectangular', 'ramped'],
+  })
+  tabs!: 'none' | Tabs['shape'];
+  @Parameter({
+    label: 'How many tabs',
+    help: 'Spread evenly round each line.',
+    unit: 'count',
+    min: 1,
+    max: 60,
+    step: 1,
+    matters: (p: ContourParams) => p.tabs !== 'none',
+  })
+  tabCount!: number;
+  @Parameter({
+    label: 'Tab width',
+    help: 'Of the bridge itself.',
+    unit: 'length',
+    min: 0.2,
+    max: 100,
+    step: 0.5,
+    matters: (p: ContourParams) => p.tabs !== 'none',
+  })
+  tabWidth!: number;
+  @Parameter({
+    label: 'Tab height',
+    help: 'Up from the underside of the part.',
+    unit: 'length',
+    min: 0.1,
+    max: 100,
+    step: 0.5,
+    matters: (p: ContourParams) => p.tabs !== 'none',
+  })
+  tabHeight!: number;
+  @Parameter({
+    label: 'Tabs moved on',
+    help: 'By a share of the gap between two, to bring them off corners.',
+    unit: 'share',
+    min: 0,
+    max: 1,
+    step: 0.05,
+    matters: (p: ContourParams) => p.tabs !== 'none',
+  })
+  tabShift!: number;
+  @Choice({
+    label: 'Compensation',
+    help: 'Worked out here, or with the wear of the cutter taken up in the control from its diameter offset (0 for a new one).',
+    choices: ['worked out', 'wear in the control'],
+    matters: (p: ContourParams) => p.side !== 'on the line',
+  })
+  compensation!: 'worked out' | 'wear in the control';
 }
 
 const GAP = 1;
-const FIT = 0.002;
+/** Straight before and after a lead on which the control takes up its compensation, mm. */
+const TAKE_UP = 2;
+/** Nearer to the stock than this beside its radius the cutter is not clear of it, mm. */
+const BESIDE = 0.2;
+/** Share of the cutter's face that may touch metal and still counts as clear: the grid's own error. */
+const TOUCH = 0.01;
+/** Share of the cutter's radius a loop goes past a corner. */
+const LOOP = 0.5;
+
+/** A line to run along: where its laps lie at a distance from the wall, and where the cutter's middle may be. */
+interface Wall {
+  laps(leave: number): Chain[];
+  isFree(p: Point, leave: number): boolean;
+}
 
 class ContourPlanner {
   readonly path = new PathBuilder();
@@ -119,114 +280,268 @@ class ContourPlanner {
     this.radius = context.tool.diameter / 2;
   }
 
+  /** The side of the path the wall is not on. */
   private get side(): 'left' | 'right' {
     return this.params.direction === 'climb' ? 'left' : 'right';
   }
 
-  /** The laps around a region at a distance from its wall, in the direction asked for, started where asked. */
-  private laps(region: Region, leave: number): Chain[] {
-    const by = this.radius + leave;
-    const inside = this.params.side === 'inside';
-    return islands(offset(region, inside ? -by : by))
-      .map((island) => island[0])
-      .map((ring) => {
-        const chain = fitArcs(ring, FIT);
-        const climb = inside ? chain : reversed(chain);
-        const turned = this.params.direction === 'climb' ? climb : reversed(climb);
-        return this.params.startAt === 'chosen' ? startedAtShare(turned, this.params.start) : startedOnLongest(turned);
-      });
+  private closedWall(region: Region): Wall {
+    const { params, radius } = this;
+    const inside = params.side === 'inside';
+    const on = params.side === 'on the line';
+    const laps = (leave: number) =>
+      closedLaps(
+        region,
+        on ? 0 : (inside ? -1 : 1) * (radius + leave),
+        inside ? 'rolled' : params.corners,
+        LOOP * radius,
+      )
+        .map((lap) => (inside === (params.direction === 'climb') ? lap : reversed(lap)))
+        .map((lap) => (params.startAt === 'chosen' ? startedAtShare(lap, params.start) : startedOnLongest(lap)));
+    const isFree = (p: Point, leave: number) =>
+      on || (contains(region, p) === inside && distanceToBoundary(region, p) >= radius + leave - 0.002);
+    return { laps, isFree };
+  }
+
+  private openWall(chain: Chain): Wall {
+    const { params, radius } = this;
+    const whole = extended(chain, params.extendStart, params.extendEnd);
+    const on = params.side === 'on the line';
+    const side = params.side === 'right' ? 'right' : 'left';
+    const forward = on ? params.direction === 'climb' : (side === 'left') === (params.direction === 'climb');
+    const points = flatten(chain, 0.01);
+    const laps = (leave: number) => {
+      const lap = whole.vertices.length > 1 ? openLap(whole, on ? 0 : radius + leave, side) : undefined;
+      return lap ? [forward ? lap : reversed(lap)] : [];
+    };
+    const isFree = (p: Point, leave: number) =>
+      on ||
+      points.every((q, i) => i === 0 || distanceToSegment(p, points[i - 1], q).distance >= radius + leave - 0.002);
+    return { laps, isFree };
+  }
+
+  /** The lines of a feature as walls: all its closed copies together, each open one by itself. */
+  private walls(feature: Feature): Wall[] {
+    const open = instancesOf(feature).filter((c) => !c.closed);
+    const region = regionOf(feature);
+    return [...(region.length ? [this.closedWall(region)] : []), ...open.map((c) => this.openWall(c))];
   }
 
   cut(feature: Feature, bottom: number): void {
     const { params, context } = this;
-    const region = regionOf(feature);
     const leave = params.wallAllowance + (params.finish ? params.finishStock : 0);
-    const laps = this.laps(region, leave);
-    if (laps.length === 0) {
-      this.findings.push(
-        stop(
-          'contour-too-small',
-          `${context.tool.name} does not fit inside “${feature.name}”`,
-          'Choose a smaller tool',
-          { operation: context.operation.id, feature: feature.id, field: 'toolId' },
-        ),
-      );
+    const levels = layersBetween(context.top, bottom, params.layer);
+    for (const wall of this.walls(feature)) {
+      if (wall.laps(leave).length === 0) {
+        this.findings.push(this.noRoom(feature));
+        continue;
+      }
+      levels.forEach((z, i) => {
+        const from = i ? levels[i - 1] : context.top;
+        for (let k = params.passes - 1; k >= 0; k--)
+          for (const lap of wall.laps(leave + k * params.stepover))
+            this.lap(lap, wall, leave + k * params.stepover, from, z, k === params.passes - 1 ? 0 : params.stepover);
+      });
+      if (params.finish) this.finish(wall, levels, bottom);
+    }
+  }
+
+  private noRoom(feature: Feature): Finding {
+    const { tool, operation } = this.context;
+    return stop(
+      'contour-too-small',
+      `${tool.name} does not fit along “${feature.name}”`,
+      'Choose a smaller tool, or hold the ends back less',
+      { operation: operation.id, feature: feature.id, field: 'toolId' },
+    );
+  }
+
+  private finish(wall: Wall, levels: number[], bottom: number): void {
+    const { params, context } = this;
+    const depths = params.finishAt === 'each layer' ? levels : [bottom];
+    for (const z of depths)
+      for (const lap of wall.laps(params.wallAllowance))
+        for (let n = params.spring ? 2 : 1; n > 0; n--)
+          this.lap(lap, wall, params.wallAllowance, context.top, z, params.finishStock);
+  }
+
+  private tabsFor(lap: Chain, z: number): Tabs | undefined {
+    const { params, context } = this;
+    if (params.tabs === 'none') return undefined;
+    const top = -context.model.thickness + params.tabHeight;
+    if (z >= top - 1e-6) return undefined;
+    const tabs: Tabs = {
+      at: spread(params.tabCount, params.tabShift),
+      width: params.tabWidth,
+      top,
+      shape: params.tabs,
+    };
+    this.tabFindings(lap, tabs);
+    return tabs;
+  }
+
+  private tabFindings(lap: Chain, tabs: Tabs): void {
+    const { operation, tool } = this.context;
+    const place = { operation: operation.id, field: 'params.tabWidth' };
+    const told = (code: string) => this.findings.some((f) => f.code === code);
+    if (tabs.at.length * (tabs.width + tool.diameter) > chainLength(lap)) {
+      if (!told('tabs-too-wide'))
+        this.findings.push(
+          stop(
+            'tabs-too-wide',
+            `${tabs.at.length} tabs of ${formatNumber(tabs.width, 1)} mm leave nothing to cut on a line of ${formatNumber(chainLength(lap), 1)} mm`,
+            'Ask for fewer or narrower tabs',
+            place,
+          ),
+        );
       return;
     }
-    for (const lap of laps) this.layers(lap, region, leave, bottom);
-    if (params.finish)
-      for (const lap of this.laps(region, params.wallAllowance))
-        this.lap(lap, region, params.wallAllowance, context.top, bottom, false);
-  }
-
-  private layers(lap: Chain, region: Region, leave: number, bottom: number): void {
-    let from = this.context.top;
-    for (const z of layersBetween(this.context.top, bottom, this.params.layer)) {
-      this.lap(lap, region, leave, from, z, true);
-      from = z;
-    }
-  }
-
-  /** Whether the centre may stand at p without touching the wall. */
-  private freeOf(region: Region, leave: number) {
-    const inside = this.params.side === 'inside';
-    return (p: Point) => contains(region, p) === inside && distanceToBoundary(region, p) >= this.radius + leave - 0.002;
-  }
-
-  private inAir(p: Point): boolean {
-    const { stock } = this.context;
-    return !contains(stock, p) && distanceToBoundary(stock, p) > this.radius + 0.2;
-  }
-
-  private lap(lap: Chain, region: Region, leave: number, from: number, z: number, solid: boolean): void {
-    const { path, context, params } = this;
-    const { feed, entryFeed } = context.operation.speeds;
-    const lead = leadFor(lap, params.lead, this.side, this.freeOf(region, leave));
-    if (!lead)
+    const short = tabOnShortSide(lap, tabs, tool.diameter);
+    if (short !== undefined && !told('tab-round-corner'))
       this.findings.push(
         note(
+          'tab-round-corner',
+          `A tab of ${formatNumber(tabs.width, 1)} mm is wider than the side it stands on and goes round a corner`,
+          'Move the tabs on, or make them narrower',
+          { ...place, field: 'params.tabShift', at: pointAtShare(lap, short) },
+        ),
+      );
+  }
+
+  /** Whether the cutter stands clear of all metal at p, down to z: off the stock, or where something was cut before. */
+  private isClear(p: Point, z: number): boolean {
+    const { stock, earlier, tool } = this.context;
+    if (!contains(stock, p) && distanceToBoundary(stock, p) > this.radius + BESIDE) return true;
+    const own = this.path.build();
+    const around = offset([[p, { x: p.x + 0.01, y: p.y }, { x: p.x, y: p.y + 0.01 }]], this.radius, 0.05);
+    const left = metalLeft(stock, [...earlier, { tool, path: own }], z, around, this.radius / 4);
+    return area(intersection(left, around)) < TOUCH * area(around);
+  }
+
+  /**
+   * The ways onto a lap and off it. Where the asked lead would start in metal, a slant from where the lap before ran; where that
+   * does too, the lap is started on.
+   * @param room how far beside this lap metal is gone already, mm
+   */
+  private ways(lap: Chain, wall: Wall, leave: number, z: number, room: number): { on?: Chain; off?: Chain } {
+    const { params, context } = this;
+    if (params.side === 'on the line') return {};
+    const compensates = this.compensatesAt(leave);
+    const straight = compensates && params.leadForm === 'arc' ? TAKE_UP : undefined;
+    const asked: LeadForm = { form: params.leadForm, size: params.lead, angle: params.leadAngle, straight };
+    const length = Math.max(params.lead, 2 * room);
+    const slant: LeadForm = { form: 'line', size: length, angle: degrees(Math.asin(room / length)) };
+    let off: Chain | undefined;
+    for (const form of room > 0 ? [asked, slant] : [asked]) {
+      const lead = leadFor(lap, form, this.side, (p) => wall.isFree(p, leave));
+      if (lead && this.isClear(lead.on.vertices[0], z)) return lead;
+      off ??= lead?.off;
+    }
+    if ((!off || compensates) && !this.findings.some((f) => f.code === 'no-lead'))
+      this.findings.push(
+        (compensates ? stop : note)(
           'no-lead',
-          'There is no room to lead onto the wall; the lap starts on it',
+          `There is no room to lead onto the wall; the lap starts on it${compensates ? ', where the control cannot take up its compensation' : ''}`,
           'Choose another start, a smaller lead or a smaller tool',
           { operation: context.operation.id, field: 'params.lead' },
         ),
       );
-    const at = lead?.from ?? lap.vertices[0];
-    path.rapid(at.x, at.y, context.clearance);
-    const open = this.inAir(at) || !solid;
-    const ramped = !open && params.descent === 'ramp';
-    path.rapid(at.x, at.y, from + GAP);
-    if (ramped) {
-      const start = lap.vertices[0];
-      path.line(at.x, at.y, from + GAP / 2, feed, 'lead').line(start.x, start.y, from + GAP / 2, feed, 'lead');
-      rampDown(path, lap, from + GAP / 2, z, radians(params.rampAngle), entryFeed);
-      path.follow(lap, z, feed, 'cut');
-      if (lead) path.arc(lead.centre.x, lead.centre.y, lead.to.x, lead.to.y, z, lead.clockwise, feed, 'lead');
+    return { off };
+  }
+
+  /** Only what leaves the wall as it stays is worth the control's care. */
+  private compensatesAt(leave: number): boolean {
+    const { compensation, side, wallAllowance } = this.params;
+    return compensation === 'wear in the control' && side !== 'on the line' && leave === wallAllowance;
+  }
+
+  /** @param room how far beside this lap metal is gone already, mm */
+  private lap(lap: Chain, wall: Wall, leave: number, from: number, z: number, room: number): void {
+    const { path, context, params } = this;
+    const feeds = context.operation.speeds;
+    const { on, off } = this.ways(lap, wall, leave, z, room);
+    const over = (a: number, b: number) =>
+      stationsOver(chainLength(lap), a, b, this.tabsFor(lap, z), context.tool.diameter);
+    const at = on?.vertices[0] ?? lap.vertices[0];
+    if (path.z < context.clearance) path.rapid(path.x, path.y, context.clearance);
+    path.rapid(at.x, at.y, context.clearance).rapid(at.x, at.y, from + GAP);
+    if (on) {
+      path.line(at.x, at.y, z, feeds.feed, 'lead');
+      if (this.compensatesAt(leave)) path.compensate(this.side);
+      path.follow(on, z, feeds.feed, 'lead');
+    } else if (params.descent === 'ramp' && lap.closed) {
+      const top = from + GAP / 2;
+      path.line(at.x, at.y, top, feeds.feed, 'lead');
+      const drop = chainLength(lap) * Math.tan(radians(params.rampAngle));
+      const laps = Math.max(1, Math.ceil((top - z) / drop - 1e-9));
+      const level = (n: number) => top - ((top - z) * n) / laps;
+      for (let n = 0; n < laps; n++)
+        followStations(
+          path,
+          lap,
+          over(level(n), level(n + 1)),
+          { feed: feeds.entryFeed, entryFeed: feeds.entryFeed },
+          'entry',
+        );
     } else {
-      path.line(at.x, at.y, z, entryFeed, open ? 'lead' : 'entry');
-      if (lead) followWithLead(path, lap, lead, z, feed);
-      else path.follow(lap, z, feed, 'cut');
+      path.line(at.x, at.y, z, feeds.entryFeed, 'entry');
+      if (!context.tool.centreCutting) this.cannotPlunge(at);
     }
+    followStations(path, lap, over(z, z), feeds, 'cut');
+    if (off) this.goesOff(off, path.z, this.compensatesAt(leave));
     path.rapid(path.x, path.y, context.clearance);
+  }
+
+  private goesOff({ vertices }: Chain, z: number, compensated: boolean): void {
+    const { feed } = this.context.operation.speeds;
+    const last = vertices.length - 1;
+    if (!compensated) this.path.follow({ closed: false, vertices }, z, feed, 'lead');
+    else {
+      this.path.follow({ closed: false, vertices: vertices.slice(0, last) }, z, feed, 'lead');
+      this.path.compensate('off').line(vertices[last].x, vertices[last].y, z, feed, 'lead');
+    }
+  }
+
+  private cannotPlunge(at: Point): void {
+    const { tool, operation } = this.context;
+    if (!this.findings.some((f) => f.code === 'cannot-plunge'))
+      this.findings.push(
+        stop(
+          'cannot-plunge',
+          `${tool.name} does not cut to its centre, so it cannot go straight down`,
+          'Ramp down, start in the open, or choose a centre-cutting tool',
+          { operation: operation.id, tool: tool.id, at: { x: at.x, y: at.y } },
+        ),
+      );
   }
 }
 
-/** How deep a feature's wall goes, as Z. */
-function bottomOf(feature: Feature, context: PlanContext, breakthrough: number): number {
-  const { thickness, floors } = context.model;
-  if (feature.through || feature.meaning === 'outline') return -thickness - breakthrough;
-  if (feature.meaning !== 'boss') return -feature.depth;
-  const around = floors.filter((f) => f.z < -feature.depth).map((f) => f.z);
-  return around.length ? Math.max(...around) : -thickness;
+/** A side that does not go with the lines chosen: closed ones have an inside, open ones a left and a right. */
+function sideFindings(params: ContourParams, { operation, targets }: PlanContext): Finding[] {
+  const wrong = targets.find((t) =>
+    instancesOf(t).some((c) => (c.closed ? ['left', 'right'] : ['outside', 'inside']).includes(params.side)),
+  );
+  if (!wrong) return [];
+  const closed = instancesOf(wrong)[0].closed;
+  return [
+    stop(
+      'side-unclear',
+      `“${wrong.name}” is ${closed ? 'closed: it has an inside and an outside' : 'open: it has a left and a right'}, so “${params.side}” means nothing for it`,
+      closed ? 'Choose outside or inside' : 'Choose left, right or on the line',
+      { operation: operation.id, feature: wrong.id, field: 'params.side' },
+    ),
+  ];
 }
 
 function plan(params: ContourParams, context: PlanContext): Plan {
   const findings = [...toolFindings(context, contour.suits), ...targetFindings(context, contour.works)];
+  findings.push(...sideFindings(params, context));
   const planner = new ContourPlanner(params, context);
   if (findings.some((f) => f.level === 'stop')) return { path: planner.path.build(), findings };
   for (const feature of context.targets) {
     if (!contour.works.includes(feature.meaning)) continue;
-    if (area(regionOf(feature)) < 1e-3) {
+    const closed = instancesOf(feature).every((c) => c.closed);
+    if (closed && area(regionOf(feature)) < 1e-3) {
       findings.push(
         stop('no-area', `“${feature.name}” encloses no area to run around`, 'Close the outline', {
           operation: context.operation.id,
@@ -235,51 +550,87 @@ function plan(params: ContourParams, context: PlanContext): Plan {
       );
       continue;
     }
-    const bottom = bottomOf(feature, context, params.breakthrough);
+    const bottom = wallBottom(feature, context, params.breakthrough);
     const depth = context.top - bottom;
     const layer = depth / Math.max(1, layersBetween(context.top, bottom, params.layer).length);
     const reach = reachFindings(context, depth, layer);
-    if (params.finish && depth > context.tool.fluteLength && !reach.some((f) => f.level === 'stop')) {
+    if (
+      params.finish &&
+      params.finishAt === 'full depth' &&
+      depth > context.tool.fluteLength &&
+      !reach.some((f) => f.level === 'stop')
+    ) {
       findings.push(
         note(
           'finish-deep',
           `The finish lap is ${formatNumber(depth, 1)} mm deep, more than the flutes; the upper part was cut before`,
-          'Check the proof for rubbing',
-          { operation: context.operation.id },
+          'Finish at each layer, or check the proof for rubbing',
+          { operation: context.operation.id, field: 'params.finishAt' },
         ),
       );
     }
+    if (bottom < context.bottom - 0.5)
+      findings.push(
+        care(
+          'deeper-than-stock',
+          `“${context.operation.name}” goes ${formatNumber(context.bottom - bottom, 1)} mm below the stock`,
+          'Break through less, or make sure nothing is beneath it',
+          { operation: context.operation.id, feature: feature.id, field: 'params.breakthrough' },
+        ),
+      );
     findings.push(...reach);
     if (!reach.some((f) => f.level === 'stop')) planner.cut(feature, bottom);
   }
   return { path: planner.path.build(), findings: [...findings, ...planner.findings] };
 }
 
+/** The side a contour starts from: what the first of its lines lets it mean. */
+function sideFor(targets: Feature[]): Side {
+  const [first] = targets;
+  if (first && instancesOf(first).some((c) => !c.closed)) return 'left';
+  return first?.meaning === 'pocket' || first?.meaning === 'hole' ? 'inside' : 'outside';
+}
+
 export const contour: OperationKind<ContourParams> = {
   kind: 'contour',
   title: 'Contour a wall',
   verb: 'Contour',
-  works: ['outline', 'pocket', 'boss', 'hole', 'edge'],
+  works: ['outline', 'pocket', 'boss', 'hole', 'edge', 'line'],
   suits: cutsWalls,
   Params: ContourParams,
+  usesEarlier: () => true,
   defaults: ({ tool, material, machine, targets }) => {
     const bite = suggestBite(tool, material, machine);
-    const inside = targets[0]?.meaning === 'pocket' || targets[0]?.meaning === 'hole';
     return {
-      side: inside ? 'inside' : 'outside',
+      side: sideFor(targets),
       direction: 'climb',
       layer: Math.max(0.5, bite.ap / 2),
+      passes: 1,
+      stepover: bite.ae,
       wallAllowance: 0,
       breakthrough: 0.2,
       descent: 'ramp',
       rampAngle: Math.min(2, suggestEntry(tool, material).angle),
       finish: true,
       finishStock: suggestFinish(tool).allowance,
+      finishAt: 'full depth',
+      spring: false,
+      leadForm: 'arc',
       lead: Math.round(tool.diameter * 2.5) / 10,
+      leadAngle: 90,
+      corners: 'rolled',
       startAt: 'longest straight',
       start: 0,
+      extendStart: 0,
+      extendEnd: 0,
+      tabs: 'none',
+      tabCount: 4,
+      tabWidth: 4,
+      tabHeight: 1.5,
+      tabShift: 0,
+      compensation: 'worked out',
     };
   },
-  bite: (p, tool) => ({ ae: tool.diameter, ap: p.layer, peakAe: tool.diameter }),
+  bite: (p, tool) => ({ ae: p.passes > 1 ? p.stepover : tool.diameter, ap: p.layer, peakAe: tool.diameter }),
   plan,
 };

@@ -4,16 +4,14 @@ import { formatNumber } from '../../quantity/units';
 import { pointLength, suggestPeck } from '../../cutting/holes';
 import { Hole } from '../../part/model';
 import { CycleKind } from '../../shop/controller';
-import { formOf, makesHoles, startsHoles } from '../../shop/tool';
-import { reachFindings, targetFindings, toolFindings } from '../checks';
-import { expandCycle } from '../cycle';
-import { DrillCycle, OperationKind, Plan, PlanContext } from '../operation';
-import { shortTour } from '../ordering';
-import { PathBuilder } from '../path';
+import { formOf, makesHoles, profileHeight, startsHoles } from '../../shop/tool';
+import { SAME_SIZE, breakthroughFor, placeOf, planCycle, targetHoles } from '../holes';
+import { HOP, ThroughParams } from '../hole-params';
+import { OperationKind, PlanContext } from '../operation';
 
 type Method = 'straight' | 'peck' | 'chip-break' | 'spot';
 
-export class DrillParams {
+export class DrillParams extends ThroughParams {
   @Choice({
     label: 'Method',
     help: 'Straight down, pecks with full retract, short chip-breaking pecks, or a spot to a diameter.',
@@ -30,6 +28,16 @@ export class DrillParams {
     matters: (p: DrillParams) => p.method === 'peck' || p.method === 'chip-break',
   })
   peck!: number;
+  @Parameter({
+    label: 'Each peck less by',
+    help: 'Pecks get shorter the deeper they go; 0 keeps them equal. Shorter pecks are written out, not left to the control.',
+    unit: 'share',
+    min: 0,
+    max: 0.5,
+    step: 0.05,
+    matters: (p: DrillParams) => p.method === 'peck' || p.method === 'chip-break',
+  })
+  lessen!: number;
   @Parameter({
     label: 'Spot to',
     help: 'Diameter of the spot at the surface.',
@@ -50,33 +58,22 @@ export class DrillParams {
     matters: (p: DrillParams) => p.method === 'spot',
   })
   dwell!: number;
-  @Parameter({
-    label: 'Break through',
-    help: 'How far the full diameter goes below the part in a through hole.',
-    unit: 'length',
-    min: 0,
-    max: 20,
-    step: 0.1,
-    matters: (p: DrillParams) => p.method !== 'spot',
-  })
-  breakthrough!: number;
 }
 
+/** Spots stay inside their hole by this share of its diameter. */
+const SPOT_SHARE = 0.95;
+
 const CYCLES: Record<Method, CycleKind> = { straight: 'drill', peck: 'peck', 'chip-break': 'chip-break', spot: 'spot' };
-const GAP = 1;
-const FIT = 0.02;
 
 /** Z of the tip at the bottom of a hole: the full diameter reaches the asked depth, the point beyond it. */
-function bottomOf(hole: Hole, params: DrillParams, context: PlanContext): number {
-  const { tool } = context;
-  if (params.method === 'spot')
-    return context.top - pointLength(Math.min(params.spotDiameter, tool.diameter), tool.pointAngle);
+function bottomOf(hole: Hole, params: DrillParams, { tool, top }: PlanContext): number {
+  if (params.method === 'spot') return top - profileHeight(tool, Math.min(params.spotDiameter, tool.diameter) / 2);
   const point = formOf(tool) === 'drill' && tool.pointAngle < 180 ? pointLength(tool.diameter, tool.pointAngle) : 0;
   return hole.through ? -hole.depth - params.breakthrough - point : -hole.depth - point;
 }
 
-function sizeFindings(holes: Hole[], params: DrillParams, { tool, operation }: PlanContext): Finding[] {
-  const place = { operation: operation.id, tool: tool.id, field: 'toolId' };
+function sizeFindings(hole: Hole, params: DrillParams, { tool, operation }: PlanContext): Finding[] {
+  const place = { operation: operation.id, tool: tool.id, field: 'toolId', at: hole.centre };
   if (params.method === 'spot') {
     return params.spotDiameter > tool.diameter
       ? [
@@ -89,52 +86,26 @@ function sizeFindings(holes: Hole[], params: DrillParams, { tool, operation }: P
         ]
       : [];
   }
-  const small = holes.find((h) => h.diameter < tool.diameter - FIT);
-  if (small) {
+  if (hole.diameter < tool.diameter - SAME_SIZE) {
     return [
       stop(
         'drill-too-large',
-        `${tool.name} is larger than a hole of ${formatNumber(small.diameter, 3)} mm at X ${formatNumber(small.centre.x, 2)} Y ${formatNumber(small.centre.y, 2)}`,
+        `${tool.name} is larger than a hole of ${formatNumber(hole.diameter, 3)} mm at ${placeOf(hole)}`,
         'Choose a smaller drill',
-        { ...place, at: small.centre },
+        place,
       ),
     ];
   }
-  const large = holes.find((h) => h.diameter > tool.diameter + FIT);
-  return large
+  return hole.diameter > tool.diameter + SAME_SIZE
     ? [
         note(
           'hole-larger',
-          `${tool.name} leaves ${formatNumber(large.diameter - tool.diameter, 3)} mm in a hole of ${formatNumber(large.diameter, 3)} mm`,
-          'Bore, tap or mill it to size afterwards',
-          { ...place, at: large.centre },
+          `${tool.name} leaves ${formatNumber(hole.diameter - tool.diameter, 3)} mm in the hole of ${formatNumber(hole.diameter, 3)} mm at ${placeOf(hole)}`,
+          'Bore, ream or mill it to size afterwards',
+          place,
         ),
       ]
     : [];
-}
-
-function plan(params: DrillParams, context: PlanContext): Plan {
-  const empty = new PathBuilder().build();
-  const ids = new Set(context.targets.map((t) => t.id));
-  const holes = context.model.holes.filter((h) => ids.has(h.feature));
-  const findings = [...toolFindings(context, drill.suits), ...targetFindings(context, drill.works)];
-  if (!findings.some((f) => f.level === 'stop')) findings.push(...sizeFindings(holes, params, context));
-  if (findings.some((f) => f.level === 'stop') || holes.length === 0) return { path: empty, findings };
-  const bottoms = holes.map((h) => ({ x: h.centre.x, y: h.centre.y, z: bottomOf(h, params, context) }));
-  const depth = context.top - Math.min(...bottoms.map((b) => b.z));
-  findings.push(...reachFindings(context, depth, params.method === 'spot' ? 0 : depth));
-  if (findings.some((f) => f.level === 'stop')) return { path: empty, findings };
-  const pecks = params.method === 'peck' || params.method === 'chip-break';
-  const cycle: DrillCycle = {
-    kind: CYCLES[params.method],
-    holes: shortTour(bottoms),
-    start: context.top + GAP,
-    clearance: context.clearance,
-    peck: pecks ? params.peck : 0,
-    dwell: params.method === 'spot' ? params.dwell : 0,
-    feed: context.operation.speeds.feed,
-  };
-  return { path: expandCycle(cycle), cycle, findings };
 }
 
 export const drill: OperationKind<DrillParams> = {
@@ -144,21 +115,38 @@ export const drill: OperationKind<DrillParams> = {
   works: ['hole'],
   suits: makesHoles,
   Params: DrillParams,
+  usesFixtures: true,
   defaults: ({ tool, material, model, targets }) => {
-    const deepest = Math.max(
-      0,
-      ...model.holes.filter((h) => targets.some((t) => t.id === h.feature)).map((h) => h.depth),
-    );
+    const holes = targetHoles({ model, targets });
+    const deepest = Math.max(0, ...holes.map((h) => h.depth));
+    const spot = Math.min(tool.diameter, ...holes.map((h) => SPOT_SHARE * h.diameter));
     const pecking = suggestPeck(tool.diameter, deepest, material.longChips, tool.throughCoolant);
     const method: Method = startsHoles(tool) ? 'spot' : pecking.method;
     return {
       method,
       peck: pecking.peck || Math.round(tool.diameter * 10) / 10,
-      spotDiameter: Math.round(tool.diameter * 6) / 10,
+      lessen: 0,
+      spotDiameter: Math.max(0.1, Math.floor(spot * 10 + 1e-9) / 10),
       dwell: 0,
-      breakthrough: 0.5,
+      breakthrough: breakthroughFor(holes),
+      hop: HOP,
     };
   },
   bite: (_, tool) => ({ ae: tool.diameter, ap: tool.diameter, peakAe: tool.diameter }),
-  plan,
+  plan: (params, context) => {
+    const { method } = params;
+    const pecks = method === 'peck' || method === 'chip-break';
+    return planCycle(drill, context, {
+      cycle: {
+        kind: CYCLES[method],
+        peck: pecks ? params.peck : 0,
+        lessen: pecks ? params.lessen : 0,
+        dwell: method === 'spot' ? params.dwell : 0,
+      },
+      hop: params.hop,
+      bottom: (hole) => bottomOf(hole, params, context),
+      faults: (hole) => sizeFindings(hole, params, context),
+      chips: method !== 'spot',
+    });
+  },
 };

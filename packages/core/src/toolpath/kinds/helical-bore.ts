@@ -5,7 +5,8 @@ import { suggestEntry, suggestFinish } from '../../cutting/entries';
 import { Hole } from '../../part/model';
 import { cutsWalls } from '../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
-import { helixDown } from '../entry';
+import { BoreWork, boreOut, helixBite } from '../bore';
+import { breakthroughFor, targetHoles } from '../holes';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { shortTour } from '../ordering';
 import { PathBuilder } from '../path';
@@ -73,65 +74,6 @@ export class HelicalBoreParams {
   spring!: boolean;
 }
 
-const GAP = 1;
-/** A helix this wide, as a share of the cutter's radius, leaves no post in its middle. */
-const NO_POST = 0.9;
-/** Share of the flutes a finishing turn may drop. */
-const FLUTE_SHARE = 0.8;
-/** Slower than this share of the feed the centre is never fed. */
-const LEAST_SHARE = 0.1;
-
-/** Radii of the helices, mm: the first leaves no post, each further one bites at most `stepover`. */
-export function boreRadii(final: number, cutter: number, stepover: number): number[] {
-  const first = Math.min(final, cutter * NO_POST);
-  const count = Math.ceil((final - first) / stepover - 1e-9);
-  return Array.from({ length: count + 1 }, (_, i) => (i === count ? final : first + ((final - first) * i) / count));
-}
-
-class BorePlanner {
-  readonly path = new PathBuilder();
-
-  constructor(
-    private readonly params: HelicalBoreParams,
-    private readonly context: PlanContext,
-  ) {}
-
-  /** Centre feed at a path radius, so that the edge at the wall moves at the asked feed: vf · path / wall. */
-  private feedAt(radius: number): number {
-    const { tool, operation } = this.context;
-    return operation.speeds.feed * Math.max(LEAST_SHARE, radius / (radius + tool.diameter / 2));
-  }
-
-  bore(hole: Hole, bottom: number): void {
-    const { params, context } = this;
-    const { tool, top } = context;
-    const final = (hole.diameter - tool.diameter) / 2 - params.wallAllowance;
-    const rough = params.finish ? Math.max(0.01, final - params.finishStock) : final;
-    for (const radius of boreRadii(rough, tool.diameter / 2, params.stepover))
-      this.turn(hole, radius, top + GAP / 2, bottom, radians(params.angle));
-    if (params.finish) {
-      const drop = Math.min(top - bottom, tool.fluteLength * FLUTE_SHARE);
-      const steep = Math.atan(drop / (2 * Math.PI * final));
-      for (let n = params.spring ? 2 : 1; n > 0; n--) this.turn(hole, final, top + GAP / 2, bottom, steep);
-    }
-    this.path.rapid(this.path.x, this.path.y, context.clearance);
-  }
-
-  /** One helix down and a level turn, then back to the middle and up. */
-  private turn({ centre }: Hole, radius: number, from: number, z: number, angle: number): void {
-    const { path, context, params } = this;
-    const x = centre.x + radius;
-    if (path.z >= context.clearance || Number.isNaN(path.z)) path.rapid(centre.x, centre.y, context.clearance);
-    path.rapid(centre.x, centre.y, from + GAP / 2);
-    path.line(centre.x, centre.y, from, context.operation.speeds.feed, 'lead');
-    path.line(x, centre.y, from, context.operation.speeds.feed, 'lead');
-    const at = { ...centre, radius };
-    helixDown(path, at, from, z, angle, params.direction === 'conventional', this.feedAt(radius), 'cut');
-    path.line(centre.x, centre.y, z, context.operation.speeds.feed, 'lead');
-    path.rapid(centre.x, centre.y, from + GAP / 2);
-  }
-}
-
 /** Holes this cutter cannot make, with what to do. */
 function sizeFindings(hole: Hole, params: HelicalBoreParams, { tool, operation }: PlanContext): Finding[] {
   const room = hole.diameter - 2 * params.wallAllowance - tool.diameter;
@@ -147,18 +89,24 @@ function sizeFindings(hole: Hole, params: HelicalBoreParams, { tool, operation }
 }
 
 function plan(params: HelicalBoreParams, context: PlanContext): Plan {
-  const { operation, tool, top, model } = context;
-  const ids = new Set(context.targets.map((t) => t.id));
-  const holes = model.holes.filter((h) => ids.has(h.feature));
+  const { operation, tool, top } = context;
+  const holes = targetHoles(context);
   const findings = [...toolFindings(context, helicalBore.suits), ...targetFindings(context, helicalBore.works)];
-  const planner = new BorePlanner(params, context);
-  if (findings.some((f) => f.level === 'stop')) return { path: planner.path.build(), findings };
+  const path = new PathBuilder();
+  if (findings.some((f) => f.level === 'stop')) return { path: path.build(), findings };
+  const work: BoreWork = {
+    angle: radians(params.angle),
+    stepover: params.stepover,
+    conventional: params.direction === 'conventional',
+    finish: params.finish ? { stock: params.finishStock, turns: params.spring ? 2 : 1 } : undefined,
+  };
   for (const hole of shortTour(holes.map((h) => ({ ...h, ...h.centre })))) {
     const bottom = hole.through ? -hole.depth - params.breakthrough : -hole.depth;
     const depth = top - bottom;
     const found = [...sizeFindings(hole, params, context), ...reachFindings(context, depth, 0)];
     findings.push(...found);
-    if (!found.some((f) => f.level === 'stop')) planner.bore(hole, bottom);
+    const radius = (hole.diameter - tool.diameter) / 2 - params.wallAllowance;
+    if (!found.some((f) => f.level === 'stop')) boreOut(path, context, { ...hole.centre, radius }, bottom, work);
   }
   if (!tool.centreCutting && holes.length > 0)
     findings.push(
@@ -169,7 +117,7 @@ function plan(params: HelicalBoreParams, context: PlanContext): Plan {
         { operation: operation.id, tool: tool.id, field: 'params.angle' },
       ),
     );
-  return { path: planner.path.build(), findings };
+  return { path: path.build(), findings };
 }
 
 export const helicalBore: OperationKind<HelicalBoreParams> = {
@@ -179,19 +127,16 @@ export const helicalBore: OperationKind<HelicalBoreParams> = {
   works: ['hole'],
   suits: (tool) => cutsWalls(tool) && tool.cornerRadius < tool.diameter / 2,
   Params: HelicalBoreParams,
-  defaults: ({ tool, material }) => ({
+  defaults: ({ tool, material, model, targets }) => ({
     angle: suggestEntry(tool, material).angle,
     stepover: Math.round(tool.diameter * 20) / 100,
     direction: 'climb',
     wallAllowance: 0,
-    breakthrough: 0.5,
+    breakthrough: breakthroughFor(targetHoles({ model, targets })),
     finish: true,
     finishStock: suggestFinish(tool).allowance,
     spring: false,
   }),
-  bite: (p, tool) => {
-    const drop = Math.PI * tool.diameter * NO_POST * Math.tan(radians(p.angle));
-    return { ae: tool.diameter, ap: Math.min(tool.fluteLength, drop), peakAe: tool.diameter };
-  },
+  bite: (p, tool) => helixBite(tool, radians(p.angle)),
   plan,
 };

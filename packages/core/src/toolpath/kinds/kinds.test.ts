@@ -12,7 +12,7 @@ import { peckDepths } from '../cycle';
 import { layersBetween } from '../layers';
 import { LINE, RAPID, TAGS } from '../path';
 import { KINDS } from '../registry';
-import { boreRadii } from './helical-bore';
+import { boreRadii } from '../bore';
 
 const POCKET: Shape = { type: 'rectangle', width: 50, height: 30, radius: 6 };
 const flush = { left: 0, right: 0, front: 0, back: 0, top: 0, bottom: 5 };

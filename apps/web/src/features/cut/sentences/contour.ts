@@ -1,20 +1,48 @@
 import { Piece, Sentence, coolant, finish, param, speed, targets, tool } from './types';
 
+const SIDES: Record<string, string> = { left: 'left of', right: 'right of', 'on the line': 'along' };
+
 export const contour: Sentence = (s) => {
+  const side = s.word('side');
   const descent: Piece[] =
     s.word('descent') === 'ramp'
       ? [param('descent', 'ramping'), ' at ', param('rampAngle', `${s.number(s.param('rampAngle'))}°`)]
       : [param('descent', 'plunging')];
+  const passes = s.param('passes');
+  const sideways: Piece[] =
+    passes > 1
+      ? [
+          param('passes', `${passes} passes`),
+          ' beside each other, ',
+          param('stepover', s.length(s.param('stepover'))),
+          ' apart, ',
+        ]
+      : [];
+  const tabs: Piece[] =
+    s.word('tabs') === 'none'
+      ? []
+      : [
+          ', held by ',
+          param('tabCount', s.number(s.param('tabCount'))),
+          ' ',
+          param('tabs', s.word('tabs')),
+          ' tabs of ',
+          param('tabWidth', s.length(s.param('tabWidth'))),
+          ' by ',
+          param('tabHeight', s.length(s.param('tabHeight'))),
+        ];
   return [
     'With ',
     tool(s),
     ', run ',
-    param('side', s.word('side')),
+    param('side', SIDES[side] ?? side),
     ' ',
     targets(s),
     ', ',
     param('direction', s.word('direction')),
-    ', in layers of up to ',
+    ', ',
+    ...sideways,
+    'in layers of up to ',
     param('layer', s.length(s.param('layer'))),
     ', ',
     ...descent,
@@ -24,6 +52,7 @@ export const contour: Sentence = (s) => {
     param('wallAllowance', s.length(s.param('wallAllowance'))),
     ' on the wall',
     ...finish(s),
+    ...tabs,
     ...coolant(s),
   ];
 };

@@ -1,4 +1,4 @@
-import { Piece, Sentence, coolant, param, speed, targets, tool } from './types';
+import { Piece, Sentence, coolant, param, speed, targets, through, tool } from './types';
 
 const METHODS: Record<string, string> = {
   straight: 'straight down',
@@ -12,9 +12,16 @@ export const drill: Sentence = (s) => {
   const how: Piece[] = [param('method', METHODS[method])];
   if (method === 'peck' || method === 'chip-break') how.push(' of ', param('peck', s.length(s.param('peck'))));
   if (method === 'spot') how.push(' to ', param('spotDiameter', `⌀ ${s.length(s.param('spotDiameter'))}`));
-  const through: Piece[] =
-    method !== 'spot' && s.targets.some((t) => t.through)
-      ? [', breaking through by ', param('breakthrough', s.length(s.param('breakthrough')))]
-      : [];
-  return ['With ', tool(s), ', drill ', targets(s), ' ', ...how, ...through, ', at ', ...speed(s), ...coolant(s)];
+  return [
+    'With ',
+    tool(s),
+    ', drill ',
+    targets(s),
+    ' ',
+    ...how,
+    ...(method === 'spot' ? [] : through(s)),
+    ', at ',
+    ...speed(s),
+    ...coolant(s),
+  ];
 };

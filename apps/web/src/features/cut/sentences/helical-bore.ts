@@ -1,4 +1,4 @@
-import { Piece, Sentence, coolant, param, speed, targets, tool } from './types';
+import { Piece, Sentence, coolant, param, speed, targets, through, tool } from './types';
 
 export const helicalBore: Sentence = (s) => {
   const finish: Piece[] =
@@ -12,9 +12,6 @@ export const helicalBore: Sentence = (s) => {
           s.word('spring') === 'true' ? param('spring', 'spring turns') : '',
         ]
       : [', with ', param('finish', 'no finish turns')];
-  const through: Piece[] = s.targets.some((t) => t.through)
-    ? [', breaking through by ', param('breakthrough', s.length(s.param('breakthrough')))]
-    : [];
   return [
     'With ',
     tool(s),
@@ -24,7 +21,7 @@ export const helicalBore: Sentence = (s) => {
     param('angle', `${s.number(s.param('angle'))}°`),
     ', ',
     param('direction', s.word('direction')),
-    ...through,
+    ...through(s),
     ', at ',
     ...speed(s),
     ', leaving ',

@@ -1,13 +1,36 @@
 import { Job, Operation, formatFeed, formatLength, formatNumber } from '@tidypath/core';
+import { bore } from './bore';
+import { chamfer } from './chamfer';
 import { clear } from './clear';
 import { contour } from './contour';
+import { counterbore } from './counterbore';
+import { countersink } from './countersink';
 import { drill } from './drill';
 import { face } from './face';
 import { helicalBore } from './helical-bore';
 import { pocket } from './pocket';
+import { ream } from './ream';
+import { roundEdge } from './round-edge';
+import { tap } from './tap';
+import { threadMill } from './thread-mill';
 import { Field, Piece, Sentence, Subject } from './types';
 
-const SENTENCES: Record<string, Sentence> = { face, clear, pocket, contour, drill, 'helical-bore': helicalBore };
+const SENTENCES: Record<string, Sentence> = {
+  face,
+  clear,
+  pocket,
+  contour,
+  drill,
+  'helical-bore': helicalBore,
+  counterbore,
+  countersink,
+  ream,
+  bore,
+  tap,
+  'thread-mill': threadMill,
+  chamfer,
+  'round-edge': roundEdge,
+};
 
 /** What an operation's sentence says, with its tappable values. */
 export function sentenceOf(job: Job, operation: Operation): Piece[] {

@@ -13,22 +13,28 @@ import { fieldsOf, plainSentence, sentenceOf } from '.';
 
 const outline = newFeature([], 'outline', 'Plate', { type: 'rectangle', width: 80, height: 50, radius: 0 });
 const pocket = newFeature([outline], 'pocket', 'Float pocket', { type: 'round', diameter: 30 }, { depth: 7 });
-const hole = newFeature([outline, pocket], 'hole', 'M5 hole', { type: 'round', diameter: 5 }, { through: true });
+const hole = newFeature(
+  [outline, pocket],
+  'hole',
+  'M5 hole',
+  { type: 'round', diameter: 5 },
+  { through: true, thread: 'M5', counterbore: { diameter: 10, depth: 5 } },
+);
 const base: Job = { ...newJob('J', 'mm'), part: { thickness: 10, features: [outline, pocket, hole] } };
-const TARGET: Record<string, string[]> = {
-  face: [],
-  pocket: [pocket.id],
-  contour: [outline.id],
-  drill: [hole.id],
-  clear: [pocket.id],
-  'helical-bore': [hole.id],
+/** What a kind works on here: the first feature of a meaning it takes. */
+const targetFor = (kind: string): string[] => {
+  const { works } = kindOf(kind)!;
+  return base.part.features
+    .filter((f) => works.includes(f.meaning))
+    .slice(0, 1)
+    .map((f) => f.id);
 };
 const withKind = (kind: string, unit: 'mm' | 'inch' = 'mm') =>
   addOperation(
     { ...base, unit },
     's1',
     kind,
-    TARGET[kind],
+    targetFor(kind),
     kind === 'pocket' || kind === 'clear' ? TOOLS[3] : undefined,
   );
 const operation = (job: Job) => job.setups[0].operations[0];

@@ -72,3 +72,9 @@ export const finish = (s: Subject): Piece[] =>
   s.word('finish') === 'true'
     ? [', then a ', param('finish', 'finish lap'), ' taking ', param('finishStock', s.length(s.param('finishStock')))]
     : [', with ', param('finish', 'no finish lap')];
+
+/** How far it breaks through, where anything is a through hole. */
+export const through = (s: Subject): Piece[] =>
+  s.targets.some((t) => t.through)
+    ? [', breaking through by ', param('breakthrough', s.length(s.param('breakthrough')))]
+    : [];
