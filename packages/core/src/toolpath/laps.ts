@@ -7,8 +7,6 @@ import { Point, distance } from '../geometry/point';
 const FIT = 0.002;
 /** Chords of open chains, mm. */
 const FLATTEN = 0.001;
-/** mm. */
-const HAIR = 0.002;
 /** Corners that turn less than this are no corners, radians. */
 const CORNER = 0.35;
 
@@ -48,9 +46,19 @@ function looped(chain: Chain, reach: number): Chain {
 /** The line beside an open chain, on one side of it; on the chain itself when `by` is 0. */
 export function openLap(chain: Chain, by: number, side: 'left' | 'right'): Chain | undefined {
   if (by <= 0) return chain;
-  // A hair of tangent at both ends, so that they are squared to the line and not to its first chord.
-  const run = offsetOpen(flatten(extended(chain, HAIR, HAIR), FLATTEN), by, side);
-  return run.length > 1 ? fitOpenArcs(run, FIT) : undefined;
+  const run = offsetOpen(flatten(chain, FLATTEN), by, side);
+  if (run.length < 2) return undefined;
+  const squared = squaredStart(run, chain, side === 'left' ? by : -by);
+  const whole = squaredStart(squared.reverse(), reversed(chain), side === 'left' ? -by : by).reverse();
+  return whole.length > 1 ? fitOpenArcs(whole, FIT) : undefined;
+}
+
+/** A run beside a chain, begun square to the chain's start instead of square to its first chord. */
+function squaredStart(run: Point[], chain: Chain, left: number): Point[] {
+  const d = startDirection(chain);
+  const start = { x: chain.vertices[0].x - d.y * left, y: chain.vertices[0].y + d.x * left };
+  const after = run.findIndex((p) => (p.x - start.x) * d.x + (p.y - start.y) * d.y > 1e-4 && distance(p, start) > 1e-4);
+  return after < 0 ? run : [start, ...run.slice(after)];
 }
 
 /** An open chain made longer at its ends in their own direction, or shorter where a length is below zero. */

@@ -113,7 +113,7 @@ describe('open lines', () => {
     const { path } = cut({ side, descent: 'plunge' }).plan;
     const cuts = Array.from({ length: path.count }, (_, i) => i).filter((i) => path.tag[i] === 1 || path.tag[i] === 2);
     const low = cuts.reduce((a, b) => (path.x[b] < path.x[a] ? b : a));
-    expect([path.x[low], path.y[low]]).toEqual([expect.closeTo(15, 3), expect.closeTo(20 + 2 * sign, 3)]);
+    expect([path.x[low], path.y[low]]).toEqual([expect.closeTo(15, 2), expect.closeTo(20 + 2 * sign, 2)]);
     expect(Math.sign(path.x[cuts[cuts.length - 1]] - path.x[cuts[0]])).toBe(sign);
   });
 
