@@ -96,6 +96,10 @@ export function offsetOpen(points: Point[], by: number, side: 'left' | 'right'):
   }
 }
 
+/** What lies within `by` mm of an open run of points. */
+export const bandAlong = (points: Point[], by: number): Region =>
+  toRegion(Clipper.inflatePaths(toPaths([points]), by * SCALE, JoinType.Round, EndType.Round, 2, PRECISION * SCALE));
+
 const near = (a: Point, b: Point) => (a.x - b.x) ** 2 + (a.y - b.y) ** 2;
 
 /** The region with points left out that move its boundary by less than `precision` mm. */

@@ -41,7 +41,7 @@ function eachOnEdge(field: HeightField, edge: Edge, visit: (index: number, into:
 
 /** Lowers what is allowed to the shape a tool leaves along a line. */
 function allowMark(field: HeightField, low: Float32Array, { lines, z, profile }: Mark): void {
-  const reach = profile.diameter / 2;
+  const reach = profile.diameter / 2 + GOUGE;
   for (const line of lines) {
     for (let k = 0; k + 1 < line.length; k++) {
       const [a, b] = [line[k], line[k + 1]];
@@ -55,7 +55,7 @@ function allowMark(field: HeightField, low: Float32Array, { lines, z, profile }:
       ];
       eachInside(field, [box], (i) => {
         const { distance } = distanceToSegment(middleOf(field, i), a, b);
-        if (distance <= reach) low[i] = Math.min(low[i], z + profileHeight(profile, distance));
+        if (distance <= reach) low[i] = Math.min(low[i], z + profileHeight(profile, Math.max(0, distance - GOUGE)));
       });
     }
   }

@@ -79,13 +79,25 @@ export function placements(pattern: Pattern): { dx: number; dy: number; turn: nu
   return [{ dx: 0, dy: 0, turn: 0 }];
 }
 
-/** Every copy of a feature's outline in part coordinates. */
-export function instancesOf(feature: Feature): Chain[] {
-  const first = transform(outlineOf(feature.shape), { turn: feature.turn, dx: feature.x, dy: feature.y });
+/** Every copy of a chain that belongs to a feature, part coordinates. */
+function copiesOf(feature: Feature, chain: Chain): Chain[] {
+  const first = transform(chain, { turn: feature.turn, dx: feature.x, dy: feature.y });
   const { centreX, centreY } = feature.pattern;
   return placements(feature.pattern).map(({ dx, dy, turn }) => {
     if (turn === 0) return dx === 0 && dy === 0 ? first : transform(first, { dx, dy });
     const around = transform(transform(first, { dx: -centreX, dy: -centreY }), { turn });
     return transform(around, { dx: centreX, dy: centreY });
   });
+}
+
+/** Every copy of a feature's outline in part coordinates. */
+export const instancesOf = (feature: Feature): Chain[] => copiesOf(feature, outlineOf(feature.shape));
+
+/** The middle lines of a feature: of each copy of a slot, or open lines as they are drawn. */
+export function centreLinesOf(feature: Feature): Chain[] {
+  const { shape } = feature;
+  if (shape.type === 'chain') return instancesOf(feature).filter((c) => !c.closed);
+  if (shape.type !== 'slot') return [];
+  const half = Math.max(0, shape.length - shape.width) / 2;
+  return copiesOf(feature, { closed: false, vertices: [-half, half].map((x) => ({ x, y: 0, bulge: 0 })) });
 }

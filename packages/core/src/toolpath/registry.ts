@@ -10,6 +10,7 @@ import { helicalBore } from './kinds/helical-bore';
 import { pocket } from './kinds/pocket';
 import { ream } from './kinds/ream';
 import { roundEdge } from './kinds/round-edge';
+import { slot } from './kinds/slot';
 import { tap } from './kinds/tap';
 import { threadMill } from './kinds/thread-mill';
 import { OperationKind } from './operation';
@@ -19,6 +20,7 @@ export const KINDS: OperationKind[] = [
   face,
   clear,
   pocket,
+  slot,
   contour,
   drill,
   helicalBore,

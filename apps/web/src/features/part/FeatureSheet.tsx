@@ -157,6 +157,7 @@ export function FeatureSheet({ feature, unit, thickness, advice, onChange, onDel
   if (!feature) return null;
   const set = (more: Partial<Feature>) => onChange({ ...feature, ...more });
   const cutsDown = feature.meaning === 'pocket' || feature.meaning === 'hole';
+  const hasDepth = (cutsDown && !feature.through) || feature.meaning === 'line';
   return (
     <Sheet title={feature.name} open onClose={onClose}>
       <TextInput
@@ -189,7 +190,7 @@ export function FeatureSheet({ feature, unit, thickness, advice, onChange, onDel
           <Txt>Goes through</Txt>
         </View>
       )}
-      {cutsDown && !feature.through && (
+      {hasDepth && (
         <LengthField
           label="Depth"
           value={feature.depth}

@@ -4,14 +4,14 @@ import { boundsOf, growBounds } from '../../geometry/point';
 import { Finding, care, note, stop } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { formatNumber, radians } from '../../quantity/units';
-import { suggestEntry, suggestFinish } from '../../cutting/entries';
+import { suggestEntry } from '../../cutting/entries';
 import { suggestSteadyBite } from '../../cutting/bite';
 import { Feature } from '../../part/feature';
 import { regionOf, solidAt } from '../../part/model';
 import { cutsWalls } from '../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
 import { helixDown, rampDown } from '../entry';
-import { finishLaps } from '../finish';
+import { FinishParams, finishDefaults, finishWalls } from '../finish';
 import { layersBetween } from '../layers';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../path';
@@ -20,7 +20,7 @@ import { cornersLeft, tooNarrow } from '../room';
 import { SteadyClearing, Stretch } from '../steady/clearing';
 import { FeedRule, followPass } from '../steady/moves';
 
-export class ClearParams {
+export class ClearParams extends FinishParams {
   @Parameter({
     label: 'Bite',
     help: 'Sideways bite held everywhere, corners included.',
@@ -54,18 +54,6 @@ export class ClearParams {
     step: 0.05,
   })
   wallAllowance!: number;
-  @Toggle({ label: 'Finish the walls', help: 'One lap along the walls at full depth, after the clearing.' })
-  finish!: boolean;
-  @Parameter({
-    label: 'For the finish',
-    help: 'Metal the clearing leaves for the finish lap.',
-    unit: 'length',
-    min: 0.01,
-    max: 5,
-    step: 0.05,
-    matters: (p: ClearParams) => p.finish,
-  })
-  finishStock!: number;
   @Parameter({
     label: 'Leave on floors',
     help: 'Metal left on floors.',
@@ -331,16 +319,20 @@ class ClearPlanner {
     return wallAllowance + (finish ? finishStock : 0);
   }
 
-  /** A lap along every wall of a level that has been cleared. */
+  /** Laps along every wall of a level that has been cleared. */
   finish({ feature, wanted, keep, z }: Level): void {
     const { params, context, radius } = this;
-    const centres = difference(offset(wanted, radius + 2 * OUT), offset(keep, radius + params.wallAllowance));
     const walls = new Boundary(keep);
-    const rings = islands(centres)
-      .flat()
-      .filter((ring) => ring.some((p) => walls.distance(p.x, p.y) > -(radius + params.wallAllowance + OUT / 2)));
+    const at = (leave: number) => {
+      const free = difference(offset(wanted, radius + 2 * OUT), offset(keep, radius + leave));
+      const rings = islands(free)
+        .flat()
+        .filter((ring) => ring.some((p) => walls.distance(p.x, p.y) > -(radius + leave + OUT / 2)));
+      return { free, rings };
+    };
     const conventional = params.direction === 'conventional';
-    this.findings.push(...finishLaps(this.path, context, feature, centres, rings, z, conventional));
+    const along = { feature, allowance: params.wallAllowance, floor: z, conventional, at };
+    this.findings.push(...finishWalls(this.path, context, params, along));
   }
 
   private get linkFeed(): number {
@@ -494,8 +486,7 @@ export const clear: OperationKind<ClearParams> = {
       layer: bite.ap,
       from: 'what is left',
       wallAllowance: 0,
-      finish: true,
-      finishStock: suggestFinish(tool).allowance,
+      ...finishDefaults(tool),
       floorAllowance: 0,
       breakthrough: 0.2,
       flats: true,

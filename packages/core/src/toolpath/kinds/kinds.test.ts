@@ -24,9 +24,117 @@ describe('facing', () => {
     expect(proof.removed).toBeCloseTo((84 * 54 * 1) / 1000, 1);
   });
 
+  test.each([
+    ['spiral', false, 'box'],
+    ['spiral', false, 'round'],
+    ['both ways', true, 'box'],
+    ['one way', true, 'round'],
+    ['both ways', false, 'round'],
+  ])('%s, rolled in %s, on %s stock', (passes, rolledIn, shape) => {
+    const job = withStock(jobWith(undefined), { shape: shape as 'box', diameter: 100 });
+    const proof = prove(withOperation(job, 'face', [], tool(1), { passes, rolledIn, stepover: 26 }), 0.2);
+    expect(proof.codes).toEqual([]);
+    expect(proof.removed).toBeCloseTo((shape === 'box' ? 84 * 54 : Math.PI * 2500) / 1000, 1);
+    const small = prove(withOperation(job, 'face', [], tool(4), { passes, rolledIn, stepover: 7 }), 0.2);
+    expect(small.codes).toEqual([]);
+  });
+
   test('a stepover wider than the cutter is refused, and nothing is cut', () => {
     const job = withOperation(jobWith(undefined), 'face', [], tool(4), { stepover: 12 });
     expect(post(job)).toEqual({ text: '', codes: expect.arrayContaining(['stepover-too-wide']) });
+  });
+});
+
+describe('pocket patterns', () => {
+  const shapes: Record<string, Shape> = {
+    rounded: POCKET,
+    round: { type: 'round', diameter: 40 },
+    ell: {
+      type: 'chain',
+      closed: true,
+      vertices: [
+        [-28, -18],
+        [28, -18],
+        [28, -2],
+        [2, -2],
+        [2, 20],
+        [-28, 20],
+      ].map(([x, y]) => ({ x, y, bulge: 0 })),
+    },
+  };
+  test.each(
+    Object.keys(shapes).flatMap((shape) =>
+      ['outside in', 'spiral', 'zigzag', 'one way'].map((pattern) => [shape, pattern] as const),
+    ),
+  )('%s by %s: cleared, nothing hit', (shape, pattern) => {
+    const job = withStock(jobWith(shapes[shape], { depth: 4 }), flush);
+    const cut = withOperation(job, 'pocket', ['f2'], tool(6), { pattern, rowAngle: 30, layer: 2, finishLaps: 2 });
+    const { codes } = prove(cut, 0.1);
+    expect(codes.filter((c) => shape !== 'ell' || c !== 'metal-left')).toEqual([]);
+  });
+
+  test('with an island, and the finish above the floor', () => {
+    const base = withStock(jobWith(POCKET, { depth: 4 }), flush);
+    const boss = newFeature(base.part.features, 'boss', 'Boss', { type: 'round', diameter: 8 }, { x: 40, y: 25 });
+    const job = { ...base, part: { ...base.part, features: [...base.part.features, boss] } };
+    for (const pattern of ['outside in', 'spiral', 'zigzag', 'one way'])
+      expect(
+        prove(withOperation(job, 'pocket', ['f2'], tool(7), { pattern, floorGap: 0.05, overlap: 3, spring: true }), 0.1)
+          .codes,
+      ).toEqual([]);
+  });
+});
+
+describe('slots', () => {
+  const slotJob = (width: number) => withStock(jobWith({ type: 'slot', length: 50, width }, { depth: 5 }), flush);
+
+  test.each([
+    ['layers', 6, 7],
+    ['layers', 9, 7],
+    ['full depth', 6, 7],
+    ['looping', 9, 7],
+    ['looping', 16, 7],
+  ])('%s, %d mm wide', (method, width, number) => {
+    const proof = prove(withOperation(slotJob(width), 'slot', ['f2'], tool(number), { method, stepover: 0.8 }), 0.05);
+    expect(proof.codes).toEqual([]);
+    expect(proof.removed * 1000).toBeCloseTo(((50 - width) * width + (Math.PI * width * width) / 4) * 5, -1.2);
+  });
+
+  test('loops keep the bite near what was asked', () => {
+    const proof = prove(
+      withOperation(slotJob(9), 'slot', ['f2'], tool(7), { method: 'looping', stepover: 0.6, finish: false }),
+      0.05,
+    );
+    const { samples } = proof;
+    const cut = Array.from(samples.engagement).filter((a, i) => a > 0 && a < 179 && samples.z[i] < -4.9);
+    const most = cut.sort((a, b) => a - b)[Math.floor(cut.length * 0.98)];
+    expect(most).toBeLessThan(95);
+  });
+
+  test('a groove along an open line is as wide as the cutter, or as asked', () => {
+    const base = withStock(jobWith(undefined), flush);
+    const shape: Shape = {
+      type: 'chain',
+      closed: false,
+      vertices: [
+        { x: 0, y: 0, bulge: 0 },
+        { x: 30, y: 0, bulge: 0.4 },
+        { x: 40, y: 14, bulge: 0 },
+      ],
+    };
+    const line = newFeature(base.part.features, 'line', 'Groove', shape, { x: 20, y: 18, depth: 3 });
+    const job = { ...base, part: { ...base.part, features: [...base.part.features, line] } };
+    for (const params of [{ width: 0 }, { width: 9 }, { width: 9, method: 'looping', stepover: 1 }])
+      expect(prove(withOperation(job, 'slot', ['f2'], tool(7), params), 0.1).codes).toEqual([]);
+  });
+
+  test('too narrow, too wide, no room for loops, no slot at all: told', () => {
+    const codes = (job: ReturnType<typeof slotJob>, params = {}) =>
+      post(withOperation(job, 'slot', ['f2'], tool(7), params)).codes;
+    expect(codes(slotJob(5))).toContain('slot-narrow');
+    expect(codes(slotJob(14))).toContain('slot-wide');
+    expect(codes(slotJob(6.2), { method: 'looping' })).toContain('no-room-for-loops');
+    expect(codes(withStock(jobWith(POCKET), flush))).toContain('not-a-slot');
   });
 });
 

@@ -1,24 +1,43 @@
 import polylabel from 'polylabel';
-import { fitArcs } from '../../geometry/arcfit';
+import { fitArcs, fitOpenArcs } from '../../geometry/arcfit';
 import { Chain, chainLength, flatten, reversed, startedNear } from '../../geometry/chain';
 import { Region, area, contains, difference, distanceToBoundary, islands, offset } from '../../geometry/clip';
-import { Point, distance } from '../../geometry/point';
+import { Point, distance, distanceToSegment } from '../../geometry/point';
 import { Finding, care, stop } from '../../quantity/finding';
-import { Choice, Parameter, Toggle } from '../../quantity/parameter';
+import { Choice, Parameter } from '../../quantity/parameter';
 import { formatNumber, radians } from '../../quantity/units';
 import { suggestBite } from '../../cutting/bite';
-import { suggestEntry, suggestFinish } from '../../cutting/entries';
+import { suggestEntry } from '../../cutting/entries';
 import { solidAt } from '../../part/model';
 import { cutsWalls } from '../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
 import { helixDown, rampDown } from '../entry';
-import { finishLaps } from '../finish';
+import { FinishParams, finishDefaults, finishWalls } from '../finish';
 import { layersBetween } from '../layers';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../path';
 import { cornersLeft, tooNarrow } from '../room';
+import { rowsAcross, staysInside, zigzagRuns } from '../rows';
 
-export class PocketParams {
+type Pattern = 'inside out' | 'outside in' | 'spiral' | 'zigzag' | 'one way';
+
+export class PocketParams extends FinishParams {
+  @Choice({
+    label: 'Pattern',
+    help: 'Rings from the middle outwards or from the wall inwards, one unbroken spiral, or straight rows to and fro or always the same way.',
+    choices: ['inside out', 'outside in', 'spiral', 'zigzag', 'one way'],
+  })
+  pattern!: Pattern;
+  @Parameter({
+    label: 'Row angle',
+    help: 'Of the straight rows, to X.',
+    unit: 'angle',
+    min: -180,
+    max: 180,
+    step: 15,
+    matters: (p: PocketParams) => p.pattern === 'zigzag' || p.pattern === 'one way',
+  })
+  rowAngle!: number;
   @Parameter({
     label: 'Bite',
     help: 'Distance from one pass to the next, sideways.',
@@ -73,18 +92,6 @@ export class PocketParams {
     step: 0.05,
   })
   floorAllowance!: number;
-  @Toggle({ label: 'Finish the walls', help: 'One more lap along the walls at full depth, after the clearing.' })
-  finish!: boolean;
-  @Parameter({
-    label: 'For the finish',
-    help: 'Metal the clearing leaves for the finish lap.',
-    unit: 'length',
-    min: 0.01,
-    max: 5,
-    step: 0.05,
-    matters: (p: PocketParams) => p.finish,
-  })
-  finishStock!: number;
 }
 
 const GAP = 1;
@@ -106,11 +113,28 @@ function nest(region: Region, stepover: number): Nest[] {
     .map((island) => ({ region: island, inner: nest(offset(island, -stepover, COARSE), stepover) }));
 }
 
+/** Whether a piece is one ring inside the other to its middle, as a spiral wants it. */
+const isSimple = (piece: Nest): boolean =>
+  piece.region.length === 1 && piece.inner.length <= 1 && piece.inner.every(isSimple);
+
+/** The point of a ring nearest to p. */
+function nearestOn(ring: Point[], p: Point): Point {
+  let best = { d: Infinity, at: ring[0] };
+  ring.forEach((a, i) => {
+    const b = ring[(i + 1) % ring.length];
+    const { distance: d, at } = distanceToSegment(p, a, b);
+    if (d < best.d) best = { d, at: { x: a.x + (b.x - a.x) * at, y: a.y + (b.y - a.y) * at } };
+  });
+  return best.at;
+}
+
 class PocketPlanner {
   readonly path = new PathBuilder();
   readonly findings: Finding[] = [];
   private readonly radius: number;
   private readonly clockwise: boolean;
+  /** From one pass to the next, mm. */
+  private bite = 0;
 
   constructor(
     private readonly params: PocketParams,
@@ -142,18 +166,21 @@ class PocketPlanner {
     }
     const reached = offset(free, this.radius + wall + 2 * COARSE, COARSE);
     this.findings.push(...cornersLeft(context, feature, pocket, reached));
-    const stepover = this.stepover();
-    const nests = nest(free, stepover);
+    this.bite = this.stepover();
+    const nests = nest(free, this.bite);
     let from = context.top;
     for (const z of layersBetween(context.top, bottom, params.layer)) {
-      for (const piece of nests) this.cutNest(piece, free, from, z);
+      for (const piece of nests) this.cutPiece(piece, free, from, z);
       this.retract();
       from = z;
     }
     if (params.finish) {
-      const centres = this.centres(pocket, solid, params.wallAllowance);
-      const rings = islands(centres).flat();
-      this.findings.push(...finishLaps(this.path, context, feature, centres, rings, bottom, this.clockwise));
+      const at = (leave: number) => {
+        const centres = this.centres(pocket, solid, leave);
+        return { free: centres, rings: islands(centres).flat() };
+      };
+      const walls = { feature, allowance: params.wallAllowance, floor: bottom, conventional: this.clockwise, at };
+      this.findings.push(...finishWalls(this.path, context, params, walls));
     }
   }
 
@@ -174,6 +201,66 @@ class PocketPlanner {
 
   private retract(): void {
     if (this.path.z < this.context.clearance) this.path.rapid(this.path.x, this.path.y, this.context.clearance);
+  }
+
+  private cutPiece(piece: Nest, free: Region, from: number, z: number): void {
+    const { pattern } = this.params;
+    if (pattern === 'zigzag' || pattern === 'one way') this.cutRows(piece, from, z);
+    else if (pattern === 'outside in') this.cutInwards(piece, free, from, z);
+    else if (pattern === 'spiral' && isSimple(piece)) this.cutSpiral(piece, free, from, z);
+    else this.cutNest(piece, free, from, z);
+  }
+
+  /** Rings from the wall inwards; the first is entered on a ramp. */
+  private cutInwards(piece: Nest, free: Region, from: number, z: number): void {
+    for (const ring of piece.region) {
+      const chain = this.chain(ring);
+      this.join(Number.isNaN(this.path.x) ? chain : startedNear(chain, this.path), free, from, z);
+    }
+    for (const inner of piece.inner) this.cutInwards(inner, free, from, z);
+  }
+
+  /** Once round the wall, then rows across what it encloses; their ends lie where the lap has been. */
+  private cutRows(piece: Nest, from: number, z: number): void {
+    const { path, params, context } = this;
+    const { feed } = context.operation.speeds;
+    const { region } = piece;
+    for (const ring of region) this.join(this.chain(ring), region, from, z);
+    const rows = rowsAcross(region, this.bite, params.rowAngle);
+    const inside = offset(region, COARSE);
+    const clear = (a: Point, b: Point) =>
+      distance(a, b) < 4 * this.radius && staysInside(inside, a, b, this.radius / 4);
+    const runs =
+      params.pattern === 'zigzag'
+        ? zigzagRuns(rows, clear)
+        : rows.flat().map(({ a, b }) => (this.clockwise ? [a, b] : [b, a]));
+    const over = context.top + GAP;
+    for (const run of runs) {
+      path.rapid(path.x, path.y, over).rapid(run[0].x, run[0].y, over);
+      path.line(run[0].x, run[0].y, z, feed, 'lead');
+      for (const p of run.slice(1)) path.line(p.x, p.y, z, feed, 'cut');
+    }
+  }
+
+  /** From the innermost ring outwards without a step from ring to ring, then once round the wall. */
+  private cutSpiral(piece: Nest, free: Region, from: number, z: number): void {
+    const { path, context } = this;
+    const { feed } = context.operation.speeds;
+    const rings: Nest[] = [];
+    for (let n: Nest | undefined = piece; n; n = n.inner[0]) rings.unshift(n);
+    const [core] = rings;
+    this.enter(core, this.chain(core.region[0]), free, from, z);
+    for (let k = 1; k < rings.length; k++) {
+      const around = flatten(startedNear(this.chain(rings[k].region[0]), path), COARSE);
+      const run = [...around, around[0]].map((p, i) => {
+        const q = nearestOn(rings[k - 1].region[0], p);
+        const t = i / around.length;
+        return { x: q.x + (p.x - q.x) * t, y: q.y + (p.y - q.y) * t };
+      });
+      const spiral = fitOpenArcs([{ x: path.x, y: path.y }, ...run], COARSE);
+      path.follow(spiral, z, feed, 'cut');
+    }
+    path.follow(startedNear(this.chain(piece.region[0]), path), z, feed, 'cut');
   }
 
   private cutNest(piece: Nest, free: Region, from: number, z: number): void {
@@ -322,8 +409,9 @@ export const pocket: OperationKind<PocketParams> = {
       direction: 'climb',
       wallAllowance: 0,
       floorAllowance: 0,
-      finish: true,
-      finishStock: suggestFinish(tool).allowance,
+      pattern: 'inside out',
+      rowAngle: 0,
+      ...finishDefaults(tool),
     };
   },
   bite: (p, tool) => ({ ae: p.stepover, ap: p.layer, peakAe: tool.diameter }),

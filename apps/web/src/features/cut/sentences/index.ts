@@ -11,6 +11,7 @@ import { helicalBore } from './helical-bore';
 import { pocket } from './pocket';
 import { ream } from './ream';
 import { roundEdge } from './round-edge';
+import { slot } from './slot';
 import { tap } from './tap';
 import { threadMill } from './thread-mill';
 import { Field, Piece, Sentence, Subject } from './types';
@@ -19,6 +20,7 @@ const SENTENCES: Record<string, Sentence> = {
   face,
   clear,
   pocket,
+  slot,
   contour,
   drill,
   'helical-bore': helicalBore,

@@ -5,6 +5,12 @@ export const pocket: Sentence = (s) => {
     s.word('entry') === 'plunge'
       ? [param('entry', 'a plunge')]
       : ['a ', param('entryAngle', `${s.number(s.param('entryAngle'))}°`), ' ', param('entry', s.word('entry'))];
+  const word = s.word('pattern');
+  const rows = word === 'zigzag' || word === 'one way';
+  const pattern: Piece[] = [
+    param('pattern', word === 'spiral' ? 'in a spiral' : rows ? `${word} in rows` : word),
+    ...(rows ? [' at ', param('rowAngle', `${s.number(s.param('rowAngle'))}°`)] : []),
+  ];
   return [
     'With ',
     tool(s),
@@ -16,7 +22,9 @@ export const pocket: Sentence = (s) => {
     param('layer', s.length(s.param('layer'))),
     ', biting ',
     param('stepover', s.length(s.param('stepover'))),
-    ' sideways, ',
+    ' sideways ',
+    ...pattern,
+    ', ',
     param('direction', s.word('direction')),
     ', at ',
     ...speed(s),

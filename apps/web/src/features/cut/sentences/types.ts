@@ -67,11 +67,19 @@ export const depth = (s: Subject): Piece => {
   return { field: { at: 'depth', featureId: first.id }, text: first.through ? 'right through' : s.length(first.depth) };
 };
 
-/** The finish lap and what it takes, or that there is none. */
-export const finish = (s: Subject): Piece[] =>
-  s.word('finish') === 'true'
-    ? [', then a ', param('finish', 'finish lap'), ' taking ', param('finishStock', s.length(s.param('finishStock')))]
-    : [', with ', param('finish', 'no finish lap')];
+/** The finish laps and what they take, or that there are none. */
+export const finish = (s: Subject): Piece[] => {
+  if (s.word('finish') !== 'true') return [', with ', param('finish', 'no finish lap')];
+  const laps = s.param('finishLaps') || 1;
+  const spring: Piece[] = s.word('spring') === 'true' ? [' and ', param('spring', 'a spring lap')] : [];
+  return [
+    ', then ',
+    param('finish', laps === 1 ? 'a finish lap' : 'finish laps'),
+    ...spring,
+    ' taking ',
+    param('finishStock', s.length(s.param('finishStock'))),
+  ];
+};
 
 /** How far it breaks through, where anything is a through hole. */
 export const through = (s: Subject): Piece[] =>
