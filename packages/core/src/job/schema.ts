@@ -13,6 +13,12 @@ function closed(schema: Schema): Schema {
   return { ...schema, additionalProperties: false };
 }
 
+/** Where a class is described: a class without fields of its own is what it extends. */
+function described(defs: Record<string, Schema>, cls: { name: string }): string {
+  const parent = Object.getPrototypeOf(cls) as { name: string };
+  return defs[cls.name] || !parent.name ? cls.name : described(defs, parent);
+}
+
 /**
  * JSON Schema (2020-12) of the job file, made from the classes that check it: the fields, ranges, choices, the shapes by
  * their type, and each operation's own values by its kind.
@@ -30,7 +36,7 @@ export function jobSchema(): Schema {
   operation.properties.params = { type: 'object' };
   operation.allOf = KINDS.map((k) => ({
     if: { properties: { kind: { const: k.kind } } },
-    then: { properties: { params: { $ref: REF + k.Params.name } } },
+    then: { properties: { params: { $ref: REF + described(defs, k.Params) } } },
   }));
   return {
     $schema: 'https://json-schema.org/draft/2020-12/schema',

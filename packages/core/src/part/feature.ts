@@ -65,7 +65,15 @@ export class ChainShape {
   @IsBoolean() closed!: boolean;
 }
 
-export type Shape = RectangleShape | RoundShape | SlotShape | PolygonShape | ChainShape;
+/** Words in single lines, for engraving. */
+export class TextShape {
+  @Equals('text') type!: 'text';
+  @IsString() @Length(1, 200) text!: string;
+  /** Of capitals, mm. */
+  @IsNumber() @Min(0.1) @Max(1000) height!: number;
+}
+
+export type Shape = RectangleShape | RoundShape | SlotShape | PolygonShape | ChainShape | TextShape;
 
 export const SHAPES = [
   { name: 'rectangle', value: RectangleShape },
@@ -73,6 +81,7 @@ export const SHAPES = [
   { name: 'slot', value: SlotShape },
   { name: 'polygon', value: PolygonShape },
   { name: 'chain', value: ChainShape },
+  { name: 'text', value: TextShape },
 ];
 
 /** How often a feature stands in the part. `count` is always the total. */

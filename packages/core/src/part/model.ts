@@ -1,11 +1,12 @@
 import { asCircle, Chain, circle, chainBounds, flatten, signedArea } from '../geometry/chain';
-import { Region, difference, intersection, union } from '../geometry/clip';
+import { Region, contains, difference, intersection, union } from '../geometry/clip';
 import { selfCrossing } from '../geometry/crossing';
 import { Thread, parseThread } from '../cutting/threads';
 import { Bounds, EMPTY_BOUNDS, Point, joinBounds } from '../geometry/point';
 import { Finding, care, stop } from '../quantity/finding';
 import { Edge, edgeDrop, surfaceAround } from './edges';
 import { Counterbore, Feature, Part } from './feature';
+import { unknownLetters } from './lettering';
 import { instancesOf } from './shapes';
 
 /** Chords of drawn arcs stay within this of the true arc when regions are made, mm. */
@@ -95,6 +96,23 @@ function chainFindings(feature: Feature, chain: Chain): Finding[] {
     ];
   }
   return [];
+}
+
+/** Text counts as open as soon as one of its strokes is. */
+const openOf = (strokes: Chain[]): Chain => strokes.find((s) => !s.closed) ?? strokes[0];
+
+function letterFindings({ id, name, shape }: Feature): Finding[] {
+  const missing = shape.type === 'text' ? unknownLetters(shape.text) : [];
+  return missing.length === 0
+    ? []
+    : [
+        care(
+          'no-such-letter',
+          `The lettering has no ${missing.map((c) => `“${c}”`).join(', ')}; “${name}” is engraved without`,
+          'Write it with other letters',
+          { feature: id, field: 'shape.text' },
+        ),
+      ];
 }
 
 function depthFindings(feature: Feature, thickness: number): Finding[] {
@@ -230,7 +248,8 @@ export function modelOf(part: Part): PartModel {
     if (feature.meaning === 'ignore') continue;
     const chains = instancesOf(feature);
     const faults = [
-      ...chains.slice(0, 1).flatMap((c) => chainFindings(feature, c)),
+      ...chains.slice(0, 1).flatMap((c) => chainFindings(feature, feature.shape.type === 'text' ? openOf(chains) : c)),
+      ...letterFindings(feature),
       ...depthFindings(feature, part.thickness),
     ];
     findings.push(...faults);
@@ -282,6 +301,10 @@ export function modelOf(part: Part): PartModel {
   }
   return model;
 }
+
+/** Z of the part's surface over a point: the lowest floor there, else its top. */
+export const surfaceAt = (model: PartModel, p: Point): number =>
+  Math.min(0, ...model.floors.filter((f) => contains(f.region, p)).map((f) => f.z));
 
 /** Where metal must stay just below the height `z`: the outline less every floor that lies at or below it. */
 export function solidAt(model: PartModel, z: number): Region {

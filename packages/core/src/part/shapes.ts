@@ -1,5 +1,6 @@
 import { Chain, circle, transform, Vertex } from '../geometry/chain';
 import { Feature, Pattern, Shape } from './feature';
+import { lettering } from './lettering';
 
 const QUARTER = Math.tan(Math.PI / 8);
 
@@ -51,19 +52,21 @@ function polygon(sides: number, across: number): Chain {
   };
 }
 
-/** The outline of a shape about its own centre, counterclockwise for all but drawn chains. */
-export function outlineOf(shape: Shape): Chain {
+/** The lines of a shape about its own centre: one outline, counterclockwise for all but drawn chains, or the strokes of a text. */
+export function linesOf(shape: Shape): Chain[] {
   switch (shape.type) {
     case 'rectangle':
-      return rectangle(shape.width, shape.height, shape.radius);
+      return [rectangle(shape.width, shape.height, shape.radius)];
     case 'round':
-      return circle(0, 0, shape.diameter / 2);
+      return [circle(0, 0, shape.diameter / 2)];
     case 'slot':
-      return rectangle(Math.max(shape.length, shape.width), shape.width, shape.width / 2);
+      return [rectangle(Math.max(shape.length, shape.width), shape.width, shape.width / 2)];
     case 'polygon':
-      return polygon(shape.sides, shape.across);
+      return [polygon(shape.sides, shape.across)];
     case 'chain':
-      return { vertices: shape.vertices, closed: shape.closed };
+      return [{ vertices: shape.vertices, closed: shape.closed }];
+    case 'text':
+      return lettering(shape.text, shape.height);
   }
 }
 
@@ -90,8 +93,8 @@ function copiesOf(feature: Feature, chain: Chain): Chain[] {
   });
 }
 
-/** Every copy of a feature's outline in part coordinates. */
-export const instancesOf = (feature: Feature): Chain[] => copiesOf(feature, outlineOf(feature.shape));
+/** Every copy of a feature's lines in part coordinates. */
+export const instancesOf = (feature: Feature): Chain[] => linesOf(feature.shape).flatMap((l) => copiesOf(feature, l));
 
 /** The middle lines of a feature: of each copy of a slot, or open lines as they are drawn. */
 export function centreLinesOf(feature: Feature): Chain[] {

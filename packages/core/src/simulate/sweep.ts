@@ -13,17 +13,23 @@ export interface Bite {
 export interface Cutter {
   radius: number;
   flat: boolean;
-  /** Height above the tip at r² = i/(length−1)·R². */
+  /** Height above the tip at r² = i/(length−2)·R²; the last stands twice. */
   table: Float32Array;
 }
 
 const TABLE = 4096;
 
+/** Height of a profile between two entries of its table. */
+function heightAt(table: Float32Array, index: number): number {
+  const k = index | 0;
+  return table[k] + (table[k + 1] - table[k]) * (index - k);
+}
+
 /** Prepares a tool for sweeping. */
 export function cutterOf(tool: Profile): Cutter {
   const radius = tool.diameter / 2;
-  const table = Float32Array.from({ length: TABLE }, (_, i) =>
-    profileHeight(tool, Math.sqrt(i / (TABLE - 1)) * radius),
+  const table = Float32Array.from({ length: TABLE + 1 }, (_, i) =>
+    profileHeight(tool, Math.sqrt(Math.min(1, i / (TABLE - 1))) * radius),
   );
   return { radius, flat: table[TABLE - 1] === 0, table };
 }
@@ -188,7 +194,7 @@ export class Sweeper {
       const ex = px - t * dx;
       const ey = py - t * dy;
       const index = (ex * ex + ey * ey) * scale;
-      if (index <= TABLE - 1) sum += this.lower(base + i, z + cutter.table[index | 0], mark);
+      if (index <= TABLE - 1) sum += this.lower(base + i, z + heightAt(cutter.table, index), mark);
     }
     return sum;
   }
@@ -253,7 +259,7 @@ export class Sweeper {
       const t = t0 + ((t1 - t0) * k) / samples;
       const ex = px - t * dx;
       const ey = py - t * dy;
-      const z = az + dz * t + cutter.table[Math.min(TABLE - 1, ((ex * ex + ey * ey) * scale) | 0)];
+      const z = az + dz * t + heightAt(cutter.table, Math.min(TABLE - 1, (ex * ex + ey * ey) * scale));
       if (z < least) least = z;
     }
     return least;

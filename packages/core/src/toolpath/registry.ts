@@ -5,6 +5,7 @@ import { contour } from './kinds/contour';
 import { counterbore } from './kinds/counterbore';
 import { countersink } from './kinds/countersink';
 import { drill } from './kinds/drill';
+import { engrave } from './kinds/engrave';
 import { face } from './kinds/face';
 import { helicalBore } from './kinds/helical-bore';
 import { pocket } from './kinds/pocket';
@@ -32,6 +33,7 @@ export const KINDS: OperationKind[] = [
   threadMill,
   chamfer,
   roundEdge,
+  engrave,
 ] as unknown as OperationKind[];
 
 export const kindOf = (kind: string): OperationKind | undefined => KINDS.find((k) => k.kind === kind);

@@ -73,6 +73,20 @@ function ShapeFields({ shape, unit, onChange }: { shape: Shape; unit: LengthUnit
           {length('Across flats', shape.across, (across) => ({ ...shape, across }))}
         </Fields>
       );
+    case 'text':
+      return (
+        <Fields>
+          <TextInput
+            mode="outlined"
+            dense
+            label="Text"
+            aria-label="Text"
+            value={shape.text}
+            onChangeText={(text) => text && onChange({ ...shape, text: text.slice(0, 200) })}
+          />
+          {length('Height of capitals', shape.height, (height) => ({ ...shape, height }), 0.1)}
+        </Fields>
+      );
     case 'chain':
       return <Txt tone="quiet">Drawn with {shape.vertices.length} pieces.</Txt>;
   }

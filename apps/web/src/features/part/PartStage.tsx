@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { Feature, newFeature } from '@tidypath/core';
+import { Feature, Meaning, Shape, newFeature } from '@tidypath/core';
 import { SIZE, SPACE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Row } from '../../ui/Card';
@@ -53,6 +53,13 @@ function FeatureRow({
       </Txt>
     </Pressable>
   );
+}
+
+/** Shapes with numbers a feature of this meaning can start from. */
+function shapesFor(meaning: Meaning): Exclude<Shape['type'], 'chain'>[] {
+  if (meaning === 'hole') return ['round'];
+  const closed = ['rectangle', 'round', 'slot', 'polygon'] as const;
+  return meaning === 'line' ? ['text', ...closed] : [...closed];
 }
 
 /** What is wanted: a drawing given its meaning, or shapes with numbers. */
@@ -168,24 +175,22 @@ export function PartStage() {
         />
       )}
       <Sheet title="Add a shape" open={adding} onClose={() => setAdding(false)}>
-        {(['outline', 'pocket', 'boss', 'hole'] as const).map((meaning) => (
+        {(['outline', 'pocket', 'boss', 'hole', 'line'] as const).map((meaning) => (
           <View key={meaning} style={{ gap: SPACE.xs }}>
             <Txt kind="small" tone="quiet">
               {MEANING_WORDS[meaning]}
             </Txt>
             <Row>
-              {(meaning === 'hole' ? (['round'] as const) : (['rectangle', 'round', 'slot', 'polygon'] as const)).map(
-                (type) => (
-                  <Button
-                    key={type}
-                    mode="outlined"
-                    onPress={() => addShape(type, meaning)}
-                    accessibilityLabel={`Add ${MEANING_WORDS[meaning]}, ${SHAPE_WORDS[type]}`}
-                  >
-                    {SHAPE_WORDS[type]}
-                  </Button>
-                ),
-              )}
+              {shapesFor(meaning).map((type) => (
+                <Button
+                  key={type}
+                  mode="outlined"
+                  onPress={() => addShape(type, meaning)}
+                  accessibilityLabel={`Add ${MEANING_WORDS[meaning]}, ${SHAPE_WORDS[type]}`}
+                >
+                  {SHAPE_WORDS[type]}
+                </Button>
+              ))}
             </Row>
           </View>
         ))}

@@ -17,6 +17,7 @@ export const SHAPE_WORDS: Record<Shape['type'], string> = {
   slot: 'slot',
   polygon: 'polygon',
   chain: 'drawn',
+  text: 'text',
 };
 
 export const PATTERN_WORDS: Record<Pattern['type'], string> = {
@@ -39,6 +40,8 @@ function sizeWords(shape: Shape, unit: LengthUnit): string {
       return `${shape.sides} sides, ${l(shape.across)} across`;
     case 'chain':
       return shape.closed ? 'drawn' : 'drawn, open';
+    case 'text':
+      return `“${shape.text}”, ${l(shape.height)} high`;
   }
 }
 
@@ -70,5 +73,7 @@ export function firstShape(type: Exclude<Shape['type'], 'chain'>, size: number):
       return { type, length: size, width: size * 0.35 };
     case 'polygon':
       return { type, sides: 6, across: size * 0.5 };
+    case 'text':
+      return { type, text: 'TEXT', height: size * 0.2 };
   }
 }

@@ -24,7 +24,10 @@ function tool({ holder, ...row }: Row): Tool {
     material: 'carbide',
     coating: 'none',
     throughCoolant: false,
-    centreCutting: form === 'mill' ? row.kind !== 'face' && row.kind !== 'fly' : form === 'drill',
+    centreCutting:
+      form === 'mill'
+        ? row.kind !== 'face' && row.kind !== 'fly'
+        : ['drill', 'taper'].includes(form) || row.kind === 'engraving',
     edges: 1,
     edgePrice: Math.round(8 + row.diameter * 2.5),
     edgeLife: 60,

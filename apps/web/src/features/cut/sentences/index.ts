@@ -6,6 +6,7 @@ import { contour } from './contour';
 import { counterbore } from './counterbore';
 import { countersink } from './countersink';
 import { drill } from './drill';
+import { engrave } from './engrave';
 import { face } from './face';
 import { helicalBore } from './helical-bore';
 import { pocket } from './pocket';
@@ -32,6 +33,7 @@ const SENTENCES: Record<string, Sentence> = {
   'thread-mill': threadMill,
   chamfer,
   'round-edge': roundEdge,
+  engrave,
 };
 
 /** What an operation's sentence says, with its tappable values. */

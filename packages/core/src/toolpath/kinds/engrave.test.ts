@@ -1,0 +1,109 @@
+import { jobWith, post, prove, tool, withOperation, withStock } from '../../../testing/jobs';
+import { Feature, Shape } from '../../part/feature';
+import { newFeature } from '../../job/edit';
+import { planSetup } from '../../job/pipeline';
+import { profileHeight } from '../../shop/tool';
+
+const flush = { left: 0, right: 0, front: 0, back: 0, top: 0, bottom: 5 };
+const cutter = tool(31);
+
+const lowest = (height: Float32Array) => height.reduce((low, h) => (h > -9 ? Math.min(low, h) : low), 0);
+
+const lineJob = (shape: Shape, more: Partial<Feature> = {}) =>
+  withStock(jobWith(shape, { meaning: 'line', ...more }), flush);
+
+const text: Shape = { type: 'text', text: 'Tide 4', height: 9 };
+const star: Shape = {
+  type: 'chain',
+  closed: true,
+  vertices: Array.from({ length: 10 }, (_, i) => {
+    const r = i % 2 ? 3 : 7;
+    return { x: r * Math.cos((i * Math.PI) / 5), y: r * Math.sin((i * Math.PI) / 5), bulge: 0 };
+  }),
+};
+
+describe('engraving', () => {
+  test('lettering proves clean, and the groove is as deep as asked', () => {
+    const proof = prove(withOperation(lineJob(text), 'engrave', ['f2'], cutter, { depth: 0.3, layer: 0.15 }), 0.05);
+    expect(proof.codes).toEqual([]);
+    expect(lowest(proof.field.height)).toBeCloseTo(-0.3, 2);
+  });
+
+  test('to a width: a straight groove takes away its cross section times its length', () => {
+    const shape: Shape = {
+      type: 'chain',
+      closed: false,
+      vertices: [
+        { x: -20, y: 0, bulge: 0 },
+        { x: 20, y: 0, bulge: 0 },
+      ],
+    };
+    const proof = prove(
+      withOperation(lineJob(shape), 'engrave', ['f2'], cutter, { by: 'width', width: 1, layer: 1 }),
+      0.02,
+    );
+    const depth = profileHeight(cutter, 0.5);
+    expect(proof.codes).toEqual([]);
+    const ends = (Math.PI * depth * (0.5 ** 2 + 0.5 * 0.1 + 0.1 ** 2)) / 3;
+    expect(proof.removed * 1000).toBeCloseTo(((1 + 0.2) / 2) * depth * 40 + ends, 0);
+  });
+
+  test('carving comes to sharp corners and nowhere outside the line', () => {
+    const proof = prove(
+      withOperation(lineJob(star), 'engrave', ['f2'], cutter, { what: 'what they enclose', depth: 3 }),
+      0.05,
+    );
+    expect(proof.codes).toEqual([]);
+    expect(proof.removed).toBeGreaterThan(0);
+  });
+
+  test('what closed lines enclose leaves lines within lines standing', () => {
+    const job = lineJob({ type: 'text', text: 'O', height: 12 });
+    const carve = (depth: number) =>
+      prove(withOperation(job, 'engrave', ['f2'], cutter, { what: 'what they enclose', depth }), 0.05);
+    expect(carve(0.3).findings).toEqual([]);
+    expect(carve(0.3).removed).toBeLessThan(carve(0.6).removed);
+  });
+
+  test('a chequer stays inside its field', () => {
+    const field: Shape = { type: 'rectangle', width: 30, height: 16, radius: 0 };
+    const proof = prove(
+      withOperation(lineJob(field), 'engrave', ['f2'], cutter, { what: 'a chequer', depth: 0.4, layer: 0.4 }),
+      0.05,
+    );
+    expect(proof.codes).toEqual([]);
+    const { field: f } = proof;
+    const low = f.height.map((h, i) => (h < -0.01 && h > -9 ? Math.abs(f.x0 + ((i % f.nx) + 0.5) * f.cell - 40) : 0));
+    expect(low.reduce((a, b) => Math.max(a, b), 0)).toBeLessThanOrEqual(15.01);
+  });
+
+  test('on the floor of a pocket it starts from the floor', () => {
+    const base = withStock(jobWith({ type: 'rectangle', width: 50, height: 30, radius: 8 }, { depth: 3 }), flush);
+    const label = newFeature(base.part.features, 'line', 'Label', text, { x: 40, y: 25 });
+    const job = { ...base, part: { ...base.part, features: [...base.part.features, label] } };
+    const cleared = withOperation(job, 'pocket', ['f2'], tool(7), { layer: 3 });
+    const proof = prove(withOperation(cleared, 'engrave', ['f3'], cutter), 0.05);
+    expect(proof.codes).toEqual([]);
+    expect(lowest(proof.field.height)).toBeCloseTo(-3.2, 2);
+  });
+
+  test('a value that is not shown has no effect', () => {
+    const path = (params: object) => {
+      const job = withOperation(lineJob(text), 'engrave', ['f2'], cutter, { ...params });
+      return planSetup(job, job.setups[0]).planned[0].plan.path;
+    };
+    expect(path({ width: 2, pitch: 1, step: 0.5, angle: 70 })).toEqual(path({}));
+  });
+
+  test('open lines to carve, a groove wider than the tool, too deep, letters nobody drew: told', () => {
+    const codes = (shape: Shape, params: object) =>
+      post(withOperation(lineJob(shape), 'engrave', ['f2'], cutter, { ...params })).codes;
+    expect(codes({ type: 'text', text: 'L', height: 5 }, { what: 'what they enclose' })).toContain('nothing-enclosed');
+    expect(codes(text, { by: 'width', width: 5 })).toContain('groove-too-wide');
+    expect(codes(text, { depth: 4 })).toContain('too-deep-for-flutes');
+    expect(codes({ type: 'text', text: 'A→', height: 5 }, {})).toContain('no-such-letter');
+    expect(codes({ type: 'round', diameter: 20 }, { what: 'what they enclose', depth: 3.25 })).toContain(
+      'too-deep-for-flutes',
+    );
+  });
+});
