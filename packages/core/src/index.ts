@@ -32,6 +32,8 @@ export * from './cutting/lift';
 export * from './quantity/drill-sizes';
 export * from './part/feature';
 export * from './part/shapes';
+export * from './part/repeat';
+export * from './job/repeats';
 export * from './part/model';
 export * from './part/edges';
 export * from './part/outline-path';

@@ -10,6 +10,7 @@ import { DrillCycle, Operation, Plan, PlanContext } from '../toolpath/operation'
 import { Path, PathBuilder } from '../toolpath/path';
 import { kindOf } from '../toolpath/registry';
 import { Job, Setup } from './job';
+import { copyFindings, repeatedPart, targetsOf } from './repeats';
 import { boxOf, stockOf, zeroOf } from './setup';
 
 /** A planned operation and the key of everything it depends on. */
@@ -77,7 +78,7 @@ function planOne(
 ): Planned {
   const kind = kindOf(operation.kind);
   const tool = job.tools.find((t) => t.id === operation.toolId);
-  const targets = job.part.features.filter((f) => operation.targets.includes(f.id));
+  const targets = targetsOf(operation, job.part);
   const lost = operation.targets.filter((id) => !job.part.features.some((f) => f.id === id));
   const key = hashOf({
     operation,
@@ -115,7 +116,7 @@ function planOne(
         ),
       );
     }
-    plan.findings.push(...rangeFindings(job, operation));
+    plan.findings.push(...copyFindings(operation, targets, ground.stock), ...rangeFindings(job, operation));
   }
   if (cache) {
     if (cache.size > MOST_CACHED) cache.clear();
@@ -158,13 +159,15 @@ function rangeFindings(job: Job, operation: Operation): Finding[] {
  * @param cache plans of earlier calls, reused where nothing they depend on changed
  */
 export function planSetup(job: Job, setup: Setup, cache?: PlanCache): SetupPlan {
-  const model = modelOf(job.part);
-  const stock = stockOf(setup, model);
-  const zero = zeroOf(setup, model, stock);
+  const part = repeatedPart(job.part, setup);
+  const drawn = modelOf(job.part);
+  const model = part === job.part ? drawn : modelOf(part);
+  const stock = stockOf(setup, drawn);
+  const zero = zeroOf(setup, drawn, stock);
   const clearance = stock.top + setup.clearance;
   const findings = [...model.findings, ...jobFindings(job, setup)];
   const planned: Planned[] = [];
-  const partKey = hashOf(job.part);
+  const partKey = hashOf(part);
   const fixtures = setup.fixtures.map(boxOf);
   let top = stock.top;
   if (model.outline.length === 0) return { model, stock, zero, clearance, planned, findings };
@@ -186,10 +189,11 @@ export function planSetup(job: Job, setup: Setup, cache?: PlanCache): SetupPlan 
 /** What the operations of a setup shape that the part itself does not say. */
 export function addedOf(job: Job, setup: Setup, model: PartModel): Added {
   return joinAdded(
-    setup.operations.flatMap(({ on, kind, toolId, targets: ids, params }) => {
+    setup.operations.flatMap((operation) => {
+      const { on, kind, toolId, params } = operation;
       const tool = job.tools.find((t) => t.id === toolId);
       const adds = on ? kindOf(kind)?.adds : undefined;
-      const targets = job.part.features.filter((f) => ids.includes(f.id));
+      const targets = targetsOf(operation, job.part);
       return adds && tool ? [adds(params, { model, targets, tool })] : [];
     }),
   );

@@ -10,6 +10,7 @@ import { Clock } from '../simulate/clock';
 import { Prover, Samples } from '../simulate/prover';
 import { HeightField } from '../simulate/field';
 import { Job, Setup } from './job';
+import { repeatedPart } from './repeats';
 import { boxOf, stockOf, zeroOf } from './setup';
 
 /** What the posted text really does. */
@@ -46,10 +47,12 @@ export class ProofRun {
   private readonly added: Added;
 
   constructor(job: Job, setup: Setup, text: string, cell?: number) {
-    this.model = modelOf(job.part);
+    const drawn = modelOf(job.part);
+    const part = repeatedPart(job.part, setup);
+    this.model = part === job.part ? drawn : modelOf(part);
     this.added = addedOf(job, setup, this.model);
-    const stock = stockOf(setup, this.model);
-    const zero = zeroOf(setup, this.model, stock);
+    const stock = stockOf(setup, drawn);
+    const zero = zeroOf(setup, drawn, stock);
     const zeroAboveTable = setup.riser + zero.z - stock.bottom;
     this.read = readProgram(text, {
       homeZ: homeHeight(job, setup, zeroAboveTable),

@@ -1,10 +1,23 @@
 import { Nested } from '../quantity/nested';
-import { IsArray, IsBoolean, IsIn, IsInt, IsNumber, IsObject, IsString, Length, Max, Min } from 'class-validator';
+import {
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsOptional,
+  IsString,
+  Length,
+  Max,
+  Min,
+} from 'class-validator';
 import { FixtureBox } from '../geometry/box';
 import { Region } from '../geometry/clip';
 import { Added } from '../part/added';
 import { PartModel } from '../part/model';
 import { Feature } from '../part/feature';
+import { Repeat } from '../part/repeat';
 import { Finding } from '../quantity/finding';
 import { Coolant, COOLANTS, Machine } from '../shop/machine';
 import { CycleKind } from '../shop/controller';
@@ -34,6 +47,10 @@ export class Operation {
   @Nested(() => Speeds) speeds!: Speeds;
   @IsIn([...COOLANTS]) coolant!: Coolant;
   @IsObject() params!: Record<string, unknown>;
+  /** Done on copies of its features too. */
+  @IsOptional() @Nested(() => Repeat) repeat?: Repeat;
+  /** Why it is in the route, where the route was proposed. */
+  @IsOptional() @IsString() @Length(0, 400) reason?: string;
 }
 
 /** What a plan needs to know besides its own parameters. Z is 0 at the part's top. */

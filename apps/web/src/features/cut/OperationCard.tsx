@@ -75,6 +75,7 @@ function moreFields(operation: Operation, said: Field[]): Field[] {
     ...Object.entries(parametersOf(kind.Params))
       .filter(([, info]) => !info.matters || info.matters(operation.params as never))
       .map(([key]): Field => ({ at: 'param', key })),
+    ...(kind.works.length ? [{ at: 'repeat' } as Field] : []),
   ];
   return all.filter((f) => !keys.has(fieldKey(f)));
 }
@@ -82,6 +83,7 @@ function moreFields(operation: Operation, said: Field[]): Field[] {
 /** What a value under “more” is called, and what it is now. */
 function labelOf(operation: Operation, field: Field, unit: Job['unit']): string {
   if (field.at === 'speed') return `Entry feed ${formatFeed(operation.speeds.entryFeed, unit)}`;
+  if (field.at === 'repeat') return 'Done once';
   if (field.at !== 'param') return '';
   const info = parametersOf(kindOf(operation.kind)!.Params)[field.key];
   return `${info.label} ${parameterText(info, operation.params[field.key], unit)}`;
@@ -197,6 +199,7 @@ function goTo(field: string | undefined, onEdit: (f: Field) => void): (() => voi
   if (field === 'toolId') return () => onEdit({ at: 'tool' });
   if (field === 'targets') return () => onEdit({ at: 'targets' });
   if (field === 'coolant') return () => onEdit({ at: 'coolant' });
+  if (field === 'repeat') return () => onEdit({ at: 'repeat' });
   const [group, key] = field?.split('.') ?? [];
   if (group === 'params') return () => onEdit({ at: 'param', key });
   if (group === 'speeds' && (key === 'rpm' || key === 'feed' || key === 'entryFeed'))

@@ -3,6 +3,7 @@ import { COOLANTS, Coolant, editOperation, kindOf, parametersOf } from '@tidypat
 import { Choices, plainOptions } from '../../ui/Choices';
 import { DepthEditor } from './editors/DepthEditor';
 import { ParamEditor } from './editors/ParamEditor';
+import { RepeatEditor } from './editors/RepeatEditor';
 import { SpeedEditor } from './editors/SpeedEditor';
 import { TargetsEditor } from './editors/TargetsEditor';
 import { ToolEditor } from './editors/ToolEditor';
@@ -36,6 +37,8 @@ export function ValueEditor({ field, ...props }: Props) {
       return <SpeedEditor {...props} which={field.key} />;
     case 'depth':
       return <DepthEditor {...props} featureId={field.featureId} />;
+    case 'repeat':
+      return <RepeatEditor {...props} />;
     case 'param': {
       const found = info[field.key];
       return found ? <ParamEditor {...props} name={field.key} info={found} /> : null;

@@ -1,7 +1,7 @@
 import { ReactNode } from 'react';
 import { View } from 'react-native';
 import { Button, Switch, TextInput } from 'react-native-paper';
-import { Feature, LengthUnit, MEANINGS, Pattern, Shape } from '@tidypath/core';
+import { Feature, LengthUnit, MEANINGS, Shape } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
 import { Fields, Row } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
@@ -11,7 +11,8 @@ import { CounterboreFields, EdgeFields } from './MouthFields';
 import { ThreadField } from './ThreadField';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
-import { MEANING_WORDS, PATTERN_WORDS } from './words';
+import { PatternFields } from './PatternFields';
+import { MEANING_WORDS } from './words';
 
 interface Props {
   feature: Feature | undefined;
@@ -90,75 +91,6 @@ function ShapeFields({ shape, unit, onChange }: { shape: Shape; unit: LengthUnit
     case 'chain':
       return <Txt tone="quiet">Drawn with {shape.vertices.length} pieces.</Txt>;
   }
-}
-
-function PatternFields({
-  pattern,
-  unit,
-  onChange,
-}: {
-  pattern: Pattern;
-  unit: LengthUnit;
-  onChange: (p: Pattern) => void;
-}) {
-  const set = (more: Partial<Pattern>) => onChange({ ...pattern, ...more });
-  const length = (label: string, key: 'dx' | 'dy' | 'centreX' | 'centreY') => (
-    <LengthField label={label} value={pattern[key]} unit={unit} onChange={(mm) => set({ [key]: mm })} />
-  );
-  const count = (label: string) => (
-    <NumberField
-      label={label}
-      value={pattern.count}
-      min={1}
-      max={500}
-      whole
-      step={1}
-      onChange={(n) => set({ count: n })}
-    />
-  );
-  return (
-    <View style={{ gap: SPACE.s }}>
-      <Choices
-        label="How often"
-        value={pattern.type}
-        onChange={(type) => set({ type, count: Math.max(type === 'single' ? 1 : 2, pattern.count) })}
-        options={(Object.keys(PATTERN_WORDS) as Pattern['type'][]).map((value) => ({
-          value,
-          label: PATTERN_WORDS[value],
-        }))}
-      />
-      {pattern.type === 'line' && (
-        <Fields>
-          {count('How many in all')}
-          {length('Step X', 'dx')}
-          {length('Step Y', 'dy')}
-        </Fields>
-      )}
-      {pattern.type === 'grid' && (
-        <Fields>
-          {count('Columns')}
-          <NumberField
-            label="Rows"
-            value={pattern.rows}
-            min={1}
-            max={500}
-            whole
-            step={1}
-            onChange={(rows) => set({ rows })}
-          />
-          {length('Step X', 'dx')}
-          {length('Step Y', 'dy')}
-        </Fields>
-      )}
-      {pattern.type === 'circle' && (
-        <Fields>
-          {count('How many in all')}
-          {length('Centre X', 'centreX')}
-          {length('Centre Y', 'centreY')}
-        </Fields>
-      )}
-    </View>
-  );
 }
 
 /** Meanings whose top edge can be broken. */

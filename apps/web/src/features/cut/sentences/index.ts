@@ -15,7 +15,7 @@ import { roundEdge } from './round-edge';
 import { slot } from './slot';
 import { tap } from './tap';
 import { threadMill } from './thread-mill';
-import { Field, Piece, Sentence, Subject } from './types';
+import { Field, Piece, Sentence, Subject, repeat } from './types';
 
 const SENTENCES: Record<string, Sentence> = {
   face,
@@ -50,7 +50,7 @@ export function sentenceOf(job: Job, operation: Operation): Piece[] {
     param: (key) => Number(operation.params[key] ?? 0),
     word: (key) => String(operation.params[key] ?? ''),
   };
-  return SENTENCES[operation.kind]?.(subject) ?? [operation.name];
+  return [...(SENTENCES[operation.kind]?.(subject) ?? [operation.name]), ...repeat(subject)];
 }
 
 /** The sentence as plain words. */

@@ -5,6 +5,7 @@ export type Field =
   | { at: 'tool' }
   | { at: 'targets' }
   | { at: 'coolant' }
+  | { at: 'repeat' }
   | { at: 'speed'; key: 'rpm' | 'feed' | 'entryFeed' }
   | { at: 'param'; key: string }
   | { at: 'depth'; featureId: string };
@@ -78,6 +79,21 @@ export const finish = (s: Subject): Piece[] => {
     ...spring,
     ' taking ',
     param('finishStock', s.length(s.param('finishStock'))),
+  ];
+};
+
+const REPEAT_WORDS = { single: '', line: 'in a line', grid: 'in a grid', circle: 'around a centre' } as const;
+
+/** How often it is done, where it is done more than once. */
+export const repeat = ({ operation }: Subject): Piece[] => {
+  if (!operation.repeat) return [];
+  const { pattern, mirror } = operation.repeat;
+  const total = pattern.type === 'grid' ? pattern.count * pattern.rows : pattern.count;
+  const often = pattern.type === 'single' ? 'once' : `${total} times ${REPEAT_WORDS[pattern.type]}`;
+  return [
+    ' Done ',
+    { field: { at: 'repeat' }, text: mirror === 'none' ? often : `${often} and mirrored ${mirror}` },
+    '.',
   ];
 };
 

@@ -1,0 +1,51 @@
+import { chainBounds } from '../geometry/chain';
+import { Region, distanceToBoundary, contains } from '../geometry/clip';
+import { EMPTY_BOUNDS, distance, joinBounds } from '../geometry/point';
+import { Finding, care } from '../quantity/finding';
+import { formatNumber } from '../quantity/units';
+import { Feature, Part } from '../part/feature';
+import { repeated } from '../part/repeat';
+import { instancesOf } from '../part/shapes';
+import type { Operation } from '../toolpath/operation';
+import type { Setup } from './job';
+
+/** The features an operation works on, copies of its repeat included. */
+export const targetsOf = ({ targets, repeat }: Pick<Operation, 'targets' | 'repeat'>, part: Part): Feature[] =>
+  part.features.filter((f) => targets.includes(f.id)).flatMap((f) => (repeat ? repeated(f, repeat) : [f]));
+
+/** The part with what the repeats of a setup's operations add to it; the part itself where there are none. */
+export function repeatedPart(part: Part, { operations }: Setup): Part {
+  const known = new Set(part.features.map((f) => f.id));
+  const copies = operations
+    .filter((o) => o.on && o.repeat)
+    .flatMap((o) => targetsOf(o, part))
+    .filter((f) => !known.has(f.id) && known.add(f.id));
+  return copies.length ? { ...part, features: [...part.features, ...copies] } : part;
+}
+
+const middleOf = (feature: Feature) => {
+  const b = instancesOf(feature).map(chainBounds).reduce(joinBounds, EMPTY_BOUNDS);
+  return { x: (b.minX + b.maxX) / 2, y: (b.minY + b.maxY) / 2 };
+};
+
+const SAME = 1e-3;
+
+/** Copies that miss the stock or fall on one another. */
+export function copyFindings(operation: Operation, targets: Feature[], stock: Region): Finding[] {
+  if (!operation.repeat) return [];
+  const middles = targets.map(middleOf);
+  const place = { operation: operation.id, field: 'repeat' };
+  const told = (code: string, i: number, what: string, remedy: string) => {
+    const { x, y } = middles[i];
+    const at = `X ${formatNumber(x, 2)} Y ${formatNumber(y, 2)}`;
+    return care(code, `“${targets[i].name}” at ${at} ${what}`, remedy, { ...place, at: middles[i] });
+  };
+  const off = middles.findIndex((m) => !contains(stock, m) && distanceToBoundary(stock, m) > SAME);
+  const twice = middles.findIndex((m, i) => middles.findIndex((n) => distance(m, n) < SAME) < i);
+  return [
+    ...(off > 0
+      ? [told('copy-off-stock', off, 'lies beside the stock', 'Correct how often or how far, or widen the stock')]
+      : []),
+    ...(twice > 0 ? [told('copy-on-another', twice, 'falls on another', 'Correct how often, or the step')] : []),
+  ];
+}

@@ -1,0 +1,68 @@
+import { IsIn, IsNumber, Max, Min } from 'class-validator';
+import { Nested } from '../quantity/nested';
+import { hashOf } from '../quantity/hash';
+import { ChainVertex, Feature, Pattern, SINGLE } from './feature';
+import { placements } from './shapes';
+
+export const MIRRORS = ['none', 'left and right', 'front and back'] as const;
+export type Mirror = (typeof MIRRORS)[number];
+
+const FAR = 20_000;
+
+/** How often an operation is done: its features stand in a pattern, and all of them once more as in a mirror. */
+export class Repeat {
+  @Nested(() => Pattern) pattern!: Pattern;
+  @IsIn([...MIRRORS]) mirror!: Mirror;
+  /** Where the mirror stands: its X between left and right, its Y between front and back, mm. */
+  @IsNumber() @Min(-FAR) @Max(FAR) at!: number;
+}
+
+export const ONCE: Repeat = { pattern: SINGLE, mirror: 'none', at: 0 };
+
+const named = (feature: Feature, of: Feature): Feature => {
+  const { x, y, turn, shape } = feature;
+  const place = [x, y, turn].map((v) => Number(v.toFixed(6)));
+  return { ...feature, id: `${of.id}@${hashOf({ place, shape })}`, name: `${of.name} again`.slice(0, 80) };
+};
+
+const within = (turn: number) => (turn > 180 ? turn - 360 : turn < -180 ? turn + 360 : turn);
+
+/** A feature moved, or turned about the centre of a pattern. */
+function placed(feature: Feature, pattern: Pattern, { dx, dy, turn }: ReturnType<typeof placements>[number]): Feature {
+  if (turn === 0) return { ...feature, x: feature.x + dx, y: feature.y + dy };
+  const [cos, sin] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)];
+  const [u, v] = [feature.x - pattern.centreX, feature.y - pattern.centreY];
+  return {
+    ...feature,
+    x: pattern.centreX + u * cos - v * sin,
+    y: pattern.centreY + u * sin + v * cos,
+    turn: within(feature.turn + turn),
+  };
+}
+
+/** Each place of a feature's own pattern as a feature of its own. */
+const singles = (feature: Feature): Feature[] =>
+  placements(feature.pattern).map((p) => ({ ...placed(feature, feature.pattern, p), pattern: SINGLE }));
+
+/** Left for right; all shapes but drawn ones are the same in that mirror. */
+const flipped = (vertices: ChainVertex[]) => vertices.map((v) => ({ x: -v.x, y: v.y, bulge: -v.bulge }));
+
+/** A single feature as in a mirror; words stay readable. */
+function mirrored(feature: Feature, mirror: Mirror, at: number): Feature {
+  const { shape, x, y, turn } = feature;
+  const across = mirror === 'left and right';
+  const place = across ? { x: 2 * at - x, y } : { x, y: 2 * at - y };
+  if (shape.type === 'text') return { ...feature, ...place, turn: within(-turn) };
+  const flat = shape.type === 'chain' ? { ...shape, vertices: flipped(shape.vertices) } : shape;
+  return { ...feature, ...place, shape: flat, turn: within(across ? -turn : 180 - turn) };
+}
+
+/** Everything a feature becomes under a repeat: itself, then its copies, each a feature of its own. */
+export function repeated(feature: Feature, { pattern, mirror, at }: Repeat): Feature[] {
+  const own = singles(feature);
+  const copies = placements(pattern)
+    .slice(1)
+    .flatMap((p) => own.map((f) => placed(f, pattern, p)));
+  const images = mirror === 'none' ? [] : [...own, ...copies].map((f) => mirrored(f, mirror, at));
+  return [feature, ...[...copies, ...images].map((f) => named(f, feature))];
+}
