@@ -261,6 +261,25 @@ export function startedAtShare(chain: Chain, share: number): Chain {
   return chain;
 }
 
+/** The stretch of a closed chain between two shares (0..1) of its length. */
+export function splitAlong(chain: Chain, from: number, to: number): Chain {
+  const whole = chainLength(chain);
+  const vertices: Vertex[] = [];
+  let gone = 0;
+  let end: Point | undefined;
+  for (const { a, b, bulge } of pieces(chain)) {
+    const length = pieceLength(a, b, bulge);
+    const [s, e] = [Math.max(0, (from * whole - gone) / length), Math.min(1, (to * whole - gone) / length)];
+    gone += length;
+    if (e - s <= 1e-9) continue;
+    const at = (along: number): Point => (along <= 0 ? a : along >= 1 ? b : splitPiece(a, b, bulge, along).at);
+    const start = at(s);
+    vertices.push({ x: start.x, y: start.y, bulge: Math.tan(Math.atan(bulge) * (e - s)) });
+    end = at(e);
+  }
+  return { closed: false, vertices: end ? [...vertices, { x: end.x, y: end.y, bulge: 0 }] : vertices };
+}
+
 /** The point at a share (0..1) of a chain's length. */
 export function pointAtShare(chain: Chain, share: number): Point {
   let left = chainLength(chain) * Math.min(1, Math.max(0, share));

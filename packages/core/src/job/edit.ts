@@ -10,7 +10,7 @@ import { MACHINES, MATERIALS, TOOLS } from '../shop/library';
 import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
 import { pocketOf } from '../shop/machine';
-import { Tool } from '../shop/tool';
+import { Tool, isBeam } from '../shop/tool';
 import type { Holder } from '../shop/holder';
 import type { Lift } from '../cutting/lift';
 import { Operation, OperationKind, Speeds } from '../toolpath/operation';
@@ -105,8 +105,20 @@ export function withTool(job: Job, tool: Tool): Job {
 /** Slowest feed a program can carry, mm/min. */
 const LEAST_FEED = 0.1;
 
+/** Cutting speed to start from where nobody has given the one of the machine's cut chart, mm/min. */
+const BEAM_FEED = 1000;
+const FULL_POWER = 1000;
+
+/** Of a beam: full power, at the shop's own speed for the material where it has one. */
+function beamSpeeds({ machine, material }: Job, tool: Tool): Speeds {
+  const own = tool.ownData.find((d) => d.materialId === material.id);
+  const feed = Math.min(machine.maxFeed, own ? own.surfaceSpeed * 1000 : BEAM_FEED);
+  return { rpm: Math.min(FULL_POWER, machine.maxRpm), feed, entryFeed: feed };
+}
+
 /** Speeds for an operation as suggested, within the machine's range. */
 export function suggestedSpeeds(job: Job, kind: OperationKind, tool: Tool, params: object): Speeds {
+  if (isBeam(tool)) return beamSpeeds(job, tool);
   const { rpm, feed, entryFeed } = suggest(situationOf(job, tool, kind.bite(params, tool)));
   return { rpm, feed: Math.max(LEAST_FEED, feed), entryFeed: Math.max(LEAST_FEED, entryFeed) };
 }

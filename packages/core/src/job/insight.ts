@@ -5,6 +5,7 @@ import { suggest } from '../cutting/suggest';
 import { Suggestion } from '../cutting/suggestion';
 import { Path, RAPID, TAGS, sweepOf } from '../toolpath/path';
 import { Operation } from '../toolpath/operation';
+import { isBeam } from '../shop/tool';
 import { kindOf } from '../toolpath/registry';
 import { situationOf } from './situation';
 import { Job } from './job';
@@ -20,7 +21,7 @@ export interface Insight {
 export function insightOf(job: Job, operation: Operation): Insight | undefined {
   const kind = kindOf(operation.kind);
   const tool = job.tools.find((t) => t.id === operation.toolId);
-  if (!kind || !tool) return undefined;
+  if (!kind || !tool || isBeam(tool)) return undefined;
   const bite = kind.bite(operation.params, tool);
   const { rpm, feed } = operation.speeds;
   const situation = situationOf(job, tool, bite);
@@ -36,7 +37,7 @@ export function insightOf(job: Job, operation: Operation): Insight | undefined {
 export function liftsOf(job: Job, operation: Operation, shop: Alternatives): Lift[] {
   const kind = kindOf(operation.kind);
   const tool = job.tools.find((t) => t.id === operation.toolId);
-  return kind && tool ? lifts(situationOf(job, tool, kind.bite(operation.params, tool)), shop) : [];
+  return kind && tool && !isBeam(tool) ? lifts(situationOf(job, tool, kind.bite(operation.params, tool)), shop) : [];
 }
 
 /** Lengths of a path by what they are for, mm; enough to estimate its time at other feeds at once. */

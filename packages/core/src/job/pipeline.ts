@@ -1,6 +1,6 @@
 import { Finding, hasStop, stop } from '../quantity/finding';
 import { hashOf } from '../quantity/hash';
-import { Added, joinAdded } from '../part/added';
+import { Added, NOTHING_ADDED, joinAdded } from '../part/added';
 import { PartModel, modelOf } from '../part/model';
 import { Program, Step, Written, writePrograms } from '../program/writer';
 import { Controller } from '../shop/controller';
@@ -43,6 +43,17 @@ function jobFindings(job: Job, setup: Setup): Finding[] {
         field: 'machine',
       }),
     );
+  }
+  if (job.machine.kind === 'sheet cutter') {
+    for (const o of setup.operations.filter((x) => x.on && x.kind !== 'cut-out'))
+      findings.push(
+        stop(
+          'beam-only',
+          `“${o.name}” needs a spindle; ${job.machine.name} cuts sheet with a beam`,
+          'Cut it out with a beam, switch it off, or choose a mill or a router',
+          { operation: o.id, field: 'machine' },
+        ),
+      );
   }
   const seen = new Map<number, string>();
   for (const tool of job.tools) {
@@ -128,10 +139,11 @@ function planOne(
 /** Speeds the machine cannot run. */
 function rangeFindings(job: Job, operation: Operation): Finding[] {
   const { machine } = job;
+  const beam = operation.kind === 'cut-out';
   const { rpm, feed } = operation.speeds;
   const place = { operation: operation.id };
   const findings: Finding[] = [];
-  if (rpm > machine.maxRpm || rpm < machine.minRpm) {
+  if (!beam && (rpm > machine.maxRpm || rpm < machine.minRpm)) {
     findings.push(
       stop(
         'spindle-range',
@@ -194,7 +206,7 @@ export function addedOf(job: Job, setup: Setup, model: PartModel): Added {
       const tool = job.tools.find((t) => t.id === toolId);
       const adds = on ? kindOf(kind)?.adds : undefined;
       const targets = targetsOf(operation, job.part);
-      return adds && tool ? [adds(params, { model, targets, tool })] : [];
+      return adds && tool ? [{ ...NOTHING_ADDED, ...adds(params, { model, targets, tool }) }] : [];
     }),
   );
 }
@@ -248,7 +260,7 @@ export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId 
     };
   }
   if (hasStop(found)) return { programs: [], findings: found };
-  const steps = plan.planned.map(({ operation, plan: { path, cycle } }): Step => ({
+  const steps = plan.planned.map(({ operation, plan: { path, cycle, pierce } }): Step => ({
     operationId: operation.id,
     name: operation.name,
     tool: job.tools.find((t) => t.id === operation.toolId)!,
@@ -256,6 +268,7 @@ export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId 
     coolant: operation.coolant,
     path: moved(path, plan.zero),
     cycle: cycle && movedCycle(cycle, plan.zero),
+    pierce,
   }));
   const index = job.setups.indexOf(setup);
   const name = job.setups.length > 1 ? `${job.name} ${setup.name}` : job.name;

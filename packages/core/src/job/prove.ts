@@ -1,11 +1,11 @@
 import { addedOf, controllerOf } from './pipeline';
 import { holderLength } from '../shop/holder';
-import { diameterOffsetOf } from '../shop/tool';
+import { diameterOffsetOf, isBeam } from '../shop/tool';
 import { gouges, leftovers } from '../judge/shape';
 import { Finding } from '../quantity/finding';
 import { Added } from '../part/added';
 import { modelOf } from '../part/model';
-import { ReadProgram, readProgram } from '../program/reader';
+import { ReadOptions, ReadProgram, readProgram } from '../program/reader';
 import { Clock } from '../simulate/clock';
 import { Prover, Samples } from '../simulate/prover';
 import { HeightField } from '../simulate/field';
@@ -39,6 +39,15 @@ function wearRegisters(job: Job, setup: Setup): Map<number, number> {
   return new Map(tools.map((t) => [t.number, diameterOffsetOf(t)]));
 }
 
+/** Just below the sheet, mm. */
+const UNDER = 0.01;
+
+/** How the beam of a two-axis machine stands for a tool that goes up and down. */
+function beamOf(job: Job, { low, high }: { low: number; high: number }): ReadOptions['beam'] {
+  const tool = job.tools.find(isBeam);
+  return controllerOf(job)?.beam && tool ? { tool: tool.number, low: low - UNDER, high } : undefined;
+}
+
 /** A proof under way: read the text, then `advance` the prover, then `finish`. */
 export class ProofRun {
   readonly prover: Prover;
@@ -58,6 +67,7 @@ export class ProofRun {
       homeZ: homeHeight(job, setup, zeroAboveTable),
       unit: job.output.unit,
       wear: wearRegisters(job, setup),
+      beam: beamOf(job, { low: stock.bottom - zero.z, high: stock.top + setup.clearance - zero.z }),
       coolant: Object.values(controllerOf(job)?.coolant ?? {}),
     });
     this.prover = new Prover({
@@ -80,7 +90,7 @@ export class ProofRun {
     const shape = model.outline.length
       ? [
           ...gouges(prover.field, prover.sweeper.owner, model, read.motions, this.added),
-          ...leftovers(prover.field, model),
+          ...leftovers(prover.field, model, this.added),
         ]
       : [];
     return {

@@ -7,7 +7,7 @@ import { circle, flatten } from '../geometry/chain';
 import { Motions } from '../program/motions';
 import { profileHeight } from '../shop/tool';
 import { threadSizes } from '../cutting/threads';
-import { Added, Mark, NOTHING_ADDED } from '../part/added';
+import { Added, Freed, Mark, NOTHING_ADDED } from '../part/added';
 import { Edge, edgeHeight } from '../part/edges';
 import { PartModel } from '../part/model';
 import { HeightField, eachInside } from '../simulate/field';
@@ -145,9 +145,25 @@ export function gouges(
     });
 }
 
+/** Share of the line around a piece that must be cut for it to fall out; the rest are bridges meant to be broken. */
+const CUT_ROUND = 0.5;
+
+/** Lets the metal of pieces that have been cut loose stand: it is gone by then. */
+function dropFreed(field: HeightField, high: Float32Array, freed: Freed[]): void {
+  for (const { region, kerf } of freed) {
+    let [cells, cut] = [0, 0];
+    eachInside(field, difference(offset(region, -LEFT), offset(region, LEFT - kerf)), (i) => {
+      cells++;
+      if (field.height[i] <= high[i] + LEFT) cut++;
+    });
+    if (cut >= CUT_ROUND * cells) eachInside(field, region, (i) => (high[i] = ANYTHING));
+  }
+}
+
 /** Metal still standing inside the part's features, gathered by feature. */
-export function leftovers(field: HeightField, model: PartModel): Finding[] {
+export function leftovers(field: HeightField, model: PartModel, { freed }: Added = NOTHING_ADDED): Finding[] {
   const high = highestAllowed(field, model);
+  dropFreed(field, high, freed);
   const regions = [
     ...model.floors.map((f) => ({ feature: f.feature, region: f.region })),
     ...model.holes.map((h) => ({ feature: h.feature, region: round(h.centre.x, h.centre.y, h.diameter / 2) })),

@@ -1,3 +1,4 @@
+import { Region } from '../geometry/clip';
 import { Point } from '../geometry/point';
 import { Profile } from '../shop/tool';
 import { Edge } from './edges';
@@ -10,15 +11,24 @@ export interface Mark {
   profile: Profile;
 }
 
-/** What operations are asked to shape that the part itself does not say: edges broken by choice, engraved lines. */
+/** Sheet that falls out once the line around it has been cut. */
+export interface Freed {
+  region: Region;
+  /** Width of that cut, mm. */
+  kerf: number;
+}
+
+/** What operations are asked to shape that the part itself does not say: edges broken by choice, engraved lines, pieces that fall out. */
 export interface Added {
   edges: Edge[];
   marks: Mark[];
+  freed: Freed[];
 }
 
-export const NOTHING_ADDED: Added = { edges: [], marks: [] };
+export const NOTHING_ADDED: Added = { edges: [], marks: [], freed: [] };
 
 export const joinAdded = (all: Added[]): Added => ({
   edges: all.flatMap((a) => a.edges),
   marks: all.flatMap((a) => a.marks),
+  freed: all.flatMap((a) => a.freed),
 });

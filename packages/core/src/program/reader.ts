@@ -12,6 +12,8 @@ export interface ReadOptions {
   unit: LengthUnit;
   /** Registers of diameter that hold nothing but wear, by tool number: compensation with them follows the path as written. */
   wear?: Map<number, number>;
+  /** Of a two-axis machine: the tool its beam is, and the heights it stands for when on and off. */
+  beam?: { tool: number; low: number; high: number };
   /** Words of the control that switch coolant, besides M7, M8 and M9. */
   coolant?: string[];
 }
@@ -116,7 +118,8 @@ class Reader {
 
   constructor(private readonly options: ReadOptions) {
     this.scale = options.unit === 'mm' ? 1 : MM_PER_INCH;
-    this.z = options.homeZ;
+    this.z = options.beam?.high ?? options.homeZ;
+    if (options.beam) this.tool = this.pending = options.beam.tool;
   }
 
   private report(make: typeof stop, code: string, message: string, remedy: string, once = code): void {
@@ -276,10 +279,18 @@ class Reader {
       );
   }
 
+  /** A beam that is switched on stands for a tool that goes down, and up again when it goes out. */
+  private spindle(on: boolean): void {
+    const { beam } = this.options;
+    if (beam && on && !this.spindleOn) this.push(MOVE.line, this.x, this.y, (this.z = beam.low));
+    this.spindleOn = on;
+    if (beam && !on && this.z < beam.high) this.rapidTo(this.x, this.y, beam.high);
+  }
+
   private machine(codes: number[]): void {
     for (const code of codes) {
-      if (code === 3 || code === 4) this.spindleOn = true;
-      else if (code === 5 || code === 2 || code === 30) this.spindleOn = false;
+      if (code === 3 || code === 4) this.spindle(true);
+      else if (code === 5 || code === 2 || code === 30) this.spindle(false);
       else if (code === 6) {
         this.changesByWord = true;
         this.changeTool();

@@ -2,7 +2,7 @@ import { Finding, stop } from '../quantity/finding';
 import { formatNumber, LengthUnit, MM_PER_INCH } from '../quantity/units';
 import { Controller, CycleKind } from '../shop/controller';
 import { Coolant } from '../shop/machine';
-import { Tool, diameterOffsetOf, lengthOffsetOf } from '../shop/tool';
+import { Tool, diameterOffsetOf, isBeam, lengthOffsetOf } from '../shop/tool';
 import { expandCycle, isTapping } from '../toolpath/cycle';
 import { DrillCycle } from '../toolpath/operation';
 import { ARC_CW, Compensation, LINE, Path, RAPID, sweepOf } from '../toolpath/path';
@@ -16,6 +16,8 @@ export interface Step {
   coolant: Coolant;
   path: Path;
   cycle?: DrillCycle;
+  /** Seconds a beam stands where it pierces. */
+  pierce?: number;
 }
 
 export interface WriteOptions {
@@ -77,6 +79,15 @@ export function capabilityFindings(controller: Controller, steps: Step[], option
           `“${step.name}” needs a control that can ${needed}; ${controller.name} has no cycle for it`,
           'Mill it instead, do it by hand, or post for another control',
           { operation: step.operationId },
+        ),
+      );
+    if (isBeam(step.tool) !== !!controller.beam)
+      findings.push(
+        stop(
+          'other-machine',
+          `${controller.name} ${controller.beam ? 'switches a beam; it' : 'has no words for a beam: it'} cannot run “${step.name}”`,
+          `Post for ${controller.beam ? 'a mill or a router' : 'a sheet cutter'}, or take the operation out`,
+          { operation: step.operationId, field: 'controllerId' },
         ),
       );
     if (step.path.compensation.length > 0 && !controller.compensation)
@@ -174,7 +185,11 @@ class Writer {
   }
 
   private move(code: string, x: number, y: number, z: number, tail: string[], switching = ''): void {
-    const words = [this.word('X', this.length(x)), this.word('Y', this.length(y)), this.word('Z', this.length(z))];
+    const words = [
+      this.word('X', this.length(x)),
+      this.word('Y', this.length(y)),
+      Number.isNaN(z) ? '' : this.word('Z', this.length(z)),
+    ];
     if (words.every((w) => !w) && tail.every((w) => !w.startsWith('I'))) return;
     const g = this.last.G === code ? '' : code;
     this.last.G = code;
@@ -195,18 +210,32 @@ class Writer {
   /** @param reached called with the height after every straight at feed */
   path(path: Path, reached?: (z: number) => void): void {
     for (let i = 0; i < path.count; i++) {
-      const [x, y, z] = [path.x[i], path.y[i], path.z[i]];
-      if (path.kind[i] === RAPID) {
-        this.move('G0', x, y, z, []);
-        continue;
-      }
-      const feed = this.word('F', this.feedText(path.feed[i]));
-      const switched = path.compensation.find((c) => c.move === i);
-      if (path.kind[i] === LINE) {
-        this.move('G1', x, y, z, [feed], switched && this.compensationWord(switched.to));
-        reached?.(z);
-      } else this.arc(path.kind[i], x, y, z, path.cx[i], path.cy[i], feed);
-      if (feed && !this.lines[this.lines.length - 1].includes(feed)) this.last.F = '';
+      this.step(path, i, path.z[i]);
+      if (path.kind[i] === LINE) reached?.(path.z[i]);
+    }
+  }
+
+  /** One move of a path, ending at height `z`; NaN for machines without one. */
+  private step(path: Path, i: number, z: number): void {
+    const [x, y] = [path.x[i], path.y[i]];
+    if (path.kind[i] === RAPID) return this.move('G0', x, y, z, []);
+    const feed = this.word('F', this.feedText(path.feed[i]));
+    const switched = path.compensation.find((c) => c.move === i);
+    if (path.kind[i] === LINE) this.move('G1', x, y, z, [feed], switched && this.compensationWord(switched.to));
+    else this.arc(path.kind[i], x, y, z, path.cx[i], path.cy[i], feed);
+    if (feed && !this.lines[this.lines.length - 1].includes(feed)) this.last.F = '';
+  }
+
+  /** A path of a beam: on and piercing where it goes down, off where it comes up, X and Y between. */
+  private beam({ path, rpm, pierce = 0 }: Step): void {
+    const { on, off } = this.controller.beam!;
+    for (let i = 0; i < path.count; i++) {
+      const up = i > 0 ? path.z[i] - path.z[i - 1] : 0;
+      if (up < 0) {
+        this.block(`S${rpm} ${on}`);
+        if (pierce > 0) this.block(`G4 P${Writer.text(pierce, 2)}`);
+      } else if (up > 0) this.block(off);
+      else this.step(path, i, NaN);
     }
   }
 
@@ -292,6 +321,7 @@ class Writer {
     const { tool } = step;
     this.diameterOffset = diameterOffsetOf(tool);
     this.comment(`T${tool.number} ${tool.name}, D${formatNumber(tool.diameter, 3)}`);
+    if (controller.beam) return this.startBeam(step);
     if (controller.toolChange === 'automatic') this.block(`T${tool.number} M6`);
     else this.block(`T${tool.number}`);
     this.block(`S${step.rpm} ${spindleWord(step)}`);
@@ -311,9 +341,16 @@ class Writer {
     this.stands(entry.x, entry.y, entry.z);
   }
 
+  private startBeam({ path }: Step): void {
+    this.forget();
+    this.block(`${this.options.workOffset} G0 X${this.length(path.x[0])} Y${this.length(path.y[0])}`);
+    this.last = { G: 'G0' };
+    this.stands(path.x[0], path.y[0], path.z[0]);
+  }
+
   private stopTool(): void {
-    this.block('M9');
-    this.block('M5');
+    if (!this.controller.beam) this.block('M9');
+    this.block(this.controller.beam?.off ?? 'M5');
     for (const line of this.controller.retreat) this.block(line);
     this.forget();
   }
@@ -345,14 +382,15 @@ class Writer {
         coolant = 'off';
         this.startTool(step);
         tool = step.tool.number;
-      } else if (step.rpm !== rpm) this.block(`S${step.rpm} ${spindleWord(step)}`);
+      } else if (step.rpm !== rpm && !controller.beam) this.block(`S${step.rpm} ${spindleWord(step)}`);
       rpm = step.rpm;
       if (step.coolant !== coolant) {
         if (coolant !== 'off') this.block('M9');
         if (step.coolant !== 'off') this.block(controller.coolant[step.coolant]!);
         coolant = step.coolant;
       }
-      if (step.cycle) this.cycle(step.cycle, step);
+      if (controller.beam) this.beam(step);
+      else if (step.cycle) this.cycle(step.cycle, step);
       else this.path(step.path);
     }
     this.stopTool();

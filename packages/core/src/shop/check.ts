@@ -16,7 +16,7 @@ function unitFinding(tool: Tool): Finding | undefined {
   const said = SIZE_IN_NAME.exec(tool.name);
   const read = said && parseLength(`${said[1]}${said[2]}`, 'mm');
   const wanted = read?.ok ? read.mm : tool.shankDiameter;
-  if (tool.kind === 'taper-ball' || tool.kind === 'engraving') return undefined;
+  if (tool.kind === 'taper-ball' || tool.kind === 'engraving' || formOf(tool) === 'beam') return undefined;
   if (near(wanted, tool.diameter * MM_PER_INCH))
     return care(
       'looks-like-inch',

@@ -80,6 +80,12 @@ export class UnitWords {
   @Matches(WORD) inch!: string;
 }
 
+/** Words that switch the beam of a two-axis machine; such a control knows no Z. */
+export class BeamWords {
+  @Matches(WORD) on!: string;
+  @Matches(WORD) off!: string;
+}
+
 /** A controller dialect as data: what it can do and the words it uses. */
 export class Controller {
   @IsString() @Length(1, 40) id!: string;
@@ -99,6 +105,8 @@ export class Controller {
   toolChange!: 'automatic' | 'one program a tool';
   @Toggle({ group: 'Tools', label: 'Length offsets', help: 'It knows G43 and H.' })
   lengthOffsets!: boolean;
+  /** For machines that cut with a beam instead of a tool. */
+  @IsOptional() @Nested(() => BeamWords) beam?: BeamWords;
   @IsOptional()
   @Toggle({ group: 'Tools', label: 'Cutter compensation', help: 'It knows G41 and G42 with D.' })
   compensation?: boolean;

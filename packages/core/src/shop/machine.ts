@@ -41,8 +41,13 @@ export class Machine {
   @IsString() @Length(1, 40) id!: string;
   @Words({ group: 'Machine', label: 'Name', help: 'As people in the shop call it.', min: 1, max: 80 })
   name!: string;
-  @Choice({ group: 'Machine', label: 'Kind', help: 'What it does.', choices: ['mill', 'router', 'lathe'] })
-  kind!: 'mill' | 'router' | 'lathe';
+  @Choice({
+    group: 'Machine',
+    label: 'Kind',
+    help: 'What it does.',
+    choices: ['mill', 'router', 'lathe', 'sheet cutter'],
+  })
+  kind!: 'mill' | 'router' | 'lathe' | 'sheet cutter';
   @Words({ group: 'Machine', label: 'Taper', help: 'Of its spindle.', min: 0, max: 40 })
   taper!: string;
   @Parameter({

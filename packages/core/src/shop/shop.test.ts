@@ -196,8 +196,8 @@ describe('tool lists in and out', () => {
     );
     expect(findings).toEqual([]);
     expect(added.map((t) => [t.diameter.toFixed(3), t.flutes, t.number])).toEqual([
-      ['9.525', 4, 43],
-      ['5.105', 2, 44],
+      ['9.525', 4, 44],
+      ['5.105', 2, 45],
     ]);
     expect(added.every((t) => readItem('tools', t).item)).toBe(true);
   });

@@ -17,9 +17,9 @@ import { Holder } from './holder';
 /**
  * What the numbers of a tool describe. `mill`: a cylinder with a flat, bull or ball end. `cone`: a cone from the tip's
  * diameter up. `taper`: a ball tip on a cone. `rounding`: a hollow corner. `drill`: a point fed along the axis. `bore`: sizes a
- * hole that is there. `tap`: cuts or presses a thread along the axis. `thread`: mills a thread around the axis.
+ * hole that is there. `beam`: a jet, a laser or a plasma as wide as its kerf. `tap`: cuts or presses a thread along the axis. `thread`: mills a thread around the axis.
  */
-export type Form = 'mill' | 'cone' | 'taper' | 'rounding' | 'drill' | 'bore' | 'tap' | 'thread';
+export type Form = 'beam' | 'mill' | 'cone' | 'taper' | 'rounding' | 'drill' | 'bore' | 'tap' | 'thread';
 
 interface Trade {
   label: string;
@@ -52,6 +52,7 @@ export const TRADES = {
   tap: { label: 'cutting tap', form: 'tap' },
   'forming-tap': { label: 'forming tap', form: 'tap' },
   'thread-mill': { label: 'single-point thread mill', form: 'thread' },
+  beam: { label: 'beam', form: 'beam' },
   'thread-comb': { label: 'multi-form thread mill', form: 'thread' },
 } as const satisfies Record<string, Trade>;
 
@@ -317,6 +318,9 @@ export const lengthOffsetOf = (tool: Pick<Tool, 'lengthOffset' | 'number'>) => t
 
 /** Register of a tool's diameter: the one it names, else its pocket's. */
 export const diameterOffsetOf = (tool: Pick<Tool, 'diameterOffset' | 'number'>) => tool.diameterOffset || tool.number;
+
+/** A jet, a laser or a plasma: its diameter is the kerf, its flute length the thickest sheet it cuts. */
+export const isBeam = (tool: Pick<Tool, 'kind'>) => formOf(tool) === 'beam';
 
 /** True for tools that are fed along their axis only. */
 export const isAxial = (tool: Pick<Tool, 'kind'>) => ['drill', 'bore', 'tap'].includes(formOf(tool));

@@ -2,7 +2,7 @@ import { Finding, note, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
 import { FixtureBox, segmentMeetsBox } from '../geometry/box';
 import { holderHeight, holderLength, holderSlabs, holderWidth } from '../shop/holder';
-import { Tool, formOf, isAxial } from '../shop/tool';
+import { Tool, formOf, isAxial, isBeam } from '../shop/tool';
 import { MOVE } from '../program/motions';
 import { HeightField } from './field';
 import type { ProveInput } from './input';
@@ -105,7 +105,7 @@ export class Contacts {
       bottom < box.maxZ - CONTACT && segmentMeetsBox(from, to, box, radius);
     const part = hits(tool.diameter / 2, low)
       ? tool.name
-      : holderSlabs(tool.holder).some((s) => hits(s.radius, low + tool.stickOut + s.from))
+      : !isBeam(tool) && holderSlabs(tool.holder).some((s) => hits(s.radius, low + tool.stickOut + s.from))
         ? `the holder of ${tool.name}`
         : undefined;
     if (!part) return;
@@ -127,7 +127,8 @@ export class Contacts {
       { axis: 'Y', over: Math.abs(to.y - xs.y) - machine.travel.y / 2 },
     ];
     const nose = to.z - zero.z + this.input.zeroAboveTable + tool.stickOut + holderLength(tool.holder);
-    if (this.input.motions.type[i] !== MOVE.rapid || nose <= machine.noseToTable) {
+    if (isBeam(tool)) away.length = 2;
+    else if (this.input.motions.type[i] !== MOVE.rapid || nose <= machine.noseToTable) {
       away.push({ axis: 'Z', over: machine.noseToTable - machine.travel.z - nose });
     }
     for (const { axis, over } of away) {
@@ -204,7 +205,7 @@ export class Contacts {
         ),
       );
     }
-    this.beside(i, tool, at);
+    if (!isBeam(tool)) this.beside(i, tool, at);
   }
 
   private isPlunge(i: number): boolean {

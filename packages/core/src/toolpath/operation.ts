@@ -105,6 +105,8 @@ export interface Plan {
   path: Path;
   cycle?: DrillCycle;
   findings: Finding[];
+  /** Seconds a beam stands where it pierces. */
+  pierce?: number;
   /** Height of the stock's top once it has run, where it lowers all of it. */
   lowersTo?: number;
 }
@@ -136,6 +138,6 @@ export interface OperationKind<P extends object = object> {
   /** Whether its plan depends on clamps and jaws. */
   usesFixtures?: boolean;
   /** What it is asked to shape that the part does not say; the proof takes that for wanted. */
-  adds?(params: P, context: Pick<PlanContext, 'model' | 'targets' | 'tool'>): Added;
+  adds?(params: P, context: Pick<PlanContext, 'model' | 'targets' | 'tool'>): Partial<Added>;
   plan(params: P, context: PlanContext): Plan;
 }

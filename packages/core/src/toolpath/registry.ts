@@ -4,6 +4,7 @@ import { clear } from './kinds/clear';
 import { contour } from './kinds/contour';
 import { counterbore } from './kinds/counterbore';
 import { countersink } from './kinds/countersink';
+import { cutOut } from './kinds/cut-out';
 import { drill } from './kinds/drill';
 import { engrave } from './kinds/engrave';
 import { face } from './kinds/face';
@@ -34,6 +35,7 @@ export const KINDS: OperationKind[] = [
   chamfer,
   roundEdge,
   engrave,
+  cutOut,
 ] as unknown as OperationKind[];
 
 export const kindOf = (kind: string): OperationKind | undefined => KINDS.find((k) => k.kind === kind);

@@ -25,7 +25,7 @@ function tool({ holder, ...row }: Row): Tool {
     coating: 'none',
     throughCoolant: false,
     centreCutting:
-      form === 'mill'
+      form === 'beam' || form === 'mill'
         ? row.kind !== 'face' && row.kind !== 'fly'
         : ['drill', 'taper'].includes(form) || row.kind === 'engraving',
     edges: 1,
@@ -462,5 +462,16 @@ export const TOOLS: Tool[] = [
     flutes: 3,
     fluteLength: 14,
     stickOut: 22,
+  }),
+  tool({
+    number: 43,
+    name: '1.2 mm plasma beam',
+    kind: 'beam',
+    diameter: 1.2,
+    flutes: 1,
+    fluteLength: 12,
+    stickOut: 20,
+    shankDiameter: 1,
+    holder: 'collet',
   }),
 ];

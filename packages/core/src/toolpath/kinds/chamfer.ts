@@ -112,6 +112,6 @@ export const chamfer: OperationKind<ChamferParams> = {
     const width = p.size === 'one width' ? p.width : tool.diameter / 8;
     return { ae: width, ap: width / Math.tan(radians(tool.pointAngle) / 2), peakAe: width };
   },
-  adds: (params, asked) => ({ marks: [], edges: params.size === 'as drawn' ? [] : edgesFor(params, asked) }),
+  adds: (params, asked) => ({ edges: params.size === 'as drawn' ? [] : edgesFor(params, asked) }),
   plan,
 };

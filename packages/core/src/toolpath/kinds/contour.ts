@@ -28,7 +28,7 @@ import { PathBuilder } from '../path';
 import { metalLeft } from '../rest';
 import { Tabs, followStations, spread, stationsOver, tabOnShortSide } from '../tabs';
 
-type Side = 'outside' | 'inside' | 'left' | 'right' | 'on the line';
+type Side = 'outside' | 'inside' | 'scrap side' | 'left' | 'right' | 'on the line';
 
 const isOpenSide = (p: ContourParams) => ['left', 'right', 'on the line'].includes(p.side);
 
@@ -36,7 +36,7 @@ export class ContourParams {
   @Choice({
     label: 'Side',
     help: 'The side of the line the cutter runs on: outside or inside of closed ones, left, right or on it of open ones.',
-    choices: ['outside', 'inside', 'left', 'right', 'on the line'],
+    choices: ['outside', 'inside', 'scrap side', 'left', 'right', 'on the line'],
   })
   side!: Side;
   @Choice({
@@ -285,9 +285,8 @@ class ContourPlanner {
     return this.params.direction === 'climb' ? 'left' : 'right';
   }
 
-  private closedWall(region: Region): Wall {
+  private closedWall(region: Region, inside: boolean): Wall {
     const { params, radius } = this;
-    const inside = params.side === 'inside';
     const on = params.side === 'on the line';
     const laps = (leave: number) =>
       closedLaps(
@@ -322,9 +321,13 @@ class ContourPlanner {
 
   /** The lines of a feature as walls: all its closed copies together, each open one by itself. */
   private walls(feature: Feature): Wall[] {
+    const { params } = this;
     const open = instancesOf(feature).filter((c) => !c.closed);
     const region = regionOf(feature);
-    return [...(region.length ? [this.closedWall(region)] : []), ...open.map((c) => this.openWall(c))];
+    return [
+      ...(region.length ? [this.closedWall(region, isInside(feature, params.side))] : []),
+      ...open.map((c) => this.openWall(c)),
+    ];
   }
 
   cut(feature: Feature, bottom: number): void {
@@ -516,10 +519,21 @@ class ContourPlanner {
   }
 }
 
+const isOpening = ({ meaning }: Feature) => meaning === 'pocket' || meaning === 'hole';
+
+/** Whether the cutter runs inside a closed line: there the scrap is what falls out of an opening. */
+const isInside = (feature: Feature, side: Side) => side === 'inside' || (side === 'scrap side' && isOpening(feature));
+
+/** On the scrap side a part must not fall loose before its openings are cut. */
+const inOrder = (targets: Feature[], side: Side): Feature[] =>
+  side === 'scrap side' ? [...targets].sort((a, b) => Number(isOpening(b)) - Number(isOpening(a))) : targets;
+
 /** A side that does not go with the lines chosen: closed ones have an inside, open ones a left and a right. */
 function sideFindings(params: ContourParams, { operation, targets }: PlanContext): Finding[] {
   const wrong = targets.find((t) =>
-    instancesOf(t).some((c) => (c.closed ? ['left', 'right'] : ['outside', 'inside']).includes(params.side)),
+    instancesOf(t).some((c) =>
+      (c.closed ? ['left', 'right'] : ['outside', 'inside', 'scrap side']).includes(params.side),
+    ),
   );
   if (!wrong) return [];
   const closed = instancesOf(wrong)[0].closed;
@@ -538,7 +552,7 @@ function plan(params: ContourParams, context: PlanContext): Plan {
   findings.push(...sideFindings(params, context));
   const planner = new ContourPlanner(params, context);
   if (findings.some((f) => f.level === 'stop')) return { path: planner.path.build(), findings };
-  for (const feature of context.targets) {
+  for (const feature of inOrder(context.targets, params.side)) {
     if (!contour.works.includes(feature.meaning)) continue;
     const closed = instancesOf(feature).every((c) => c.closed);
     if (closed && area(regionOf(feature)) < 1e-3) {

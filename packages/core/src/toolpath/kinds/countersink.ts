@@ -114,7 +114,6 @@ export const countersink: OperationKind<CountersinkParams> = {
     peakAe: tool.diameter / 2,
   }),
   adds: (params, { model, targets, tool }) => ({
-    marks: [],
     edges:
       params.size === 'as drawn'
         ? []

@@ -333,7 +333,6 @@ export const engrave: OperationKind<EngraveParams> = {
     return { ae: p.what === 'what they enclose' ? p.step : width, ap: depth, peakAe: width };
   },
   adds: (params, asked) => ({
-    edges: [],
     marks: asked.targets
       .filter((t) => t.meaning === 'line')
       .flatMap((t) => strokesOf(t, params, asked))

@@ -62,6 +62,6 @@ export const roundEdge: OperationKind<RoundEdgeParams> = {
     lead: Math.max(0.5, Math.round(tool.diameter) / 10),
   }),
   bite: (_, tool) => ({ ae: tool.cornerRadius, ap: tool.cornerRadius, peakAe: tool.cornerRadius }),
-  adds: (params, asked) => ({ marks: [], edges: params.size === 'as drawn' ? [] : edgesFor(params, asked) }),
+  adds: (params, asked) => ({ edges: params.size === 'as drawn' ? [] : edgesFor(params, asked) }),
   plan,
 };

@@ -317,7 +317,6 @@ export const slot: OperationKind<SlotParams> = {
     return { ae: tool.diameter, ap: p.method === 'layers' ? p.layer : tool.diameter, peakAe: tool.diameter };
   },
   adds: (params, { targets, tool }) => ({
-    edges: [],
     marks: targets
       .filter((t) => t.meaning === 'line')
       .map((t) => ({

@@ -5,6 +5,7 @@ import { clear } from './clear';
 import { contour } from './contour';
 import { counterbore } from './counterbore';
 import { countersink } from './countersink';
+import { cutOut } from './cut-out';
 import { drill } from './drill';
 import { engrave } from './engrave';
 import { face } from './face';
@@ -34,6 +35,7 @@ const SENTENCES: Record<string, Sentence> = {
   chamfer,
   'round-edge': roundEdge,
   engrave,
+  'cut-out': cutOut,
 };
 
 /** What an operation's sentence says, with its tappable values. */
