@@ -50,8 +50,9 @@ export class PathBuilder {
     return Math.abs(x - this.x) < EQUAL && Math.abs(y - this.y) < EQUAL && Math.abs(z - this.z) < EQUAL;
   }
 
+  /** Nothing happens where it would go up from nowhere. */
   rapid(x: number, y: number, z: number): this {
-    if (!this.here(x, y, z)) this.push(RAPID, 'rapid', x, y, z, 0, 0, 0);
+    if (!Number.isNaN(x) && !this.here(x, y, z)) this.push(RAPID, 'rapid', x, y, z, 0, 0, 0);
     return this;
   }
 

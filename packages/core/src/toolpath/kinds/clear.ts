@@ -355,7 +355,7 @@ class ClearPlanner {
         ),
       );
     }
-    if (!clearing.stretches.some((s) => s.kind === 'pass')) {
+    if (!params.finish && !clearing.stretches.some((s) => s.kind === 'pass')) {
       this.findings.push(
         note(
           'nothing-left',

@@ -1,0 +1,166 @@
+import { reamAllowance } from '../../cutting/holes';
+import { Feature } from '../../part/feature';
+import { Hole } from '../../part/model';
+import { Tool, cutsWalls, formOf, startsHoles } from '../../shop/tool';
+import { hashOf } from '../../quantity/hash';
+import type { Proposal, RouteAsked, RouteStep } from './propose';
+
+/** Features that are the same hole in other places. */
+function groupsOf({ job, model }: RouteAsked): { features: Feature[]; hole: Hole }[] {
+  const groups = new Map<string, { features: Feature[]; hole: Hole }>();
+  for (const feature of job.part.features.filter((f) => f.meaning === 'hole')) {
+    const hole = model.holes.find((h) => h.feature === feature.id);
+    if (!hole) continue;
+    const { diameter, depth, through, counterbore } = hole;
+    const key = hashOf({
+      d: diameter.toFixed(3),
+      depth,
+      through,
+      counterbore,
+      thread: feature.thread,
+      edge: feature.edge,
+    });
+    const known = groups.get(key);
+    if (known) known.features.push(feature);
+    else groups.set(key, { features: [feature], hole });
+  }
+  return [...groups.values()];
+}
+
+/** Mills that bore a hole on a helix: they leave no post and have room to turn. */
+const BORES = { least: 0.45, most: 0.85 } as const;
+
+const millFor = (rack: Tool[], fits: (d: number) => boolean, deep: number) =>
+  rack
+    .filter((t) => cutsWalls(t) && t.cornerRadius === 0 && t.centreCutting && fits(t.diameter) && t.fluteLength >= deep)
+    .sort((a, b) => b.diameter - a.diameter)[0];
+
+/** What makes the hole itself: a drill of its size, a smaller one and a reamer, or a mill on a helix. */
+function openSteps(features: Feature[], hole: Hole, asked: RouteAsked): RouteStep[] {
+  const ranked = asked.advise(features[0]);
+  const drill = ranked.find((r) => r.role === 'does it' && formOf(r.tool) === 'drill');
+  const reamer = ranked.find((r) => r.role === 'sizes');
+  const least = hole.diameter - 2.5 * reamAllowance(hole.diameter);
+  const opener = reamer && ranked.find((r) => r.role === 'opens' && r.tool.diameter >= least);
+  const size = asked.long(hole.diameter);
+  if (reamer && opener)
+    return [
+      {
+        kind: 'drill',
+        targets: features,
+        tool: opener.tool,
+        reason: `Drilled under size, so that the reamer has something to cut.`,
+      },
+      { kind: 'ream', targets: features, tool: reamer.tool, reason: `${size} to a fit: a reamer is in the rack.` },
+    ];
+  if (drill) {
+    const reasons = drill.reasons.slice(0, 2).join('; ');
+    return [
+      {
+        kind: 'drill',
+        targets: features,
+        tool: drill.tool,
+        reason: `${reasons.charAt(0).toUpperCase()}${reasons.slice(1)}.`,
+      },
+    ];
+  }
+  const mill = millFor(
+    asked.rack,
+    (d) => d >= BORES.least * hole.diameter && d <= BORES.most * hole.diameter,
+    hole.depth,
+  );
+  return mill
+    ? [
+        {
+          kind: 'helical-bore',
+          targets: features,
+          tool: mill,
+          reason: `No drill of ${size} in the rack: a helix makes any size.`,
+        },
+      ]
+    : [];
+}
+
+/** A spot where the drill would wander: not for stub drills, mills and carbide that starts by itself. */
+function spotStep(features: Feature[], opens: RouteStep[], asked: RouteAsked): RouteStep[] {
+  const [first] = opens;
+  if (first?.kind !== 'drill' || first.tool.kind === 'stub-drill') return [];
+  const spot = asked
+    .advise(features[0])
+    .find((r) => r.role === 'starts' && startsHoles(r.tool) && r.tool.kind === 'spot');
+  return spot
+    ? [{ kind: 'drill', targets: features, tool: spot.tool, reason: 'A spot gives the drill a true start.' }]
+    : [];
+}
+
+function mouthSteps(features: Feature[], hole: Hole, { rack }: RouteAsked): RouteStep[] {
+  const steps: RouteStep[] = [];
+  if (hole.counterbore) {
+    const { diameter, depth } = hole.counterbore;
+    const mill = millFor(rack, (d) => d <= diameter + 1e-3, depth);
+    if (mill)
+      steps.push({
+        kind: 'counterbore',
+        targets: features,
+        tool: mill,
+        reason: 'The seat of the screw head, flat and square to the hole.',
+      });
+  }
+  const edge = features[0].edge;
+  const widest = Math.max(hole.diameter, hole.counterbore?.diameter ?? 0) + 2 * (edge?.size ?? 0);
+  const cone =
+    edge?.form === 'chamfer' &&
+    rack.find(
+      (t) =>
+        (startsHoles(t) || formOf(t) === 'cone') && Math.abs(t.pointAngle - edge.angle) < 0.5 && t.diameter >= widest,
+    );
+  if (cone)
+    steps.push({
+      kind: 'countersink',
+      targets: features,
+      tool: cone,
+      reason: 'Mouths are broken before the thread is cut, so that its first turn is whole.',
+    });
+  return steps;
+}
+
+function threadSteps(features: Feature[], asked: RouteAsked): RouteStep[] {
+  const best = features[0].thread ? asked.advise(features[0]).find((r) => r.role === 'threads') : undefined;
+  if (!best) return [];
+  const reasons = best.reasons.slice(0, 2).join(': ');
+  return [
+    {
+      kind: formOf(best.tool) === 'tap' ? 'tap' : 'thread-mill',
+      targets: features,
+      tool: best.tool,
+      reason: `${reasons.charAt(0).toUpperCase()}${reasons.slice(1)}.`,
+    },
+  ];
+}
+
+/** Holes of one kind together: spot, drill or bore, mouth, thread. Threads around bosses are milled. */
+export function holeSteps(asked: RouteAsked): { steps: RouteStep[]; missing: Proposal['missing'] } {
+  const steps: RouteStep[] = [];
+  const missing: Proposal['missing'] = [];
+  const spots: RouteStep[] = [];
+  for (const { features, hole } of groupsOf(asked)) {
+    const opens = openSteps(features, hole, asked);
+    if (opens.length === 0)
+      missing.push({ feature: features[0].name, why: `nothing in the rack makes ${asked.long(hole.diameter)}` });
+    const threads = threadSteps(features, asked);
+    if (features[0].thread && threads.length === 0)
+      missing.push({ feature: features[0].name, why: `nothing in the rack threads ${features[0].thread}` });
+    spots.push(...spotStep(features, opens, asked));
+    steps.push(...opens, ...mouthSteps(features, hole, asked), ...threads);
+  }
+  const threaded = asked.job.part.features.filter((f) => f.meaning === 'boss' && f.thread);
+  const mill = asked.rack.find((t) => t.kind === 'thread-mill');
+  if (threaded.length && mill)
+    steps.push({
+      kind: 'thread-mill',
+      targets: threaded,
+      tool: mill,
+      reason: 'A milled thread: any diameter, and no burr at its start.',
+    });
+  return { steps: [...spots, ...steps], missing };
+}

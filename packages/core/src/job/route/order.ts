@@ -1,0 +1,84 @@
+import { Operation } from '../../toolpath/operation';
+import { Job, Setup } from '../job';
+
+/** Stages of a route, in the order that keeps a part stiff and a way back open: rough everything, then finish everything. */
+export const STAGES = [
+  'face',
+  'rough',
+  'rest',
+  'holes',
+  'mouths',
+  'threads',
+  'finish',
+  'edges',
+  'marks',
+  'outside',
+] as const;
+export type Stage = (typeof STAGES)[number];
+
+const BY_KIND: Record<string, Stage> = {
+  face: 'face',
+  pocket: 'rough',
+  slot: 'rough',
+  drill: 'holes',
+  'helical-bore': 'holes',
+  ream: 'mouths',
+  bore: 'mouths',
+  counterbore: 'mouths',
+  countersink: 'mouths',
+  tap: 'threads',
+  'thread-mill': 'threads',
+  chamfer: 'edges',
+  'round-edge': 'edges',
+  engrave: 'marks',
+  'cut-out': 'outside',
+};
+
+const finishes = (o: Operation) => o.params.finish === true;
+
+/** Where an operation belongs: by its kind, what it works on, and for clearing whether it takes what others left. */
+export function stageOf(operation: Operation, { part }: Pick<Job, 'part'>): Stage {
+  const onOutside = part.features.some((f) => f.meaning === 'outline' && operation.targets.includes(f.id));
+  if (operation.kind === 'contour') return onOutside ? 'outside' : 'finish';
+  if (operation.kind !== 'clear') return BY_KIND[operation.kind] ?? 'finish';
+  if (onOutside) return 'rough';
+  const before = operation.params.from === 'what is left' && operation.reason !== undefined && finishes(operation);
+  return before ? 'finish' : 'rough';
+}
+
+/** Spots come before the drills that follow them. */
+const startsFirst = (o: Operation) => (o.params.method === 'spot' ? 0 : 1);
+
+/** How often the tool is changed on the way through a route. */
+export const toolChanges = (operations: Operation[]): number =>
+  operations.filter((o) => o.on).filter((o, i, all) => i === 0 || o.toolId !== all[i - 1].toolId).length;
+
+/**
+ * The operations of a setup in the order the trade works: stage by stage, within a stage tool by tool, the one in the spindle first,
+ * then larger before smaller. Operations of one stage on one feature keep their order.
+ */
+export function inRouteOrder(operations: Operation[], job: Job): Operation[] {
+  const diameter = (o: Operation) => job.tools.find((t) => t.id === o.toolId)?.diameter ?? 0;
+  const ordered: Operation[] = [];
+  for (const stage of STAGES) {
+    const left = operations.filter((o) => stageOf(o, job) === stage);
+    left.sort((a, b) => startsFirst(a) - startsFirst(b) || diameter(b) - diameter(a));
+    while (left.length) {
+      const inSpindle = ordered[ordered.length - 1]?.toolId;
+      const ready = left.filter((o, i) => left.slice(0, i).every((p) => !mustPrecede(p, o)));
+      const next = ready.find((o) => o.toolId === inSpindle) ?? ready[0];
+      ordered.push(...left.splice(left.indexOf(next), 1));
+    }
+  }
+  return ordered;
+}
+
+/** Of two operations of one stage on one feature the one that stands first stays first, as do all spots before drills. */
+const mustPrecede = (a: Operation, b: Operation) =>
+  a.targets.some((t) => b.targets.includes(t)) || startsFirst(a) < startsFirst(b);
+
+/** The setup's route in that order, and whether it differs from today's. */
+export function suggestOrder(job: Job, setup: Setup): { operations: Operation[]; differs: boolean } {
+  const operations = inRouteOrder(setup.operations, job);
+  return { operations, differs: operations.some((o, i) => o !== setup.operations[i]) };
+}

@@ -1,0 +1,222 @@
+import { Feature } from '../../part/feature';
+import { PartModel, modelOf } from '../../part/model';
+import { formatLength } from '../../quantity/units';
+import { TOOLS } from '../../shop/library';
+import { Tool } from '../../shop/tool';
+import { suggestFinish } from '../../cutting/entries';
+import { proposeTool, addOperation, editOperation, tidyRack, withSetup } from '../edit';
+import { adviseTools } from '../advice';
+import type { Advice } from '../advice';
+import { kindOf } from '../../toolpath/registry';
+import { Job } from '../job';
+import { holeSteps } from './holes';
+import { inRouteOrder } from './order';
+
+/** An operation of a proposed route: what it works on, with what, other values than its own, and why. */
+export interface RouteStep {
+  kind: string;
+  targets: Feature[];
+  tool: Tool;
+  params?: Record<string, unknown>;
+  reason: string;
+}
+
+/** What a route is proposed from. */
+export interface RouteAsked {
+  job: Job;
+  model: PartModel;
+  rack: Tool[];
+  advise(feature: Feature): Advice[];
+  long(mm: number): string;
+}
+
+/** A proposal, and what it could not find a way for. */
+export interface Proposal {
+  job: Job;
+  missing: { feature: string; why: string }[];
+}
+
+/** A pocket shallower than this share of the cutter's diameter is not worth a steady load. */
+const SHALLOW = 0.4;
+/** A tool that is in the route already may take this much longer than the quickest. */
+const WILLING = 1.3;
+
+/** The quickest cutter for the bulk of a pocket, one that is used already where it is nearly as quick. */
+function rougher(ranked: Advice[], used: Set<string>): Advice | undefined {
+  const able = ranked.filter((r) => r.minutes !== undefined).sort((a, b) => a.minutes! - b.minutes!);
+  const [quickest] = able;
+  return able.find((r) => used.has(r.tool.id) && r.minutes! <= WILLING * quickest.minutes!) ?? quickest;
+}
+
+function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): RouteStep[] {
+  const { shape } = feature;
+  const ranked = asked.advise(feature);
+  const depth = feature.through ? asked.model.thickness : feature.depth;
+  const rough = rougher(ranked, used);
+  if (!rough) return [];
+  const { tool } = rough;
+  used.add(tool.id);
+  if (shape.type === 'slot' && tool.diameter > shape.width / 2)
+    return [
+      {
+        kind: 'slot',
+        targets: [feature],
+        tool,
+        reason: `A slot ${asked.long(shape.width)} wide: ${tool.name} runs down its middle, then along its walls.`,
+      },
+    ];
+  const leave = suggestFinish(tool).allowance;
+  const steady = depth > SHALLOW * tool.diameter;
+  const finisher = ranked.find((r) => r.role === 'does it') ?? ranked[ranked.length - 1];
+  const same = finisher.tool.id === tool.id;
+  return [
+    {
+      kind: steady ? 'clear' : 'pocket',
+      targets: [feature],
+      tool,
+      params: { finish: false, wallAllowance: leave },
+      reason: `${steady ? 'Deep enough for a steady load over the whole flute' : 'Shallow: plain passes are quickest'}; ${tool.name} is the quickest that fits. It leaves ${asked.long(leave)} so that all is roughed before anything is finished.`,
+    },
+    {
+      kind: 'clear',
+      targets: [feature],
+      tool: finisher.tool,
+      params: { from: 'what is left', finish: true, finishStock: leave },
+      reason: same
+        ? `The walls, once everything is roughed and the part has moved where it wants to.`
+        : `Corners ${tool.name} could not reach, then the walls: ${finisher.tool.name} turns in every corner.`,
+    },
+  ];
+}
+
+/** Edges the part shows, one operation for each form and angle. */
+function edgeSteps(asked: RouteAsked): { steps: RouteStep[]; missing: Proposal['missing'] } {
+  const steps: RouteStep[] = [];
+  const missing: Proposal['missing'] = [];
+  const wanted = asked.job.part.features.filter((f) => f.edge && f.meaning !== 'hole' && f.meaning !== 'ignore');
+  for (const feature of wanted) {
+    const { form, size, angle } = feature.edge!;
+    const kind = form === 'round' ? 'round-edge' : 'chamfer';
+    const fits = (t: Tool) =>
+      form === 'round' ? Math.abs(t.cornerRadius - size) < 1e-3 : Math.abs(t.pointAngle - angle) < 0.5;
+    const tool = asked.rack.find((t) => kindOf(kind)!.suits(t) && fits(t));
+    const known = steps.find((s) => s.tool.id === tool?.id);
+    if (!tool)
+      missing.push({
+        feature: feature.name,
+        why: form === 'round' ? `no corner-rounding mill of ${asked.long(size)}` : `no tool with a flank of ${angle}°`,
+      });
+    else if (known) known.targets.push(feature);
+    else
+      steps.push({
+        kind,
+        targets: [feature],
+        tool,
+        reason: 'Edges are broken when their walls are finished, so that no burr comes back.',
+      });
+  }
+  return { steps, missing };
+}
+
+function faceStep({ job, rack }: RouteAsked, top: number, long: RouteAsked['long']): RouteStep[] {
+  const tool = top > 0 ? proposeTool(job, kindOf('face')!, [], rack) : undefined;
+  return tool
+    ? [
+        {
+          kind: 'face',
+          targets: [],
+          tool,
+          reason: `The stock stands ${long(top)} above the part: a flat top first, and every depth is measured from it.`,
+        },
+      ]
+    : [];
+}
+
+function outsideSteps(asked: RouteAsked, stockBelow: number): RouteStep[] {
+  return asked.job.part.features
+    .filter((f) => f.meaning === 'outline')
+    .flatMap((feature) => {
+      const best = asked.advise(feature)[0];
+      if (!best) return [];
+      const loose = stockBelow < 0.1;
+      return [
+        {
+          kind: 'contour',
+          targets: [feature],
+          tool: best.tool,
+          params: loose ? { tabs: 'ramped' } : undefined,
+          reason: `Last, so that the part is held by all of its stock until then${loose ? '; tabs keep it from coming loose' : ''}.`,
+        },
+      ];
+    });
+}
+
+function markSteps({ job, rack }: RouteAsked): RouteStep[] {
+  const lines = job.part.features.filter((f) => f.meaning === 'line');
+  const tool = rack.find((t) => t.kind === 'engraving') ?? rack.find((t) => kindOf('engrave')!.suits(t));
+  return lines.length && tool
+    ? [{ kind: 'engrave', targets: lines, tool, reason: 'On finished faces, where nothing runs over it any more.' }]
+    : [];
+}
+
+function beamSteps({ job, rack }: RouteAsked): RouteStep[] {
+  const kind = kindOf('cut-out')!;
+  const targets = job.part.features.filter((f) => kind.works.includes(f.meaning));
+  const tool = rack.find((t) => kind.suits(t));
+  return tool && targets.length
+    ? [{ kind: 'cut-out', targets, tool, reason: 'One sheet, one beam: openings first, then the outside lets go.' }]
+    : [];
+}
+
+function addStep(job: Job, setupId: string, step: RouteStep, rack: Tool[]): Job {
+  const before = new Set(job.setups.flatMap((s) => s.operations.map((o) => o.id)));
+  const ids = step.targets.map((t) => t.id);
+  const next = addOperation(job, setupId, step.kind, ids, step.tool, rack);
+  const added = next.setups.flatMap((s) => s.operations).find((o) => !before.has(o.id));
+  if (!added) return next;
+  const verb = step.params?.from === 'what is left' ? 'Finish' : undefined;
+  return editOperation(next, added.id, (o) => ({
+    ...o,
+    name: verb ? o.name.replace(/^\S+/, verb) : o.name,
+    params: { ...o.params, ...step.params },
+    reason: step.reason,
+  }));
+}
+
+/**
+ * A route for a setup, read from the part's features, its stock, the rack and the machine: rough all, then finish all, holes between,
+ * the outside last; each operation with its reason. What stood in the setup's route before is replaced.
+ */
+export function proposeRoute(job: Job, setupId: string, rack: Tool[] = TOOLS): Proposal {
+  const setup = job.setups.find((s) => s.id === setupId) ?? job.setups[0];
+  const empty = withSetup(job, { ...setup, operations: [] });
+  const all = [...job.tools, ...rack.filter((t) => !job.tools.some((own) => own.id === t.id))];
+  const model = modelOf(job.part);
+  const asked: RouteAsked = {
+    job,
+    model,
+    rack: all,
+    advise: (f) => adviseTools(job, f.id, all, model).ranked,
+    long: (mm) => formatLength(mm, job.unit),
+  };
+  const missing: Proposal['missing'] = [];
+  const steps: RouteStep[] = [];
+  if (job.machine.kind === 'sheet cutter') steps.push(...beamSteps(asked));
+  else {
+    steps.push(...faceStep(asked, setup.stock.top, asked.long));
+    const used = new Set<string>();
+    for (const f of job.part.features.filter((x) => x.meaning === 'pocket')) {
+      const found = pocketSteps(f, asked, used);
+      steps.push(...found);
+      if (found.length === 0)
+        missing.push({ feature: f.name, why: 'no cutter of the rack fits it and reaches its floor' });
+    }
+    const holes = holeSteps(asked);
+    const edges = edgeSteps(asked);
+    steps.push(...holes.steps, ...edges.steps, ...markSteps(asked), ...outsideSteps(asked, setup.stock.bottom));
+    missing.push(...holes.missing, ...edges.missing);
+  }
+  const routed = steps.reduce((j, step) => addStep(j, setup.id, step, all), empty);
+  const own = routed.setups.find((s) => s.id === setup.id)!;
+  return { job: tidyRack(withSetup(routed, { ...own, operations: inRouteOrder(own.operations, routed) })), missing };
+}
