@@ -1,4 +1,4 @@
-import type { Advised, Job, Tool } from '@tidypath/core';
+import type { Advised, Job, Proposal, Tool } from '@tidypath/core';
 import type { Answer, Request } from './messages';
 
 type Listener = (answer: Answer) => void;
@@ -27,17 +27,33 @@ class Engine {
     return ++this.seq;
   }
 
+  /** Sends a question and waits for the answer that is its own. */
+  private ask<T>(request: Request & { seq: number }, read: (answer: Answer) => T | undefined): Promise<T> {
+    return new Promise((resolve, reject) => {
+      const stop = this.listen((answer) => {
+        if (!('seq' in answer) || answer.seq !== request.seq) return;
+        const found = read(answer);
+        if (found === undefined && answer.type !== 'failed') return;
+        stop();
+        if (found !== undefined) resolve(found);
+        else reject(new Error('The computation stopped'));
+      });
+      this.send(request);
+    });
+  }
+
   /** Which tools of a rack suit a feature, worked out beside the page. */
   advise(job: Job, featureId: string, rack: Tool[]): Promise<Advised> {
-    const seq = this.nextSeq();
-    return new Promise((resolve) => {
-      const stop = this.listen((answer) => {
-        if (answer.type !== 'advised' || answer.seq !== seq) return;
-        stop();
-        resolve(answer.advised);
-      });
-      this.send({ type: 'advise', seq, job, featureId, rack });
-    });
+    return this.ask({ type: 'advise', seq: this.nextSeq(), job, featureId, rack }, (a) =>
+      a.type === 'advised' ? a.advised : undefined,
+    );
+  }
+
+  /** A route for a setup, worked out beside the page. */
+  propose(job: Job, setupId: string, rack: Tool[]): Promise<Proposal> {
+    return this.ask({ type: 'propose', seq: this.nextSeq(), job, setupId, rack }, (a) =>
+      a.type === 'proposed' ? a.proposal : undefined,
+    );
   }
 
   send(request: Request): void {

@@ -12,6 +12,7 @@ import {
   pathLengths,
   planSetup,
   postSetup,
+  proposeRoute,
 } from '@tidypath/core';
 import { runsOf } from './runs';
 import type { Answer, PlanView, ProofView, Request, SurfaceView } from './messages';
@@ -127,6 +128,10 @@ scope.onmessage = ({ data }) => {
   if (data.type === 'advise') {
     const { seq, job, featureId, rack } = data;
     return scope.postMessage({ type: 'advised', seq, advised: adviseTools(job, featureId, rack) });
+  }
+  if (data.type === 'propose') {
+    const { seq, job, setupId, rack } = data;
+    return scope.postMessage({ type: 'proposed', seq, proposal: proposeRoute(job, setupId, rack) });
   }
   if (data.type === 'seek') return seek(data.seq, data.time);
   if (data.type === 'cancel') {

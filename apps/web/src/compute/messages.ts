@@ -1,4 +1,4 @@
-import type { Advised, Clock, Finding, Job, Moment, Path, Samples, Tool } from '@tidypath/core';
+import type { Advised, Clock, Finding, Job, Moment, Path, Proposal, Samples, Tool } from '@tidypath/core';
 
 /** One planned operation as the page sees it. */
 export interface PlannedView {
@@ -64,6 +64,7 @@ export type Request =
   | { type: 'prove'; seq: number; job: Job; setupId: string; text: string }
   | { type: 'seek'; seq: number; time: number }
   | { type: 'advise'; seq: number; job: Job; featureId: string; rack: Tool[] }
+  | { type: 'propose'; seq: number; job: Job; setupId: string; rack: Tool[] }
   | { type: 'cancel' };
 
 export type Answer =
@@ -73,4 +74,5 @@ export type Answer =
   | { type: 'cancelled'; seq: number }
   | { type: 'moment'; seq: number; moment: Moment; height: Float32Array }
   | { type: 'advised'; seq: number; advised: Advised }
+  | { type: 'proposed'; seq: number; proposal: Proposal }
   | { type: 'failed'; seq: number; message: string };

@@ -28,6 +28,7 @@ import { Txt } from '../../ui/Txt';
 import { useCalmJob, useJob } from '../job/JobContext';
 import { StagePage } from '../job/StagePage';
 import { JobView } from '../view/JobView';
+import { RouteBar } from './RouteBar';
 import { OperationCard } from './OperationCard';
 import { ValueEditor } from './ValueEditor';
 import { Field, fieldKey } from './sentences/types';
@@ -175,6 +176,7 @@ export function CutStage() {
         {plan?.findings.map((f, i) => (
           <FindingCard key={i} finding={f} />
         ))}
+        <RouteBar />
         {operations.length === 0 && (
           <Empty title="The route is empty">
             <Txt tone="quiet">

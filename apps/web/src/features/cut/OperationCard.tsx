@@ -143,6 +143,11 @@ function OperationCardView({
       </View>
       {open && (
         <View style={{ gap: SPACE.m, paddingHorizontal: SPACE.s, paddingBottom: SPACE.s }}>
+          {operation.reason && (
+            <Txt kind="small" tone="quiet">
+              {operation.reason}
+            </Txt>
+          )}
           <SentenceText pieces={pieces} editing={editing && fieldKey(editing)} onEdit={onEdit} />
           {insight && (
             <>

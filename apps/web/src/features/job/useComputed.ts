@@ -29,7 +29,10 @@ const PAUSE = 120;
 /** Everything a path depends on; notes and the unit shown do not. */
 const keyOf = (job: Job, setupId: string) => hashOf({ ...job, note: '', unit: '', setupId });
 
-type Own = Exclude<Answer, { type: 'moment' | 'advised' }>;
+/** Answers that are for whoever asked, not about the job as a whole. */
+const ELSEWHERE = ['moment', 'advised', 'proposed'] as const;
+type Own = Exclude<Answer, { type: (typeof ELSEWHERE)[number] }>;
+const isOwn = (answer: Answer): answer is Own => !(ELSEWHERE as readonly string[]).includes(answer.type);
 
 /** What an answer about the job with key `about` changes. */
 function after(s: State, answer: Own, about: string): State {
@@ -70,7 +73,7 @@ export function useComputed(job: Job, setupId: string) {
   useEffect(
     () =>
       engine.listen((answer) => {
-        if (answer.type === 'moment' || answer.type === 'advised' || answer.seq !== asked.current.seq) return;
+        if (!isOwn(answer) || answer.seq !== asked.current.seq) return;
         const about = asked.current.key;
         setState((s) => after(s, answer, about));
       }),

@@ -2,7 +2,7 @@ import polylabel from 'polylabel';
 import { lifts } from '../../cutting/lift';
 import { suggest } from '../../cutting/suggest';
 import { Situation, Suggestion } from '../../cutting/suggestion';
-import { Region, area, offset, thinned } from '../../geometry/clip';
+import { Region, area, difference, intersection, offset, thinned, union } from '../../geometry/clip';
 import { Feature } from '../../part/feature';
 import { PartModel } from '../../part/model';
 import { Tool } from '../../shop/tool';
@@ -45,6 +45,8 @@ export interface Asked {
 
 /** Chords of offsets made only to see what a cutter reaches, mm. */
 export const COARSE = 0.02;
+/** Room a cutter has beside the part, mm. */
+const OUTSIDE = 60;
 /** Share of an area that may be left standing and still counts as reached. */
 export const REACHED = 0.002;
 /** How much worse a tool ranks: chips have no room, it turns on the spot in corners, it leaves metal for another. */
@@ -61,18 +63,23 @@ export const cutOf = (
   return { situation, suggestion: suggest(situation), bite };
 };
 
-/** Narrowest and widest of a region as cutters see them: the largest circle inside, and what a cutter of radius r cannot reach. */
-export function reachOf(exact: Region) {
+/**
+ * Narrowest and widest of a region as cutters see them: the largest circle inside, and what a cutter of radius r cannot reach.
+ * @param outline of the part: over its edge a cutter may run out
+ */
+export function reachOf(exact: Region, outline: Region) {
   const ring = exact.map((points) => points.map((p) => [p.x, p.y]));
   const widest = ring.length ? 2 * polylabel(ring, 0.05).distance : 0;
   const precision = Math.min(COARSE, widest / 400);
   const region = thinned(exact, precision);
   const whole = area(region);
+  const out = difference(offset(outline, OUTSIDE, precision), outline);
+  const room = area(difference(region, outline)) > 0 ? union(region, out) : region;
   const known = new Map<number, number>();
   const left = (r: number): number => {
     const found = known.get(r);
     if (found !== undefined) return found;
-    const reached = offset(offset(region, -r, precision / 4), r, precision / 4);
+    const reached = intersection(offset(offset(room, -r, precision / 4), r, precision / 4), region);
     const share = reached.length ? Math.max(0, 1 - area(reached) / whole) : 1;
     known.set(r, share);
     return share;

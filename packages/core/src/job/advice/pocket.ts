@@ -21,7 +21,7 @@ import {
 export function pocketAdvice(a: Asked, rack: Tool[]): Advised {
   const region = a.model.floors.filter((f) => f.feature === a.feature.id).flatMap((f) => f.region);
   const depth = a.feature.through ? a.model.thickness : a.feature.depth;
-  const reach = reachOf(region);
+  const reach = reachOf(region, a.model.outline);
   const ranked: Advice[] = [];
   const unfit: Advised['unfit'] = [];
   for (const tool of rack.filter(cutsWalls)) {

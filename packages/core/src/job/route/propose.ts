@@ -40,12 +40,22 @@ export interface Proposal {
 const SHALLOW = 0.4;
 /** A tool that is in the route already may take this much longer than the quickest. */
 const WILLING = 1.3;
+/** And this much worse for a wall, rather than a change of tools. */
+const FAMILIAR = 2;
 
-/** The quickest cutter for the bulk of a pocket, one that is used already where it is nearly as quick. */
+/** The quickest cutter for the bulk of a pocket; one that is in the route already, or does all of it, where it is nearly as quick. */
 function rougher(ranked: Advice[], used: Set<string>): Advice | undefined {
   const able = ranked.filter((r) => r.minutes !== undefined).sort((a, b) => a.minutes! - b.minutes!);
-  const [quickest] = able;
-  return able.find((r) => used.has(r.tool.id) && r.minutes! <= WILLING * quickest.minutes!) ?? quickest;
+  const quick = able.filter((r) => r.minutes! <= WILLING * able[0].minutes!);
+  return quick.find((r) => used.has(r.tool.id)) ?? quick.filter((r) => r.role === 'does it').sort(byRank)[0] ?? able[0];
+}
+
+const byRank = (a: Advice, b: Advice) => a.rank - b.rank;
+
+/** Of the tools that do all of it the best, or one that is in the route already where it is nearly as good. */
+function bestOf(ranked: Advice[], used: Set<string>): Advice | undefined {
+  const able = ranked.filter((r) => r.role === 'does it').sort(byRank);
+  return able.find((r) => used.has(r.tool.id) && r.rank <= FAMILIAR * able[0].rank) ?? able[0] ?? ranked[0];
 }
 
 function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): RouteStep[] {
@@ -67,7 +77,8 @@ function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Ro
     ];
   const leave = suggestFinish(tool).allowance;
   const steady = depth > SHALLOW * tool.diameter;
-  const finisher = ranked.find((r) => r.role === 'does it') ?? ranked[ranked.length - 1];
+  const finisher = bestOf(ranked, used) ?? rough;
+  used.add(finisher.tool.id);
   const same = finisher.tool.id === tool.id;
   return [
     {
@@ -132,11 +143,11 @@ function faceStep({ job, rack }: RouteAsked, top: number, long: RouteAsked['long
     : [];
 }
 
-function outsideSteps(asked: RouteAsked, stockBelow: number): RouteStep[] {
+function outsideSteps(asked: RouteAsked, stockBelow: number, used: Set<string>): RouteStep[] {
   return asked.job.part.features
     .filter((f) => f.meaning === 'outline')
     .flatMap((feature) => {
-      const best = asked.advise(feature)[0];
+      const best = bestOf(asked.advise(feature), used);
       if (!best) return [];
       const loose = stockBelow < 0.1;
       return [
@@ -213,7 +224,7 @@ export function proposeRoute(job: Job, setupId: string, rack: Tool[] = TOOLS): P
     }
     const holes = holeSteps(asked);
     const edges = edgeSteps(asked);
-    steps.push(...holes.steps, ...edges.steps, ...markSteps(asked), ...outsideSteps(asked, setup.stock.bottom));
+    steps.push(...holes.steps, ...edges.steps, ...markSteps(asked), ...outsideSteps(asked, setup.stock.bottom, used));
     missing.push(...holes.missing, ...edges.missing);
   }
   const routed = steps.reduce((j, step) => addStep(j, setup.id, step, all), empty);
