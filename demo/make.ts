@@ -2,6 +2,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { floatPulleyBracket } from './jobs/float-pulley-bracket';
+import { lensCellRing } from './jobs/lens-cell-ring';
 import { vaneHubDrawing, vaneHubPlate } from './jobs/vane-hub-plate';
 
 const here = __dirname;
@@ -12,3 +13,4 @@ const drawing = vaneHubDrawing();
 save('drawings/vane-hub-plate.dxf', drawing);
 save('jobs/vane-hub-plate.json', JSON.stringify(vaneHubPlate(drawing), null, 1) + '\n');
 save('jobs/float-pulley-bracket.json', JSON.stringify(floatPulleyBracket(), null, 1) + '\n');
+save('jobs/lens-cell-ring.json', JSON.stringify(lensCellRing(), null, 1) + '\n');

@@ -76,7 +76,7 @@ export function floatPulleyBracket(): Job {
   job = { ...job, setups: [{ ...setup, fixtures: viseJaws(stockOf(setup, modelOf(job.part)), inch(0.17)) }] };
   const tool = (n: number) => TOOLS.find((t) => t.number === n)!;
   job = addOperation(job, 's1', 'face', [], tool(1));
-  job = addOperation(job, 's1', 'pocket', [slot.id], tool(21));
+  job = addOperation(job, 's1', 'slot', [slot.id], tool(21));
   job = addOperation(job, 's1', 'pocket', [seat.id], tool(21));
   job = addOperation(job, 's1', 'drill', [holes.id], tool(13));
   job = addOperation(job, 's1', 'drill', [holes.id], tool(19));

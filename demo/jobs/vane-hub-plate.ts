@@ -49,8 +49,14 @@ export function vaneHubDrawing(): string {
 }
 
 const MEANINGS: Record<string, Partial<Feature> & { meaning: Feature['meaning'] }> = {
-  OUTSIDE: { meaning: 'outline', name: 'Outside', through: true },
-  'FLOAT POCKET': { meaning: 'pocket', name: 'Float pocket', depth: 7, through: false },
+  OUTSIDE: { meaning: 'outline', name: 'Outside', through: true, edge: { form: 'chamfer', size: 0.4, angle: 90 } },
+  'FLOAT POCKET': {
+    meaning: 'pocket',
+    name: 'Float pocket',
+    depth: 7,
+    through: false,
+    edge: { form: 'chamfer', size: 0.3, angle: 90 },
+  },
   BOSSES: { meaning: 'boss', name: 'Boss', depth: 0, through: false },
   BEARING: { meaning: 'pocket', name: 'Bearing bore', depth: PLATE.thickness, through: true },
   NOTCH: { meaning: 'pocket', name: 'Open notch', depth: 5, through: false },
@@ -93,7 +99,9 @@ export function vaneHubPlate(drawing: string): Job {
   job = addOperation(job, 's1', 'pocket', id('Open notch'), tool(4));
   job = addOperation(job, 's1', 'drill', id('M5 hole'), tool(13));
   job = addOperation(job, 's1', 'drill', id('M5 hole'), tool(14));
+  job = addOperation(job, 's1', 'tap', id('M5 hole'), tool(37));
   job = addOperation(job, 's1', 'contour', id('Outside'), tool(4));
+  job = addOperation(job, 's1', 'chamfer', [...id('Outside'), ...id('Float pocket')], tool(22));
   const [, , , , spot] = job.setups[0].operations;
   return editOperation(job, spot.id, (o) => ({
     ...o,

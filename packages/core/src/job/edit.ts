@@ -183,11 +183,15 @@ export function addOperation(
   return withSetup(withRack, { ...setup, operations: [...setup.operations, operation] });
 }
 
+/** A name in the middle of a sentence: words begin small, abbreviations stay. */
+const inSentence = (name: string) =>
+  /^\p{Lu}\p{Ll}/u.test(name) ? name.charAt(0).toLowerCase() + name.slice(1) : name;
+
 function nameFor(kind: OperationKind, targets: Feature[], params: object): string {
   if (targets.length === 0) return kind.title;
   const verb = 'method' in params && params.method === 'spot' ? 'Spot' : kind.verb;
   const first = targets[0].name;
-  return `${verb} ${first.charAt(0).toLowerCase()}${first.slice(1)}${targets.length > 1 ? ` and ${targets.length - 1} more` : ''}`;
+  return `${verb} ${inSentence(first)}${targets.length > 1 ? ` and ${targets.length - 1} more` : ''}`;
 }
 
 /** The job with one operation changed. */

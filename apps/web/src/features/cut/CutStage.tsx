@@ -28,6 +28,7 @@ import { Txt } from '../../ui/Txt';
 import { useCalmJob, useJob } from '../job/JobContext';
 import { StagePage } from '../job/StagePage';
 import { JobView } from '../view/JobView';
+import { ProposalSheet, useProposal } from './ProposalSheet';
 import { RouteBar } from './RouteBar';
 import { OperationCard } from './OperationCard';
 import { ValueEditor } from './ValueEditor';
@@ -97,6 +98,7 @@ export function CutStage() {
   const [editing, setEditing] = useState<Field>();
   const [adding, setAdding] = useState(false);
   const { operations } = setup;
+  const route = useProposal(job, setup.id);
   const closeValue = useCallback(() => setEditing(undefined), []);
   const minutes = useMemo(
     () => (plan && proof && proofFresh ? minutesByOperation(plan, proof) : undefined),
@@ -176,7 +178,7 @@ export function CutStage() {
         {plan?.findings.map((f, i) => (
           <FindingCard key={i} finding={f} />
         ))}
-        <RouteBar />
+        <RouteBar busy={route.busy} onPropose={() => void route.ask()} />
         {operations.length === 0 && (
           <Empty title="The route is empty">
             <Txt tone="quiet">
@@ -217,6 +219,18 @@ export function CutStage() {
       </StagePage>
       {openId && editing && (
         <ValueSheet operationId={openId} field={editing} onField={setEditing} onClose={closeValue} />
+      )}
+      {route.proposal && (
+        <ProposalSheet
+          proposal={route.proposal}
+          setupId={setup.id}
+          replaces={operations.length}
+          onClose={route.drop}
+          onTake={() => {
+            edit(() => route.proposal!.job);
+            route.drop();
+          }}
+        />
       )}
       <Sheet title="Add an operation" open={adding} onClose={() => setAdding(false)}>
         {KINDS.map((k) => {

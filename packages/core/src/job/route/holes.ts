@@ -28,7 +28,7 @@ function groupsOf({ job, model }: RouteAsked): { features: Feature[]; hole: Hole
 }
 
 /** Mills that bore a hole on a helix: they leave no post and have room to turn. */
-const BORES = { least: 0.45, most: 0.85 } as const;
+const BORES = { least: 0.1, most: 0.85 } as const;
 
 const millFor = (rack: Tool[], fits: (d: number) => boolean, deep: number) =>
   rack
