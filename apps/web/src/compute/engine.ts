@@ -8,10 +8,14 @@ class Engine {
   private worker: Worker | undefined;
   private readonly listeners = new Set<Listener>();
   private seq = 0;
+  /** What is awaited, in memory the worker sees while it computes; without it, a cancel is heard between operations. */
+  private readonly awaited =
+    typeof SharedArrayBuffer === 'undefined' ? undefined : new Int32Array(new SharedArrayBuffer(4));
 
   private start(): Worker {
     if (this.worker) return this.worker;
     this.worker = new Worker(new URL('./job.worker.ts', import.meta.url));
+    if (this.awaited) this.worker.postMessage({ type: 'watch', awaited: this.awaited } satisfies Request);
     this.worker.onmessage = (event: MessageEvent<Answer>) => this.listeners.forEach((tell) => tell(event.data));
     this.worker.onerror = (event) =>
       this.listeners.forEach((tell) => tell({ type: 'failed', seq: this.seq, message: event.message }));
@@ -57,7 +61,11 @@ class Engine {
   }
 
   send(request: Request): void {
-    this.start().postMessage(request);
+    const worker = this.start();
+    if (this.awaited && request.type === 'cancel') Atomics.store(this.awaited, 0, -1);
+    if (this.awaited && (request.type === 'compute' || request.type === 'prove'))
+      Atomics.store(this.awaited, 0, request.seq);
+    worker.postMessage(request);
   }
 }
 

@@ -5,12 +5,13 @@ import {
   Playback,
   ProofRun,
   Setup,
+  SetupPlan,
   adviseTools,
   cellFor,
   joinPrograms,
   boundsOf,
   pathLengths,
-  planSetup,
+  planSteps,
   postSetup,
   proposeRoute,
 } from '@tidypath/core';
@@ -28,14 +29,27 @@ const scope = globalThis as unknown as {
 };
 const cache: PlanCache = new Map();
 let current = 0;
+let awaited: Int32Array | undefined;
 let playback: Playback | undefined;
 let bottom = 0;
 
 const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
 const setupOf = (job: Job, id: string): Setup => job.setups.find((s) => s.id === id) ?? job.setups[0];
 
-function planView(job: Job, setup: Setup): PlanView {
-  const plan = planSetup(job, setup, cache);
+/** Plans operation by operation, so that a newer question or a cancel is heard between them; undefined when it was. */
+async function planned(seq: number, job: Job, setup: Setup): Promise<SetupPlan | undefined> {
+  const stopped = () => !!awaited && Atomics.load(awaited, 0) !== seq;
+  const steps = planSteps(job, setup, cache, stopped);
+  for (;;) {
+    const { done, value } = steps.next();
+    if (seq !== current || stopped()) return undefined;
+    if (done) return value;
+    scope.postMessage({ type: 'planning', seq, step: value });
+    await breath();
+  }
+}
+
+function planView(job: Job, setup: Setup, plan: SetupPlan): PlanView {
   const posted = postSetup(job, setup, plan);
   const own = new Set([...plan.findings, ...plan.planned.flatMap((p) => p.plan.findings)]);
   return {
@@ -108,7 +122,9 @@ async function prove(seq: number, job: Job, setup: Setup, text: string): Promise
 }
 
 async function compute(seq: number, job: Job, setup: Setup): Promise<void> {
-  const plan = planView(job, setup);
+  const made = await planned(seq, job, setup);
+  if (!made) return;
+  const plan = planView(job, setup, made);
   scope.postMessage({ type: 'planned', seq, plan });
   await breath();
   if (seq !== current || plan.programs.length === 0) return;
@@ -133,6 +149,7 @@ scope.onmessage = ({ data }) => {
     const { seq, job, setupId, rack } = data;
     return scope.postMessage({ type: 'proposed', seq, proposal: proposeRoute(job, setupId, rack) });
   }
+  if (data.type === 'watch') return void (awaited = data.awaited);
   if (data.type === 'seek') return seek(data.seq, data.time);
   if (data.type === 'cancel') {
     scope.postMessage({ type: 'cancelled', seq: current });

@@ -1,4 +1,4 @@
-import type { Advised, Clock, Finding, Job, Moment, Path, Proposal, Samples, Tool } from '@tidypath/core';
+import type { Advised, Clock, Finding, Job, Moment, Path, PlanStep, Proposal, Samples, Tool } from '@tidypath/core';
 
 /** One planned operation as the page sees it. */
 export interface PlannedView {
@@ -65,10 +65,13 @@ export type Request =
   | { type: 'seek'; seq: number; time: number }
   | { type: 'advise'; seq: number; job: Job; featureId: string; rack: Tool[] }
   | { type: 'propose'; seq: number; job: Job; setupId: string; rack: Tool[] }
+  /** Holds the number of the question whose answer is awaited, seen by the worker while it computes. */
+  | { type: 'watch'; awaited: Int32Array }
   | { type: 'cancel' };
 
 export type Answer =
   | { type: 'planned'; seq: number; plan: PlanView }
+  | { type: 'planning'; seq: number; step: PlanStep }
   | { type: 'progress'; seq: number; share: number }
   | { type: 'proved'; seq: number; text: string; proof: ProofView }
   | { type: 'cancelled'; seq: number }

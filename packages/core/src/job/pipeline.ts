@@ -129,7 +129,7 @@ function planOne(
     }
     plan.findings.push(...copyFindings(operation, targets, ground.stock), ...rangeFindings(job, operation));
   }
-  if (cache) {
+  if (cache && !ground.stopped?.()) {
     if (cache.size > MOST_CACHED) cache.clear();
     cache.set(key, plan);
   }
@@ -166,11 +166,35 @@ function rangeFindings(job: Job, operation: Operation): Finding[] {
   return findings;
 }
 
+/** The operation about to be planned: which of how many. */
+export interface PlanStep {
+  name: string;
+  index: number;
+  of: number;
+}
+
 /**
  * Plans every operation of a setup that is switched on. Faults are findings; what can be planned is planned.
  * @param cache plans of earlier calls, reused where nothing they depend on changed
  */
 export function planSetup(job: Job, setup: Setup, cache?: PlanCache): SetupPlan {
+  const steps = planSteps(job, setup, cache);
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value;
+  }
+}
+
+/**
+ * The same in steps, each operation one of them, for whoever has to breathe in between.
+ * @param stopped whether nobody waits any more; a plan that was stopped is not remembered
+ */
+export function* planSteps(
+  job: Job,
+  setup: Setup,
+  cache?: PlanCache,
+  stopped?: () => boolean,
+): Generator<PlanStep, SetupPlan> {
   const part = repeatedPart(job.part, setup);
   const drawn = modelOf(job.part);
   const model = part === job.part ? drawn : modelOf(part);
@@ -183,13 +207,24 @@ export function planSetup(job: Job, setup: Setup, cache?: PlanCache): SetupPlan 
   const fixtures = setup.fixtures.map(boxOf);
   let top = stock.top;
   if (model.outline.length === 0) return { model, stock, zero, clearance, planned, findings };
-  for (const operation of setup.operations) {
-    if (!operation.on) continue;
+  const on = setup.operations.filter((o) => o.on);
+  for (const [index, operation] of on.entries()) {
+    yield { name: operation.name, index, of: on.length };
     const earlier = planned.flatMap(({ operation: { toolId }, plan: { path } }) => {
       const tool = job.tools.find((t) => t.id === toolId);
       return tool ? [{ tool, path }] : [];
     });
-    const ground = { model, stock: stock.region, top, bottom: stock.bottom, clearance, partKey, earlier, fixtures };
+    const ground = {
+      model,
+      stock: stock.region,
+      top,
+      bottom: stock.bottom,
+      clearance,
+      partKey,
+      earlier,
+      fixtures,
+      stopped,
+    };
     const keys = planned.map((p) => p.key);
     const one = planOne(job, setup, operation, ground, keys, cache);
     planned.push(one);

@@ -73,6 +73,8 @@ export interface PlanContext {
   clearance: number;
   /** Clamps and jaws. */
   fixtures: FixtureBox[];
+  /** Whether nobody waits for the plan any more; long work asks now and then, and comes back with what it has. */
+  stopped?: () => boolean;
 }
 
 /** Holes to be made along Z; the writer uses the control's canned cycle or writes it out. */

@@ -4,6 +4,7 @@ import { formatTime, suggestOrder, toolChanges, withSetup } from '@tidypath/core
 import { SPACE } from '../../theme/theme';
 import { Row } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
+import { planningWords } from '../job/planning';
 import { useCalmJob } from '../job/JobContext';
 import { counted } from './words';
 
@@ -14,7 +15,7 @@ export function RouteBar({ busy, onPropose }: { busy: boolean; onPropose: () => 
   const better = suggestOrder(job, setup);
   const changes = toolChanges(on);
   const saved = changes - toolChanges(better.operations);
-  const { proof, proofFresh } = computed;
+  const { proof, proofFresh, planning } = computed;
   if (job.part.features.length === 0) return null;
   const facts = [
     counted(on.length, 'operation', 'operations'),
@@ -28,6 +29,26 @@ export function RouteBar({ busy, onPropose }: { busy: boolean; onPropose: () => 
         <Txt kind="small" tone="quiet" testID="route-summary">
           {facts.join(' · ')}
         </Txt>
+      )}
+      {planning && (
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.s }} testID="planning">
+          <Txt kind="small" style={{ flex: 1 }}>
+            {planningWords(planning)} …
+          </Txt>
+          <Button compact onPress={computed.cancel}>
+            Stop
+          </Button>
+        </View>
+      )}
+      {computed.cancelled && !planning && (
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.s }}>
+          <Txt kind="small" style={{ flex: 1 }}>
+            ▲ Stopped: the paths are out of date.
+          </Txt>
+          <Button compact onPress={computed.run}>
+            Plan again
+          </Button>
+        </View>
       )}
       <Row>
         <Button compact mode="outlined" loading={busy} disabled={busy} onPress={onPropose} testID="propose-route">

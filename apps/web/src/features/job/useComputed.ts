@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { Job, hashOf } from '@tidypath/core';
+import { Job, PlanStep, hashOf } from '@tidypath/core';
 import { engine } from '../../compute/engine';
 import type { Answer, PlanView, ProofView } from '../../compute/messages';
 
@@ -12,6 +12,8 @@ interface State {
   cancelledKey?: string;
   /** The text the proof was made from. */
   provedText?: string;
+  /** The operation being planned. */
+  planning?: PlanStep;
   /** 0..1 while proving. */
   progress?: number;
   error?: string;
@@ -43,19 +45,22 @@ function after(s: State, answer: Own, about: string): State {
         ...s,
         plan: answer.plan,
         planKey: about,
+        planning: undefined,
         error: undefined,
         progress: written ? 0 : undefined,
         proof: written ? s.proof : undefined,
       };
     }
+    case 'planning':
+      return { ...s, planning: answer.step };
     case 'progress':
       return { ...s, progress: answer.share };
     case 'proved':
       return { ...s, proof: answer.proof, provedText: answer.text, proofKey: about, progress: undefined };
     case 'cancelled':
-      return { ...s, progress: undefined, cancelledKey: about };
+      return { ...s, planning: undefined, progress: undefined, cancelledKey: about };
     case 'failed':
-      return { ...s, progress: undefined, error: answer.message };
+      return { ...s, planning: undefined, progress: undefined, error: answer.message };
   }
 }
 

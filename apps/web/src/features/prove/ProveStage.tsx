@@ -9,6 +9,7 @@ import { Empty } from '../../ui/Empty';
 import { FindingCard } from '../../ui/FindingCard';
 import { Txt } from '../../ui/Txt';
 import { useJob } from '../job/JobContext';
+import { planningShare, planningWords } from '../job/planning';
 import { StagePage } from '../job/StagePage';
 import { JobView } from '../view/JobView';
 import { sampleAt } from '../view/segments';
@@ -117,15 +118,17 @@ export function ProveStage() {
         <Card>
           <Row>
             <Txt style={{ flex: 1 }} live>
-              {progress === undefined ? 'Planning the paths' : `Proving, ${formatNumber(progress * 100, 0)} %`}
+              {progress === undefined
+                ? planningWords(computed.planning)
+                : `Proving, ${formatNumber(progress * 100, 0)} %`}
             </Txt>
             <Button compact onPress={computed.cancel}>
               Cancel
             </Button>
           </Row>
           <ProgressBar
-            progress={progress ?? 0}
-            indeterminate={progress === undefined}
+            progress={progress ?? planningShare(computed.planning)}
+            indeterminate={progress === undefined && !computed.planning}
             accessibilityLabel="Progress of the proof"
           />
         </Card>

@@ -307,6 +307,7 @@ class ClearPlanner {
       retract: context.clearance - level.z,
       patience: params.keepDown,
       longestLink: params.keepDown > 0 ? params.longestBack : 0,
+      stopped: context.stopped,
     });
     clearing.run();
     this.report(level, clearing);

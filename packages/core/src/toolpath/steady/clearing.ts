@@ -1,7 +1,7 @@
 import { Boundary } from '../../geometry/boundary';
 import { Chain } from '../../geometry/chain';
 import { Region, islands, offset, ringArea } from '../../geometry/clip';
-import { Bounds, Point, boundsOf, growBounds } from '../../geometry/point';
+import { Bounds, Point, boundsOf, distance, growBounds } from '../../geometry/point';
 import { Frontier, Run } from './frontier';
 import { smoothLink } from './links';
 import { Metal } from './metal';
@@ -36,6 +36,8 @@ export interface SteadyInput {
   patience: number;
   /** Longest way back with the tool down. */
   longestLink: number;
+  /** Asked between passes: whether to leave it at what has been planned. */
+  stopped?: () => boolean;
 }
 
 /** What the cutter does, in order. */
@@ -127,7 +129,7 @@ export class SteadyClearing {
     this.cutAll();
     for (const room of islands(offset(this.input.allowed, -(this.wall + this.input.turn)))) {
       let before = -Infinity;
-      while (this.isUncut(room) && this.stretches.length > before + 1) {
+      while (!this.input.stopped?.() && this.isUncut(room) && this.stretches.length > before + 1) {
         before = this.stretches.length;
         this.enter(room);
         this.cutAll();
@@ -310,7 +312,7 @@ export class SteadyClearing {
   }
 
   private cutAll(): void {
-    for (let n = 0; n < MOST_PASSES; n++) {
+    for (let n = 0; n < MOST_PASSES && !this.input.stopped?.(); n++) {
       const choice = this.choose();
       if (choice) this.cut(choice);
       else if (this.candidates().length === 0) return;
@@ -363,10 +365,10 @@ export class SteadyClearing {
 
   /** Whether a pass takes away more than hairs. */
   private isWorth({ poses, engaged }: Pass): boolean {
+    const least = WORTH * this.angle * this.input.radius;
     let sum = 0;
-    for (let i = 1; i < poses.length; i++)
-      sum += engaged[i] * Math.hypot(poses[i].x - poses[i - 1].x, poses[i].y - poses[i - 1].y);
-    return sum > WORTH * this.angle * this.input.radius;
+    for (let i = 1; i < poses.length && sum <= least; i++) sum += engaged[i] * distance(poses[i], poses[i - 1]);
+    return sum > least;
   }
 
   /** Places where metal that could be reached stands deeper than `hair` mm. */

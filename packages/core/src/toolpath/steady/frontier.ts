@@ -1,4 +1,5 @@
 import { Boundary } from '../../geometry/boundary';
+import { distance } from '../../geometry/point';
 import { Metal } from './metal';
 import { Pass, Pose, Side } from './walker';
 
@@ -84,7 +85,7 @@ export class Frontier {
     for (const i of this.live) {
       if (this.tried.has(i)) continue;
       if (run && i - run.last <= 2 && this.track[i] === this.track[run.last]) {
-        run.length += Math.hypot(this.poses[i].x - this.poses[run.last].x, this.poses[i].y - this.poses[run.last].y);
+        run.length += distance(this.poses[i], this.poses[run.last]);
         run.last = i;
       } else {
         run = { first: i, last: i, length: 0 };

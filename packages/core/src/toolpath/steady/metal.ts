@@ -145,7 +145,7 @@ export class Metal {
     this.remember();
   }
 
-  /** Takes away what a cutter of radius `R` passes over on a straight line. */
+  /** Takes away what a cutter of radius `R` passes over on a straight line; where it starts it must have been. */
   take(ax: number, ay: number, bx: number, by: number, R = this.radius): void {
     const { box, cell, nx, ny, depth, cap, journal } = this;
     const reach = R + cap;
@@ -172,7 +172,12 @@ export class Metal {
       const h = h2 > 0 ? Math.sqrt(h2) : -1;
       const skipFrom = h > 0 ? Math.ceil((ax - h - box.minX) / cell) : nx;
       const skipTo = h > 0 ? Math.floor((ax + h - box.minX) / cell) : -1;
-      for (let i = i0; i <= i1; i++) {
+      // Behind the start nothing is nearer than the start itself, where the cutter has been.
+      const cut = dx === 0 ? 0 : (ax - (py * dy) / dx - box.minX) / cell;
+      if (dx === 0 && py * dy < 0) continue;
+      const from = dx > 0 ? Math.max(i0, Math.ceil(cut)) : i0;
+      const to = dx < 0 ? Math.min(i1, Math.floor(cut)) : i1;
+      for (let i = from; i <= to; i++) {
         if (i >= skipFrom && i <= skipTo) {
           i = skipTo;
           continue;

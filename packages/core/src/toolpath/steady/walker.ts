@@ -28,6 +28,9 @@ export interface Rules {
 
 /** Angles of the way out at which the bite is looked at, radians: dense at first. */
 const WAY_OUT = [6, 12, 20, 29, 40, 53, 67, 83, 101, 121, 145, 170].map((a) => (a * Math.PI) / 180);
+/** How far round the rim's envelope is looked at, radians: behind on the wall side lies what this pass has cut itself. */
+const ALL_ROUND = Math.PI * 1.9;
+const CUT_BEHIND = Math.PI * 1.75;
 /** On the way out the bite must stay below this share of the asked one: turning so tightly, it is told low. */
 const OUT_LESS = 0.93;
 /** A pass is given up when the bite gets this much larger than asked; it should not happen. */
@@ -58,6 +61,8 @@ export class Walker {
   /** Radii with which the path may arrive at a wall, the gentlest first. */
   private readonly arrivals: number[];
   private slope = 0;
+  /** Length walked in this pass, mm. */
+  private gone = 0;
   /** Engaged angle to hold, radians. */
   private angle = 0;
   private x = 0;
@@ -126,7 +131,7 @@ export class Walker {
     // Usually nothing stands ahead of what is being cut; then the rim's envelope tells it at once.
     const from = this.th - (Math.PI / 2) * side;
     const ahead = from + (angle + 0.6) * side;
-    const behind = from + Math.PI * 1.9 * side;
+    const behind = from + (this.gone > metal.radius ? CUT_BEHIND : ALL_ROUND) * side;
     if (metal.isOpen(cx, cy, metal.radius + turn, Math.min(ahead, behind), Math.max(ahead, behind))) return true;
     const most = angle * OUT_LESS;
     for (const a of WAY_OUT) {
@@ -139,25 +144,25 @@ export class Walker {
   }
 
   /** The curvature (positive: out of the metal) whose step ends with the asked bite. */
-  private solve(guess: number, stride: number): number {
+  private solve(guess: number, stride: number): { k: number; bite: number } {
     const { angle } = this;
     const limit = (k: number) => Math.max(-this.tightest, Math.min(this.tightest, k));
     const slope = stride + stride * stride * this.slope;
     let k0 = guess;
     let e0 = this.bite(k0, stride) - angle;
-    if (Math.abs(e0) < CLOSE * angle) return k0;
+    if (Math.abs(e0) < CLOSE * angle) return { k: k0, bite: e0 + angle };
     let k1 = limit(k0 + e0 / slope);
     let e1 = e0;
     for (let round = 0; round < 4 && k1 !== k0; round++) {
       e1 = this.bite(k1, stride) - angle;
-      if (Math.abs(e1) < CLOSE * angle) break;
+      if (Math.abs(e1) < CLOSE * angle) return { k: k1, bite: e1 + angle };
       const steep = (e1 - e0) / (k1 - k0);
       const next = limit(k1 - e1 / (steep < -0.2 * slope ? steep : -slope));
       k0 = k1;
       e0 = e1;
       k1 = next;
     }
-    return k1;
+    return { k: k1, bite: this.bite(k1, stride) };
   }
 
   /** The least curvature from `k` upwards whose step keeps a way out of radius `r` clear of the walls; undefined when none does. */
@@ -201,12 +206,12 @@ export class Walker {
   /** The next step of one length: its curvature, the bite at its end, and whether shorter ones would hold the bite better. */
   private step(guess: number, stride: number): { k: number; bite: number; rough: boolean } | undefined {
     const wanted = this.solve(guess, stride);
-    const free = this.besideWalls(wanted, stride);
+    const free = this.besideWalls(wanted.k, stride);
     if (free === undefined) return undefined;
     const k = this.awayFromMetal(free, stride);
     const half = this.bite(k, stride / 2);
-    const rough = Math.abs(k) * stride > BENT || free !== wanted || half > HALF_WAY * this.angle;
-    return { k, bite: this.bite(k, stride), rough };
+    const rough = Math.abs(k) * stride > BENT || free !== wanted.k || half > HALF_WAY * this.angle;
+    return { k, bite: k === wanted.k ? wanted.bite : this.bite(k, stride), rough };
   }
 
   /**
@@ -223,6 +228,7 @@ export class Walker {
     this.y = start.y;
     this.heading = start.heading;
     this.side = side;
+    this.gone = 0;
     const pass: Pass = { side, poses: [start], engaged: [0] };
     const patience = Math.max(2 * Math.PI * rules.turn, metal.radius / 2);
     let idle = 0;
@@ -238,6 +244,7 @@ export class Walker {
       }
       if (!step || step.bite > GIVE_UP * angle) break;
       k = step.k;
+      this.gone += stride;
       this.advance(pass, k, stride, step.bite);
       if (step.bite > 0) last = pass.poses.length;
       idle = step.bite > HAIR * angle ? 0 : idle + stride;
