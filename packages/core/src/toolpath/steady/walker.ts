@@ -32,7 +32,7 @@ const WAY_OUT = [6, 12, 20, 29, 40, 53, 67, 83, 101, 121, 145, 170].map((a) => (
 const ALL_ROUND = Math.PI * 1.9;
 const CUT_BEHIND = Math.PI * 1.75;
 /** On the way out the bite must stay below this share of the asked one: turning so tightly, it is told low. */
-const OUT_LESS = 0.93;
+const OUT_LESS = 0.88;
 /** A pass is given up when the bite gets this much larger than asked; it should not happen. */
 const GIVE_UP = 1.22;
 /** A pass ends where the bite stays below this share of the asked one. */
