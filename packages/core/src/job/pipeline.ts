@@ -66,6 +66,18 @@ function jobFindings(job: Job, setup: Setup): Finding[] {
       );
     seen.set(tool.number, tool.name);
   }
+  const compensates = (toolId: string, how: string) =>
+    setup.operations.some((o) => o.on && o.toolId === toolId && o.params.compensation === how);
+  for (const { id, name } of job.tools)
+    if (compensates(id, 'wear in the control') && compensates(id, 'all in the control'))
+      findings.push(
+        stop(
+          'compensation-mixed',
+          `${name} is compensated by its wear in one operation and by all of its radius in another; its register can hold only one`,
+          'Compensate it the same way everywhere',
+          { tool: id, field: 'params.compensation' },
+        ),
+      );
   if (setup.operations.every((o) => !o.on)) {
     findings.push(stop('no-operations', 'The route is empty', 'Add an operation', { field: 'operations' }));
   }

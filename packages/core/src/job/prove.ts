@@ -32,11 +32,18 @@ function homeHeight(job: Job, setup: Setup, zeroAboveTable: number): number {
   return Math.max(setup.clearance + 10, job.machine.noseToTable - longest - zeroAboveTable);
 }
 
-/** Diameter registers of the tools whose wear the control takes up. */
-function wearRegisters(job: Job, setup: Setup): Map<number, number> {
-  const worn = setup.operations.filter((o) => o.params.compensation === 'wear in the control');
-  const tools = job.tools.filter((t) => worn.some((o) => o.toolId === t.id));
-  return new Map(tools.map((t) => [t.number, diameterOffsetOf(t)]));
+/** What the diameter registers of the tools hold that the control compensates: their radius, or 0 for wear alone. */
+function registersOf(job: Job, setup: Setup): ReadOptions['registers'] {
+  const left = (toolId: string, how: string) =>
+    setup.operations.some((o) => o.on && o.toolId === toolId && o.params.compensation === how);
+  return new Map(
+    job.tools
+      .filter((t) => left(t.id, 'wear in the control') || left(t.id, 'all in the control'))
+      .map((t) => [
+        t.number,
+        { register: diameterOffsetOf(t), radius: left(t.id, 'all in the control') ? t.diameter / 2 : 0 },
+      ]),
+  );
 }
 
 /** Just below the sheet, mm. */
@@ -66,7 +73,7 @@ export class ProofRun {
     this.read = readProgram(text, {
       homeZ: homeHeight(job, setup, zeroAboveTable),
       unit: job.output.unit,
-      wear: wearRegisters(job, setup),
+      registers: registersOf(job, setup),
       beam: beamOf(job, { low: stock.bottom - zero.z, high: stock.top + setup.clearance - zero.z }),
       coolant: Object.values(controllerOf(job)?.coolant ?? {}),
     });

@@ -4,14 +4,15 @@ import { LengthUnit, MM_PER_INCH } from '../quantity/units';
 import { CycleKind } from '../shop/controller';
 import { expandCycle } from '../toolpath/cycle';
 import { sweepOf } from '../toolpath/path';
-import { MOVE, MotionList, Motions } from './motions';
+import { compensated } from './compensation';
+import { MOVE, Motion, MotionList, Motions } from './motions';
 
 export interface ReadOptions {
   /** Height of machine zero (where G53 Z0, G28 and G30 go) in work coordinates, mm. */
   homeZ: number;
   unit: LengthUnit;
-  /** Registers of diameter that hold nothing but wear, by tool number: compensation with them follows the path as written. */
-  wear?: Map<number, number>;
+  /** What the diameter registers hold, by tool number: a radius, mm, or 0 for wear alone. */
+  registers?: Map<number, { register: number; radius: number }>;
   /** Of a two-axis machine: the tool its beam is, and the heights it stands for when on and off. */
   beam?: { tool: number; low: number; high: number };
   /** Words of the control that switch coolant, besides M7, M8 and M9. */
@@ -33,8 +34,8 @@ const ARC_SLACK = 0.01;
 const FLAT_TOLERANCE = 0.001;
 
 const NOT_UNDERSTOOD: Record<string, string> = {
-  G41: 'Cutter compensation in the control is not followed',
-  G42: 'Cutter compensation in the control is not followed',
+  G41: 'Cutter compensation is followed only with a register whose radius is known; it is not followed here',
+  G42: 'Cutter compensation is followed only with a register whose radius is known; it is not followed here',
   G93: 'Inverse-time feed is not followed',
   G16: 'Polar coordinates are not followed',
   G68: 'Rotated coordinates are not followed',
@@ -114,6 +115,9 @@ class Reader {
   private returnToInitial = true;
   private initialZ = 0;
   private ended = false;
+  /** Moves since compensation was switched on: they can be followed only when it is known what comes after them. */
+  private compensation: { hand: 1 | -1; radius: number; from: { x: number; y: number }; moves: Motion[] } | undefined;
+  private compensationEnds = false;
   private readonly told = new Set<string>();
 
   constructor(private readonly options: ReadOptions) {
@@ -126,6 +130,11 @@ class Reader {
     if (this.told.has(once) || this.findings.length >= MAX_FINDINGS) return;
     this.told.add(once);
     this.findings.push(make(code, message, remedy, { line: this.line }));
+  }
+
+  /** A program that ends with compensation on has been cut as far as it goes. */
+  finish(): void {
+    if (this.compensation?.moves.length) this.followCompensation();
   }
 
   read(raw: string): void {
@@ -232,7 +241,8 @@ class Reader {
       else if (code === 99) this.returnToInitial = false;
       else if (code >= 54 && code < 60) this.hasOffset = true;
       else if (CYCLE_CODES[code]) this.startCycle(code);
-      else if ((code === 41 || code === 42) && this.isWear(words)) continue;
+      else if (code === 40) this.compensationEnds = !!this.compensation;
+      else if ((code === 41 || code === 42) && this.compensates(code, words)) continue;
       else if (code !== 28 && code !== 30) this.unknown(`G${code}`, words);
     }
   }
@@ -242,10 +252,39 @@ class Reader {
     this.initialZ = this.z;
   }
 
-  /** Whether compensation is switched on with the wear register of the tool in the spindle. */
-  private isWear(words: Word[]): boolean {
+  /** Switches compensation on where it is known what the register holds; wear alone follows the path as written. */
+  private compensates(code: number, words: Word[]): boolean {
     const register = words.find((w) => w.letter === 'D')?.value;
-    return register !== undefined && this.options.wear?.get(this.tool) === register;
+    const known = this.options.registers?.get(this.tool);
+    if (!known || known.register !== register) return false;
+    if (known.radius > 0)
+      this.compensation = {
+        hand: code === 41 ? 1 : -1,
+        radius: known.radius,
+        from: { x: this.x, y: this.y },
+        moves: [],
+      };
+    this.compensationEnds = false;
+    return true;
+  }
+
+  /** Works out the way the cutter takes once compensation is switched off again. */
+  private followCompensation(): void {
+    const { moves, from, radius, hand } = this.compensation!;
+    this.compensation = undefined;
+    this.compensationEnds = false;
+    const followed = compensated(moves, from, radius, hand);
+    for (const motion of followed.moves) this.motions.push(motion);
+    if (!followed.fault) return;
+    const { line } = followed.fault;
+    this.findings.push(
+      stop(
+        'compensation-does-not-fit',
+        `A cutter of radius ${radius.toFixed(3)} mm does not fit into what is programmed here`,
+        'Take a smaller cutter, or round the corner by more than its radius',
+        { line },
+      ),
+    );
   }
 
   private harmless(name: string): boolean {
@@ -315,7 +354,7 @@ class Reader {
   }
 
   private push(type: number, x: number, y: number, z: number, cx = 0, cy = 0, seconds = 0): void {
-    this.motions.push({
+    const motion = {
       type,
       line: this.line,
       x,
@@ -327,7 +366,10 @@ class Reader {
       rpm: this.spindleOn ? this.rpm : 0,
       tool: this.tool,
       seconds,
-    });
+    };
+    if (!this.compensation) return this.motions.push(motion);
+    this.compensation.moves.push(motion);
+    if (this.compensationEnds) this.followCompensation();
   }
 
   private dwell(words: Word[]): void {
@@ -539,6 +581,7 @@ export function readProgram(text: string, options: ReadOptions): ReadProgram {
     lines++;
     from = to + 1;
   }
+  reader.finish();
   const motions = reader.motions.build();
   if (motions.count === 0) {
     reader.findings.push(

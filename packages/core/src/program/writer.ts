@@ -3,6 +3,7 @@ import { formatNumber, LengthUnit, MM_PER_INCH } from '../quantity/units';
 import { Controller, CycleKind } from '../shop/controller';
 import { Coolant } from '../shop/machine';
 import { Tool, diameterOffsetOf, isBeam, lengthOffsetOf } from '../shop/tool';
+import { programmedPath } from './compensation';
 import { expandCycle, isTapping } from '../toolpath/cycle';
 import { DrillCycle } from '../toolpath/operation';
 import { ARC_CW, Compensation, LINE, Path, RAPID, sweepOf } from '../toolpath/path';
@@ -94,7 +95,7 @@ export function capabilityFindings(controller: Controller, steps: Step[], option
       findings.push(
         stop(
           'no-compensation',
-          `“${step.name}” leaves the wear of its cutter to the control; ${controller.name} cannot take it up`,
+          `“${step.name}” leaves compensation to the control; ${controller.name} has none`,
           'Let it be worked out here, or post for another control',
           { operation: step.operationId, field: 'params.compensation' },
         ),
@@ -198,6 +199,7 @@ class Writer {
   }
 
   private arc(kind: number, x: number, y: number, z: number, cx: number, cy: number, feed: string): void {
+    if (Math.hypot(x - cx, y - cy) < SHORTEST_ARC / 2) return;
     const sweep = sweepOf(kind, this.at.x, this.at.y, x, y, cx, cy);
     const radius = Math.hypot(x - cx, y - cy);
     if (Math.abs(sweep) * radius < SHORTEST_ARC) return this.move('G1', x, y, z, [feed]);
@@ -208,7 +210,8 @@ class Writer {
   }
 
   /** @param reached called with the height after every straight at feed */
-  path(path: Path, reached?: (z: number) => void): void {
+  path(whole: Path, reached?: (z: number) => void): void {
+    const path = programmedPath(whole);
     for (let i = 0; i < path.count; i++) {
       this.step(path, i, path.z[i]);
       if (path.kind[i] === LINE) reached?.(path.z[i]);
@@ -341,6 +344,15 @@ class Writer {
     this.stands(entry.x, entry.y, entry.z);
   }
 
+  /** What the register of compensation must hold at the machine. */
+  private registerComment({ tool, path }: Step): void {
+    const [first] = path.compensation;
+    if (!first) return;
+    const held =
+      first.radius > 0 ? `${this.length(first.radius)} = radius of the cutter` : 'wear only, 0 for a new cutter';
+    this.comment(`D${diameterOffsetOf(tool)} holds ${held}`);
+  }
+
   private startBeam({ path }: Step): void {
     this.forget();
     this.block(`${this.options.workOffset} G0 X${this.length(path.x[0])} Y${this.length(path.y[0])}`);
@@ -377,6 +389,7 @@ class Writer {
     for (const step of steps) {
       this.sections.push({ line: this.lines.length + 1, operationId: step.operationId });
       this.comment(step.name);
+      this.registerComment(step);
       if (step.tool.number !== tool) {
         if (tool !== undefined) this.stopTool();
         coolant = 'off';

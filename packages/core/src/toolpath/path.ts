@@ -22,11 +22,11 @@ export interface Path {
   cx: Float64Array;
   cy: Float64Array;
   feed: Float64Array;
-  /** Cutter compensation in the control: at which move it is switched, and to which side. */
-  compensation: { move: number; to: Compensation }[];
+  /** Cutter compensation in the control: at which move it is switched, to which side, and by how much; 0 leaves it the wear alone. */
+  compensation: { move: number; to: Compensation; radius: number }[];
 }
 
-/** Side of the path the cutter stands on, as the control takes up its wear. */
+/** Side of the path the cutter stands on, as the control moves it aside. */
 export type Compensation = 'left' | 'right' | 'off';
 
 const EQUAL = 1e-7;
@@ -80,8 +80,8 @@ export class PathBuilder {
   }
 
   /** Switches compensation in the control with the next move, which must be a straight at feed. */
-  compensate(to: Compensation): this {
-    this.compensation.push({ move: this.rows.length, to });
+  compensate(to: Compensation, radius = 0): this {
+    this.compensation.push({ move: this.rows.length, to, radius });
     return this;
   }
 

@@ -8,7 +8,7 @@ import {
   startedOnLongest,
 } from '../../geometry/chain';
 import { Region, area, contains, distanceToBoundary, intersection, offset } from '../../geometry/clip';
-import { Point, distanceToSegment } from '../../geometry/point';
+import { distance, distanceToSegment, Point } from '../../geometry/point';
 import { Finding, care, note, stop } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { degrees, formatNumber, radians } from '../../quantity/units';
@@ -245,16 +245,17 @@ export class ContourParams {
   tabShift!: number;
   @Choice({
     label: 'Compensation',
-    help: 'Worked out here, or with the wear of the cutter taken up in the control from its diameter offset (0 for a new one).',
-    choices: ['worked out', 'wear in the control'],
+    help: 'Worked out here; or the wear of the cutter taken up in the control from its diameter offset (0 for a new one); or all of its radius.',
+    choices: ['worked out', 'wear in the control', 'all in the control'],
     matters: (p: ContourParams) => p.side !== 'on the line',
   })
-  compensation!: 'worked out' | 'wear in the control';
+  compensation!: 'worked out' | 'wear in the control' | 'all in the control';
 }
 
 const GAP = 1;
 /** Straight before and after a lead on which the control takes up its compensation, mm. */
 const TAKE_UP = 2;
+const LONGER = 1.2;
 /** Nearer to the stock than this beside its radius the cutter is not clear of it, mm. */
 const BESIDE = 0.2;
 /** Share of the cutter's face that may touch metal and still counts as clear: the grid's own error. */
@@ -430,9 +431,9 @@ class ContourPlanner {
     const { params, context } = this;
     if (params.side === 'on the line') return {};
     const compensates = this.compensatesAt(leave);
-    const straight = compensates && params.leadForm === 'arc' ? TAKE_UP : undefined;
+    const straight = compensates && params.leadForm === 'arc' ? this.takeUp : undefined;
     const asked: LeadForm = { form: params.leadForm, size: params.lead, angle: params.leadAngle, straight };
-    const length = Math.max(params.lead, 2 * room);
+    const length = Math.max(params.lead, 2 * room, compensates ? this.takeUp : 0);
     const slant: LeadForm = { form: 'line', size: length, angle: degrees(Math.asin(room / length)) };
     let off: Chain | undefined;
     for (const form of room > 0 ? [asked, slant] : [asked]) {
@@ -452,10 +453,33 @@ class ContourPlanner {
     return { off };
   }
 
+  /** Radius the control is left to move the cutter by, mm. */
+  private get inControl(): number {
+    return this.params.compensation === 'all in the control' ? this.radius : 0;
+  }
+
+  /** Length of a straight on which compensation is switched: longer than what the control moves the cutter by. */
+  private get takeUp(): number {
+    return Math.max(TAKE_UP, LONGER * this.inControl);
+  }
+
+  private checkLead({ vertices: [a, b] }: Chain): void {
+    const short = a.bulge !== 0 || distance(a, b) <= this.inControl;
+    if (short && !this.findings.some((f) => f.code === 'lead-too-short'))
+      this.findings.push(
+        stop(
+          'lead-too-short',
+          `The control switches its compensation on a straight longer than the radius of the cutter, ${formatNumber(this.inControl, 2)} mm; the lead has ${formatNumber(a.bulge === 0 ? distance(a, b) : 0, 2)} mm`,
+          'Make the lead longer, or lead on by an arc',
+          { operation: this.context.operation.id, field: 'params.lead' },
+        ),
+      );
+  }
+
   /** Only what leaves the wall as it stays is worth the control's care. */
   private compensatesAt(leave: number): boolean {
     const { compensation, side, wallAllowance } = this.params;
-    return compensation === 'wear in the control' && side !== 'on the line' && leave === wallAllowance;
+    return compensation !== 'worked out' && side !== 'on the line' && leave === wallAllowance;
   }
 
   /** @param room how far beside this lap metal is gone already, mm */
@@ -470,7 +494,10 @@ class ContourPlanner {
     path.rapid(at.x, at.y, context.clearance).rapid(at.x, at.y, from + GAP);
     if (on) {
       path.line(at.x, at.y, z, feeds.feed, 'lead');
-      if (this.compensatesAt(leave)) path.compensate(this.side);
+      if (this.compensatesAt(leave)) {
+        this.checkLead(on);
+        path.compensate(this.side, this.inControl);
+      }
       path.follow(on, z, feeds.feed, 'lead');
     } else if (params.descent === 'ramp' && lap.closed) {
       const top = from + GAP / 2;
