@@ -34,6 +34,7 @@ export * from './part/feature';
 export * from './part/shapes';
 export * from './part/repeat';
 export * from './job/repeats';
+export * from './job/entry-hole';
 export * from './job/route/order';
 export { proposeRoute } from './job/route/propose';
 export type { Proposal } from './job/route/propose';

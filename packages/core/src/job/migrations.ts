@@ -53,7 +53,7 @@ function materialFrom1(material: Plain): Plain {
 const FINISHING = { finishLaps: 1, spring: false, overlap: 0, floorGap: 0 };
 const SINCE_2: Record<string, Plain> = {
   face: { rolledIn: false },
-  clear: FINISHING,
+  clear: { ...FINISHING, feedOver: false },
   pocket: { ...FINISHING, pattern: 'inside out', rowAngle: 0 },
   drill: { lessen: 0, hop: 'always clear' },
   contour: {

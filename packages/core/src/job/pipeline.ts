@@ -1,4 +1,4 @@
-import { Finding, hasStop, stop } from '../quantity/finding';
+import { Finding, hasStop, note, stop } from '../quantity/finding';
 import { hashOf } from '../quantity/hash';
 import { Added, NOTHING_ADDED, joinAdded } from '../part/added';
 import { PartModel, modelOf } from '../part/model';
@@ -129,6 +129,15 @@ function planOne(
       material: job.material,
       machine: job.machine,
     });
+    if (plan.path.count === 0 && plan.findings.length === 0)
+      plan.findings.push(
+        note(
+          'nothing-to-cut',
+          `“${operation.name}” finds nothing to cut with these values`,
+          'Check how deep it goes and what it leaves, or switch it off',
+          { operation: operation.id },
+        ),
+      );
     for (const id of lost) {
       plan.findings.push(
         stop(

@@ -174,6 +174,11 @@ export class ClearParams extends FinishParams {
     matters: (p: ClearParams) => p.keepDown > 0,
   })
   longestBack!: number;
+  @Toggle({
+    label: 'Feed moves only',
+    help: 'Ways across above the work are feed moves too, for machines whose rapids do not run in a straight line.',
+  })
+  feedOver!: boolean;
 }
 
 const GAP = 1;
@@ -414,6 +419,7 @@ class ClearPlanner {
   private approach(x: number, y: number, z: number): void {
     const { path, context } = this;
     if (path.z < context.clearance) path.rapid(path.x, path.y, context.clearance);
+    if (this.params.feedOver && !Number.isNaN(path.x)) path.line(x, y, context.clearance, this.linkFeed, 'link');
     path.rapid(x, y, context.clearance).rapid(x, y, z);
   }
 
@@ -503,6 +509,7 @@ export const clear: OperationKind<ClearParams> = {
       lift: 0.05,
       keepDown: 1,
       longestBack: 200,
+      feedOver: false,
     };
   },
   bite: (p, tool) => {

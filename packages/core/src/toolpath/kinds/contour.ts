@@ -31,6 +31,8 @@ import { Tabs, followStations, spread, stationsOver, tabOnShortSide } from '../t
 type Side = 'outside' | 'inside' | 'scrap side' | 'left' | 'right' | 'on the line';
 
 const isOpenSide = (p: ContourParams) => ['left', 'right', 'on the line'].includes(p.side);
+const isBeside = (p: ContourParams) => p.side !== 'on the line';
+const canStartAnywhere = (p: ContourParams) => p.side !== 'left' && p.side !== 'right';
 
 export class ContourParams {
   @Choice({
@@ -132,6 +134,7 @@ export class ContourParams {
     label: 'Lead',
     help: 'How it comes onto the wall: an arc that touches it, a straight at an angle, or the wall’s own line drawn longer.',
     choices: ['arc', 'line', 'tangent'],
+    matters: isBeside,
   })
   leadForm!: LeadForm['form'];
   @Parameter({
@@ -141,6 +144,7 @@ export class ContourParams {
     min: 0.1,
     max: 100,
     step: 0.5,
+    matters: isBeside,
   })
   lead!: number;
   @Parameter({
@@ -150,21 +154,21 @@ export class ContourParams {
     min: 10,
     max: 180,
     step: 15,
-    matters: (p: ContourParams) => p.leadForm !== 'tangent',
+    matters: (p: ContourParams) => isBeside(p) && p.leadForm !== 'tangent',
   })
   leadAngle!: number;
   @Choice({
     label: 'Corners',
     help: 'Outside corners: rolled about, drawn out to a point, or passed and looped back, which leaves them sharpest.',
     choices: ['rolled', 'sharp', 'looped'],
-    matters: (p: ContourParams) => p.side === 'outside',
+    matters: (p: ContourParams) => p.side === 'outside' || p.side === 'scrap side',
   })
   corners!: Corners;
   @Choice({
     label: 'Start',
     help: 'Where a lap begins: the middle of the longest straight, or a chosen share of the way round.',
     choices: ['longest straight', 'chosen'],
-    matters: (p: ContourParams) => !isOpenSide(p),
+    matters: canStartAnywhere,
   })
   startAt!: 'longest straight' | 'chosen';
   @Parameter({
@@ -174,7 +178,7 @@ export class ContourParams {
     min: 0,
     max: 1,
     step: 0.05,
-    matters: (p: ContourParams) => !isOpenSide(p) && p.startAt === 'chosen',
+    matters: (p: ContourParams) => canStartAnywhere(p) && p.startAt === 'chosen',
   })
   start!: number;
   @Parameter({
@@ -247,7 +251,7 @@ export class ContourParams {
     label: 'Compensation',
     help: 'Worked out here; or the wear of the cutter taken up in the control from its diameter offset (0 for a new one); or all of its radius.',
     choices: ['worked out', 'wear in the control', 'all in the control'],
-    matters: (p: ContourParams) => p.side !== 'on the line',
+    matters: isBeside,
   })
   compensation!: 'worked out' | 'wear in the control' | 'all in the control';
 }
@@ -293,7 +297,7 @@ class ContourPlanner {
       closedLaps(
         region,
         on ? 0 : (inside ? -1 : 1) * (radius + leave),
-        inside ? 'rolled' : params.corners,
+        inside || on ? 'rolled' : params.corners,
         LOOP * radius,
       )
         .map((lap) => (inside === (params.direction === 'climb') ? lap : reversed(lap)))

@@ -1,12 +1,41 @@
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { ParameterInfo, editOperation, formatNumber, kindOf, parameterText, proposedParams } from '@tidypath/core';
+import {
+  ParameterInfo,
+  editOperation,
+  formatNumber,
+  kindOf,
+  parameterText,
+  proposedParams,
+  withEntryHole,
+} from '@tidypath/core';
 import { SPACE } from '../../../theme/theme';
 import { ParameterField } from '../../../ui/ParameterField';
 import { Txt } from '../../../ui/Txt';
+import { useShop } from '../../cutting/useShop';
 import { partModel } from '../../job/partModel';
 import type { EditorProps } from './types';
+
+/** Adds a drilled hole to go down through, with its operation; says why where that cannot be. */
+function EntryHoleButton({ operation, edit }: Pick<EditorProps, 'operation' | 'edit'>) {
+  const { tools } = useShop();
+  const [why, setWhy] = useState('');
+  const drill = () =>
+    edit((j) => {
+      const made = withEntryHole(j, operation.id, tools);
+      setWhy(made.ok ? '' : made.why);
+      return made.ok ? made.job : j;
+    });
+  return (
+    <>
+      <Button compact mode="outlined" onPress={drill} testID="entry-hole" style={{ alignSelf: 'flex-start' }}>
+        Drill an entry hole instead
+      </Button>
+      {why !== '' && <Txt kind="small">◆ {why}</Txt>}
+    </>
+  );
+}
 
 /** One value of an operation: its field, what it does, and the value it would start from a tap away. */
 export function ParamEditor({ job, operation, edit, name, info }: EditorProps & { name: string; info: ParameterInfo }) {
@@ -55,6 +84,7 @@ export function ParamEditor({ job, operation, edit, name, info }: EditorProps & 
       <Txt kind="small" tone="quiet">
         {info.help}
       </Txt>
+      {operation.kind === 'clear' && name === 'entryAngle' && <EntryHoleButton operation={operation} edit={edit} />}
     </>
   );
 }
