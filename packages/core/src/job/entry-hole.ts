@@ -7,7 +7,9 @@ import { widest } from '../toolpath/room';
 import { addOperation, editOperation, newFeature, withSetup } from './edit';
 import { Job } from './job';
 
-/** Room around the cutter in its entry hole, mm. */
+/** An entry hole is wider than the cutter by this share of it: room for its first turn. */
+const WIDER = 1.2;
+/** Room around the hole, mm. */
 const ROOM = 0.2;
 /** Metal kept between the point of the drill and the floor, mm. */
 const ABOVE_FLOOR = 0.3;
@@ -31,13 +33,14 @@ export function withEntryHole(job: Job, operationId: string, rack: Tool[]): Entr
   const floor = pocket.through ? job.part.thickness : pocket.depth;
   const drill = [...job.tools, ...rack]
     .filter(
-      (t) => formOf(t) === 'drill' && !startsHoles(t) && t.diameter >= cutter.diameter + ROOM && t.fluteLength >= floor,
+      (t) =>
+        formOf(t) === 'drill' && !startsHoles(t) && t.diameter >= WIDER * cutter.diameter && t.fluteLength >= floor,
     )
     .sort((a, b) => a.diameter - b.diameter)[0];
   if (!drill)
     return {
       ok: false,
-      why: `No drill of the rack is wider than ${cutter.name}: ${long(cutter.diameter + ROOM)} or more.`,
+      why: `No drill of the rack is wide enough for ${cutter.name}: ${long(WIDER * cutter.diameter)} or more.`,
     };
   const { diameter, at } = widest(difference(regionOf(pocket), solidAt(model, -floor)));
   if (diameter < drill.diameter + 2 * ROOM) return { ok: false, why: `${drill.name} has no room in “${pocket.name}”.` };

@@ -8,7 +8,7 @@ import { suggestEntry } from '../../cutting/entries';
 import { suggestSteadyBite } from '../../cutting/bite';
 import { Feature } from '../../part/feature';
 import { regionOf, solidAt } from '../../part/model';
-import { cutsWalls } from '../../shop/tool';
+import { cutsWalls, isAxial, profileTop } from '../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
 import { helixDown, rampDown } from '../entry';
 import { FinishParams, finishDefaults, finishWalls } from '../finish';
@@ -17,7 +17,7 @@ import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../path';
 import { metalLeft } from '../rest';
 import { cornersLeft, tooNarrow } from '../room';
-import { SteadyClearing, Stretch } from '../steady/clearing';
+import { EntryHole, SteadyClearing, Stretch } from '../steady/clearing';
 import { FeedRule, followPass } from '../steady/moves';
 
 export class ClearParams extends FinishParams {
@@ -187,6 +187,8 @@ const OUT = 0.5;
 /** Room for the cutter around the stock, in diameters. */
 const AROUND = 2;
 const COARSE = 0.005;
+/** Metal an entry hole may leave over a floor besides its point, mm. */
+const OVER_FLOOR = 0.5;
 
 /** One depth to be cleared: what is wanted there, and what must stay. */
 interface Level {
@@ -312,11 +314,27 @@ class ClearPlanner {
       retract: context.clearance - level.z,
       patience: params.keepDown,
       longestLink: params.keepDown > 0 ? params.longestBack : 0,
+      holes: this.entryHoles(level.z),
       stopped: context.stopped,
     });
     clearing.run();
     this.report(level, clearing);
     return clearing;
+  }
+
+  /** Drilled holes that end in this level's last bit: a point's length above its floor, or below it. */
+  private entryHoles(z: number): EntryHole[] {
+    const found: EntryHole[] = [];
+    for (const { tool, path } of this.context.earlier) {
+      if (!isAxial(tool)) continue;
+      const most = z + profileTop(tool) + OVER_FLOOR;
+      for (let i = 0; i < path.count; i++) {
+        const [x, y, deep] = [path.x[i], path.y[i], path.z[i] + profileTop(tool)];
+        if (deep > most || found.some((h) => h.x === x && h.y === y)) continue;
+        found.push({ x, y, radius: tool.diameter / 2, deep });
+      }
+    }
+    return found;
   }
 
   /** Metal the clearing leaves on the walls. */
@@ -428,7 +446,7 @@ class ClearPlanner {
     const { feed, entryFeed } = context.operation.speeds;
     const angle = radians(params.entryAngle);
     if (s.kind === 'plunge') {
-      this.approach(s.x, s.y, from + GAP);
+      this.approach(s.x, s.y, Math.min(from, s.deep ?? from) + GAP);
       path.line(s.x, s.y, z, entryFeed, 'entry');
       return;
     }

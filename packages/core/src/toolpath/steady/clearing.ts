@@ -36,15 +36,25 @@ export interface SteadyInput {
   patience: number;
   /** Longest way back with the tool down. */
   longestLink: number;
+  /** Holes wide enough to go down through; `deep` is how far they are open. */
+  holes?: EntryHole[];
   /** Asked between passes: whether to leave it at what has been planned. */
   stopped?: () => boolean;
+}
+
+/** A drilled hole an entry may use. */
+export interface EntryHole {
+  x: number;
+  y: number;
+  radius: number;
+  deep: number;
 }
 
 /** What the cutter does, in order. */
 export type Stretch =
   | { kind: 'helix'; x: number; y: number; radius: number }
   | { kind: 'ramp'; chain: Chain }
-  | { kind: 'plunge'; x: number; y: number }
+  | { kind: 'plunge'; x: number; y: number; deep?: number }
   | { kind: 'pass'; pass: Pass; first: boolean }
   | { kind: 'link'; chain: Chain }
   | { kind: 'retract' };
@@ -181,6 +191,8 @@ export class SteadyClearing {
 
   /** A way down into a closed room: a helix where it is widest, else a ramp round it, else straight down. */
   private enter(room: Region): void {
+    const hole = this.holeIn(room);
+    if (hole) return this.enterThrough(hole);
     const place = this.roomiest(room);
     const radius = Math.min(this.input.helix * this.input.radius, this.walls.distance(place.x, place.y) - this.wall);
     if (radius >= HELIX_LEAST * this.input.radius) {
@@ -201,6 +213,21 @@ export class SteadyClearing {
       this.stretches.push({ kind: 'plunge', x: poses[0].x, y: poses[0].y });
       this.enterAlong(poses.slice(0, 2));
     }
+  }
+
+  /** A drilled hole in a room in which the cutter can turn. */
+  private holeIn(room: Region): EntryHole | undefined {
+    const { radius, turn, holes } = this.input;
+    const inside = new Boundary(room);
+    return holes?.find((h) => h.radius - radius >= turn && inside.isDeeper(h.x, h.y, 0) && this.metal.at(h.x, h.y) > 0);
+  }
+
+  /** Down the middle of a hole, then out from a turn inside it. */
+  private enterThrough({ x, y, radius, deep }: EntryHole): void {
+    this.stretches.push({ kind: 'plunge', x, y, deep });
+    this.metal.take(x, y, x, y, radius);
+    this.enterAlong(circlePoses({ x, y }, radius - this.input.radius, this.side));
+    this.at = { x, y, heading: 0 };
   }
 
   private enterAlong(poses: Pose[]): void {
