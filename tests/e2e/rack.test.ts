@@ -43,7 +43,7 @@ test('a tool is added, advised for a feature, its feed overruled, its limit name
   await tap(page, byTest(`use-${id}`));
 
   await until('the route', async () => page.url().endsWith('/cut'));
-  await tap(page, '[aria-label^="8 "]');
+  await tap(page, '[aria-label^="10 "]');
   await until('the sentence', () => bodyHas(page, new RegExp(`With T${pocket} · 9 mm end mill, clear Float pocket`)));
   await tap(page, byTest('value-speed.feed'));
   expect(await textOf(page, byTest('departure'))).toBe('As suggested.');

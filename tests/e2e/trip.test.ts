@@ -165,7 +165,7 @@ test('route: reorder by keyboard, switch off, duplicate, delete; nothing is lost
     page.$$eval('[data-testid^=operation-] [aria-expanded][aria-label]', (all) =>
       all.map((e) => e.getAttribute('aria-label')!).filter((l) => /^\d/.test(l)),
     );
-  await until('the route', async () => (await names()).length === 7);
+  await until('the route', async () => (await names()).length === 9);
   await page.focus(byLabel('Move Face the top'));
   for (const key of ['Space', 'ArrowDown', 'Space'] as const) {
     await page.keyboard.press(key);
@@ -178,7 +178,7 @@ test('route: reorder by keyboard, switch off, duplicate, delete; nothing is lost
   await chooseFrom(page, 'More for Face the top', 'Duplicate');
   await until('the copy', async () => (await names())[1] === '2 Face the top again');
   await chooseFrom(page, 'More for Face the top again', 'Delete');
-  await until('seven again', async () => (await names()).length === 7);
+  await until('the route as it was', async () => (await names()).length === 9);
   await chooseFrom(page, 'More for Face the top', 'Switch off');
   await until('off', async () => /\(off\)/.test(await textOf(page, byTest('operation-o1'))));
   expect(harness.problems).toEqual([]);
@@ -199,7 +199,7 @@ test('route: an operation is dragged to another place', async () => {
   }
   await page.mouse.up();
   const first = () => page.$eval('[data-testid^=operation-] [aria-expanded]', (e) => e.getAttribute('aria-label'));
-  await until('the new order', async () => (await first()) === '1 Clear cord slot');
+  await until('the new order', async () => (await first()) === '1 Slot cord slot');
   await tap(page, byLabel('Undo'));
   await until('the old order', async () => (await first()) === '1 Face the top');
   await until('the save', async () => (await textOf(page, byTest('save-state'))) === 'saved');

@@ -117,7 +117,21 @@ export function reversed(chain: Chain): Chain {
   return { vertices: turned, closed };
 }
 
-export const chainBounds = (chain: Chain): Bounds => boundsOf(flatten(chain, 0.01));
+/** The box around a chain, mm; arcs reach as far as their circle does, not their chords. */
+export function chainBounds(chain: Chain): Bounds {
+  const reached: Point[] = chain.vertices.map(({ x, y }) => ({ x, y }));
+  for (const { a, b, bulge } of pieces(chain)) {
+    if (bulge === 0) continue;
+    const { centre, radius, start, sweep } = arcOf(a, b, bulge);
+    for (let quarter = 0; quarter < 4; quarter++) {
+      const angle = (quarter * Math.PI) / 2;
+      const along = ((((angle - start) * Math.sign(sweep)) % TAU) + TAU) % TAU;
+      if (along <= Math.abs(sweep))
+        reached.push({ x: centre.x + radius * Math.cos(angle), y: centre.y + radius * Math.sin(angle) });
+    }
+  }
+  return boundsOf(reached);
+}
 
 /** A full circle as two half arcs, counterclockwise from the right. */
 export function circle(x: number, y: number, radius: number): Chain {
@@ -259,6 +273,17 @@ export function startedAtShare(chain: Chain, share: number): Chain {
     i++;
   }
   return chain;
+}
+
+/** The share (0..1) of a chain's length at which it passes nearest to a point. */
+export function shareNear(chain: Chain, p: Point): number {
+  const steps = 400;
+  let best = { share: 0, d: Infinity };
+  for (let k = 0; k < steps; k++) {
+    const d = distance(p, pointAtShare(chain, k / steps));
+    if (d < best.d) best = { share: k / steps, d };
+  }
+  return best.share;
 }
 
 /** The stretch of a closed chain between two shares (0..1) of its length. */

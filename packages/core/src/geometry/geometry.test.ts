@@ -3,6 +3,7 @@ import { fitArcs } from './arcfit';
 import {
   Chain,
   asCircle,
+  chainBounds,
   chainLength,
   circle,
   flatten,
@@ -190,4 +191,20 @@ describe('joining', () => {
       { numRuns: 100, seed: 5 },
     );
   });
+});
+
+test('the box of a chain is exact: arcs reach as far as their circle, from wherever they start', () => {
+  expect(chainBounds(circle(3, -2, 32))).toEqual({ minX: -29, minY: -34, maxX: 35, maxY: 30 });
+  const bow = (bulge: number) =>
+    chainBounds({
+      closed: false,
+      vertices: [
+        { x: -5, y: 0, bulge },
+        { x: 5, y: 0, bulge: 0 },
+      ],
+    });
+  expect(bow(1).minY).toBeCloseTo(-5, 9);
+  expect(bow(1).maxY).toBeCloseTo(0, 9);
+  expect(bow(-1).maxY).toBeCloseTo(5, 9);
+  expect(bow(0.4)).toEqual({ minX: -5, maxX: 5, minY: expect.closeTo(-2, 9), maxY: 0 });
 });

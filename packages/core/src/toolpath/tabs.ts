@@ -94,6 +94,12 @@ function followBetween(path: PathBuilder, chain: Chain, p: Station, q: Station, 
 export const spread = (count: number, shift: number): number[] =>
   Array.from({ length: count }, (_, i) => (i + 0.5 + shift) / count).map((s) => s % 1);
 
+/** The shift that brings the bridge nearest to a share of the way round onto it. */
+export function shiftTo(share: number, count: number): number {
+  const moved = share * count - 0.5;
+  return moved - Math.floor(moved);
+}
+
 /** A straight or arc of a chain shorter than a bridge with the cutter beside it, where the bridge stands: its share of the way round. */
 export function tabOnShortSide(chain: Chain, { at, width }: Tabs, diameter: number): number | undefined {
   const whole = chainLength(chain);

@@ -45,7 +45,7 @@ export function PatternFields({
       />
       {pattern.type === 'line' && (
         <Fields>
-          {count('How many in all')}
+          {count('In all')}
           {length('Step X', 'dx')}
           {length('Step Y', 'dy')}
         </Fields>
@@ -68,7 +68,7 @@ export function PatternFields({
       )}
       {pattern.type === 'circle' && (
         <Fields>
-          {count('How many in all')}
+          {count('In all')}
           {length('Centre X', 'centreX')}
           {length('Centre Y', 'centreY')}
         </Fields>

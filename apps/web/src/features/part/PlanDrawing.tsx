@@ -77,7 +77,7 @@ export function PlanDrawing({ part, unit, selected, onSelect, findings }: Props)
                 feature.id === selected ? palette.accent : feature.meaning === 'ignore' ? palette.quiet : palette.part
               }
               strokeWidth={(feature.id === selected ? 1 : 0.6) * u}
-              strokeDasharray={DASH[feature.meaning]
+              strokeDasharray={(feature.shape.type === 'text' ? undefined : DASH[feature.meaning])
                 ?.split(' ')
                 .map((n) => Number(n) * u)
                 .join(' ')}

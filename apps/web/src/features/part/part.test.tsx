@@ -112,7 +112,7 @@ describe('a feature', () => {
     show(<Sheet start={pocket} watch={watch} />);
     fireEvent.press(screen.getByText('around a centre'));
     expect(watch.mock.lastCall![0].pattern).toMatchObject({ type: 'circle', count: 2 });
-    type('How many in all', '6');
+    type('In all', '6');
     expect(watch.mock.lastCall![0].pattern.count).toBe(6);
     expect(screen.queryByLabelText('Rows')).toBeNull();
   });

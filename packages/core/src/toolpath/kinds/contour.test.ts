@@ -1,14 +1,16 @@
 import fc from 'fast-check';
 import { jobWith, post, prove, tool, withOperation, withStock } from '../../../testing/jobs';
-import { chainLength, circle, signedArea } from '../../geometry/chain';
+import { chainLength, circle, pointAtShare, shareNear, signedArea } from '../../geometry/chain';
 import { area, intersection, offset } from '../../geometry/clip';
+import { distance } from '../../geometry/point';
 import { newFeature } from '../../job/edit';
 import { Job } from '../../job/job';
 import { planSetup } from '../../job/pipeline';
 import { Shape } from '../../part/feature';
 import { closedLaps, extended, openLap } from '../laps';
 import { PathBuilder } from '../path';
-import { followStations, spread, stationsOver } from '../tabs';
+import { previewContour } from './contour';
+import { followStations, shiftTo, spread, stationsOver } from '../tabs';
 
 const around = { left: 14, right: 14, front: 14, back: 14, top: 0, bottom: 2 };
 const plate = () => withStock(jobWith(undefined, {}, 6), around);
@@ -194,5 +196,37 @@ describe('laps and stations', () => {
       ),
       { numRuns: 200, seed: 41 },
     );
+  });
+});
+
+describe('the picture of a contour before it is planned', () => {
+  const of = (
+    params: Record<string, unknown>,
+    shape: Shape = { type: 'rectangle', width: 40, height: 30, radius: 0 },
+  ) => {
+    const job = contour(params, jobWith(shape), 'f2', 7);
+    const [{ params: given, targets }] = job.setups[0].operations;
+    const features = job.part.features.filter((f) => targets.includes(f.id));
+    return previewContour(given as never, { tool: tool(7), targets: features });
+  };
+
+  test('keeps what the side keeps, and runs where the plan will', () => {
+    expect(of({ side: 'outside' }).keeps).toBe('inside');
+    expect(of({ side: 'inside' }).keeps).toBe('outside');
+    expect(of({ side: 'on the line' }).keeps).toBe('nothing');
+    const [{ chain }] = of({ side: 'inside', finish: false }).laps;
+    expect(Math.abs(signedArea(chain))).toBeCloseTo(34 * 24, 3);
+    const conventional = of({ side: 'inside', direction: 'conventional' }).laps[0].chain;
+    expect(Math.sign(signedArea(conventional))).toBe(-Math.sign(signedArea(chain)));
+  });
+
+  test('a tab goes where it is dragged', () => {
+    const { laps } = of({ tabs: 'ramped', tabCount: 4, tabShift: 0 });
+    const [{ chain, tabs }] = laps;
+    expect(tabs).toHaveLength(4);
+    const wanted = pointAtShare(chain, 0.3);
+    const shift = shiftTo(shareNear(chain, wanted), 4);
+    const moved = of({ tabs: 'ramped', tabCount: 4, tabShift: shift }).laps[0].tabs;
+    expect(Math.min(...moved.map((t) => distance(t, wanted)))).toBeLessThan(0.5);
   });
 });

@@ -324,6 +324,11 @@ class ContourPlanner {
     return { laps, isFree };
   }
 
+  /** The last laps along a feature. */
+  lapsOf(feature: Feature): Chain[] {
+    return this.walls(feature).flatMap((w) => w.laps(this.params.wallAllowance));
+  }
+
   /** The lines of a feature as walls: all its closed copies together, each open one by itself. */
   private walls(feature: Feature): Wall[] {
     const { params } = this;
@@ -558,6 +563,27 @@ const isInside = (feature: Feature, side: Side) => side === 'inside' || (side ==
 /** On the scrap side a part must not fall loose before its openings are cut. */
 const inOrder = (targets: Feature[], side: Side): Feature[] =>
   side === 'scrap side' ? [...targets].sort((a, b) => Number(isOpening(b)) - Number(isOpening(a))) : targets;
+
+/** What a contour will run along, known before it is planned: its walls, laps in their direction, and where tabs stand. */
+export interface ContourPreview {
+  walls: Chain[];
+  /** Whether the metal kept lies inside the walls, outside them, or neither is kept. */
+  keeps: 'inside' | 'outside' | 'nothing';
+  laps: { chain: Chain; tabs: Point[] }[];
+}
+
+export function previewContour(params: ContourParams, context: Pick<PlanContext, 'tool' | 'targets'>): ContourPreview {
+  const planner = new ContourPlanner(params, context as PlanContext);
+  const targets = context.targets.filter((t) => contour.works.includes(t.meaning));
+  const walls = targets.flatMap(instancesOf);
+  const tabs = params.tabs === 'none' ? [] : spread(params.tabCount, params.tabShift);
+  const laps = targets
+    .flatMap((t) => planner.lapsOf(t))
+    .map((chain) => ({ chain, tabs: tabs.map((share) => pointAtShare(chain, share)) }));
+  const [first] = targets;
+  const isClosed = !!first && walls.every((w) => w.closed) && params.side !== 'on the line';
+  return { walls, laps, keeps: !isClosed ? 'nothing' : isInside(first, params.side) ? 'outside' : 'inside' };
+}
 
 /** A side that does not go with the lines chosen: closed ones have an inside, open ones a left and a right. */
 function sideFindings(params: ContourParams, { operation, targets }: PlanContext): Finding[] {

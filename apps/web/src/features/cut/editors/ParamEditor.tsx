@@ -15,6 +15,7 @@ import { ParameterField } from '../../../ui/ParameterField';
 import { Txt } from '../../../ui/Txt';
 import { useShop } from '../../cutting/useShop';
 import { partModel } from '../../job/partModel';
+import { ContourPreview, showsContour } from './ContourPreview';
 import type { EditorProps } from './types';
 
 /** Adds a drilled hole to go down through, with its operation; says why where that cannot be. */
@@ -84,6 +85,9 @@ export function ParamEditor({ job, operation, edit, name, info }: EditorProps & 
       <Txt kind="small" tone="quiet">
         {info.help}
       </Txt>
+      {tool && showsContour(operation, name) && (
+        <ContourPreview job={job} operation={operation} edit={edit} tool={tool} />
+      )}
       {operation.kind === 'clear' && name === 'entryAngle' && <EntryHoleButton operation={operation} edit={edit} />}
     </>
   );

@@ -1,0 +1,190 @@
+import { useMemo, useState } from 'react';
+import { GestureResponderEvent, View } from 'react-native';
+import { Button } from 'react-native-paper';
+import Svg, { Circle, Defs, G, Line, Path, Pattern, Polygon, Rect } from 'react-native-svg';
+import {
+  Chain,
+  ContourParams,
+  EMPTY_BOUNDS,
+  Operation,
+  Tool,
+  chainBounds,
+  editOperation,
+  growBounds,
+  isEmpty,
+  joinBounds,
+  pointAtShare,
+  previewContour,
+  shareNear,
+  shiftTo,
+  svgPath,
+} from '@tidypath/core';
+import { SIZE, SPACE } from '../../../theme/theme';
+import { usePalette } from '../../../theme/usePalette';
+import { Row } from '../../../ui/Card';
+import { Txt } from '../../../ui/Txt';
+import type { EditorProps } from './types';
+
+/** Values of a contour that the picture shows. */
+const SHOWN = [
+  'side',
+  'direction',
+  'tabs',
+  'tabCount',
+  'tabShift',
+  'tabWidth',
+  'startAt',
+  'start',
+  'corners',
+  'passes',
+];
+
+export const showsContour = (operation: Operation, name: string) =>
+  operation.kind === 'contour' && SHOWN.includes(name);
+
+const OTHER_SIDE: Record<string, string> = { outside: 'inside', inside: 'outside', left: 'right', right: 'left' };
+
+/** Arrow heads along a lap. */
+function arrows(chain: Chain, size: number): string[] {
+  return [0.1, 0.35, 0.6, 0.85].map((share) => {
+    const [p, q] = [pointAtShare(chain, share), pointAtShare(chain, share + 0.004)];
+    const a = Math.atan2(q.y - p.y, q.x - p.x);
+    const at = (turn: number, r: number) => `${p.x + r * Math.cos(a + turn)},${p.y + r * Math.sin(a + turn)}`;
+    return [at(0, size), at(2.5, size), at(-2.5, size)].join(' ');
+  });
+}
+
+/** What a contour will do, before it is computed: the band the cutter sweeps, its direction and start, the side that is kept, its tabs. */
+export function ContourPreview({
+  job,
+  operation,
+  edit,
+  tool,
+}: Pick<EditorProps, 'job' | 'operation' | 'edit'> & { tool: Tool }) {
+  const palette = usePalette();
+  const [width, setWidth] = useState(320);
+  const params = operation.params as unknown as ContourParams;
+  const targets = useMemo(
+    () => job.part.features.filter((f) => operation.targets.includes(f.id)),
+    [job.part, operation.targets],
+  );
+  const { walls, laps, keeps } = useMemo(() => previewContour(params, { tool, targets }), [params, tool, targets]);
+  const bounds = [...walls, ...laps.map((l) => l.chain)].map(chainBounds).reduce(joinBounds, EMPTY_BOUNDS);
+  if (isEmpty(bounds)) return null;
+  const box = growBounds(bounds, tool.diameter);
+  const [w, h] = [box.maxX - box.minX, box.maxY - box.minY];
+  const height = Math.min(SIZE.view, (width * h) / w);
+  const scale = Math.min(width / w, height / h);
+  const u = 1 / scale;
+  const set = (more: Partial<ContourParams>) =>
+    edit(
+      (j) => editOperation(j, operation.id, (o) => ({ ...o, params: { ...o.params, ...more } })),
+      `${operation.id}-preview`,
+    );
+  const drag = (event: GestureResponderEvent) => {
+    const { locationX, locationY } = event.nativeEvent;
+    const p = {
+      x: (box.minX + box.maxX) / 2 + (locationX - width / 2) * u,
+      y: (box.minY + box.maxY) / 2 - (locationY - height / 2) * u,
+    };
+    const [first] = laps;
+    if (first) set({ tabShift: Math.round(shiftTo(shareNear(first.chain, p), params.tabCount) * 100) / 100 });
+  };
+  const hasTabs = params.tabs !== 'none';
+  const other = OTHER_SIDE[params.side];
+  const d = walls.map(svgPath).join('');
+  const frame = `M${box.minX} ${box.minY}H${box.maxX}V${box.maxY}H${box.minX}Z`;
+  return (
+    <View style={{ gap: SPACE.s }} onLayout={(e) => setWidth(e.nativeEvent.layout.width)}>
+      <View
+        testID="contour-preview"
+        aria-label="What the cutter will sweep"
+        style={{ height, backgroundColor: palette.background, borderRadius: SIZE.radius }}
+        onStartShouldSetResponder={() => hasTabs}
+        onMoveShouldSetResponder={() => hasTabs}
+        onResponderGrant={drag}
+        onResponderMove={drag}
+      >
+        <Svg
+          width={width}
+          height={height}
+          viewBox={`${box.minX} ${-box.maxY} ${w} ${h}`}
+          style={{ pointerEvents: 'none' }}
+        >
+          <Defs>
+            <Pattern id="kept" width={6 * u} height={6 * u} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+              <Rect width={6 * u} height={6 * u} fill={palette.sheet} />
+              <Line x1={0} y1={0} x2={0} y2={6 * u} stroke={palette.quiet} strokeWidth={1.2 * u} />
+            </Pattern>
+          </Defs>
+          <G transform="scale(1,-1)">
+            {keeps !== 'nothing' && (
+              <Path d={keeps === 'inside' ? d : frame + d} fill="url(#kept)" fillRule="evenodd" />
+            )}
+            {laps.map(({ chain, tabs }, i) => (
+              <G key={i}>
+                <Path
+                  d={svgPath(chain)}
+                  fill="none"
+                  stroke={palette.accent}
+                  strokeOpacity={0.22}
+                  strokeWidth={tool.diameter}
+                  strokeLinejoin="round"
+                />
+                <Path d={svgPath(chain)} fill="none" stroke={palette.accent} strokeWidth={1.2 * u} />
+                {arrows(chain, 6 * u).map((points) => (
+                  <Polygon key={points} points={points} fill={palette.accent} />
+                ))}
+                <Circle
+                  cx={chain.vertices[0].x}
+                  cy={chain.vertices[0].y}
+                  r={4 * u}
+                  fill={palette.sheet}
+                  stroke={palette.accent}
+                  strokeWidth={1.6 * u}
+                />
+                {tabs.map((t, k) => (
+                  <Rect
+                    key={k}
+                    x={t.x - 5 * u}
+                    y={t.y - 5 * u}
+                    width={10 * u}
+                    height={10 * u}
+                    fill={palette.care}
+                    stroke={palette.sheet}
+                    strokeWidth={u}
+                  />
+                ))}
+              </G>
+            ))}
+            <Path d={d} fill="none" stroke={palette.part} strokeWidth={1.6 * u} />
+          </G>
+        </Svg>
+      </View>
+      <Txt kind="small" tone="quiet">
+        Hatched stays; the band is swept, from the ring in the direction of the arrows.
+        {hasTabs ? ' Drag a tab to move them.' : ''}
+      </Txt>
+      <Row>
+        {other && (
+          <Button
+            compact
+            mode="outlined"
+            onPress={() => set({ side: other as ContourParams['side'] })}
+            testID="flip-side"
+          >
+            Flip to {other}
+          </Button>
+        )}
+        <Button
+          compact
+          mode="outlined"
+          onPress={() => set({ direction: params.direction === 'climb' ? 'conventional' : 'climb' })}
+          testID="flip-direction"
+        >
+          Flip the direction
+        </Button>
+      </Row>
+    </View>
+  );
+}
