@@ -50,11 +50,11 @@ function materialFrom1(material: Plain): Plain {
 }
 
 /** Values operations got after version 2, at what they did without them. */
-const FINISHING = { finishLaps: 1, spring: false, overlap: 0, floorGap: 0 };
+const FINISHING = { finishLaps: 1, spring: false, overlap: 0, floorGap: 0, finishFeed: 1, finishStart: 0 };
 const SINCE_2: Record<string, Plain> = {
   face: { rolledIn: false },
   clear: { ...FINISHING, feedOver: false },
-  pocket: { ...FINISHING, pattern: 'inside out', rowAngle: 0 },
+  pocket: { ...FINISHING, pattern: 'inside out', rowAngle: 0, smooth: 0 },
   drill: { lessen: 0, hop: 'always clear' },
   contour: {
     passes: 1,

@@ -112,6 +112,7 @@ function planOne(
     stock: setup.stock,
     clearance: setup.clearance,
     top: ground.top,
+    rack: job.tools.map((t) => [t.name, t.diameter]),
     fixtures: kind?.usesFixtures ? ground.fixtures : undefined,
     earlier: kind?.usesEarlier?.(operation.params) ? earlierKeys : undefined,
   });
@@ -244,6 +245,7 @@ export function* planSteps(
       partKey,
       earlier,
       fixtures,
+      rack: job.tools,
       stopped,
     };
     const keys = planned.map((p) => p.key);

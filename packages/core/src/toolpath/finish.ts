@@ -1,5 +1,5 @@
 import { fitArcs } from '../geometry/arcfit';
-import { Chain, chainLength, flatten, reversed, startedOnLongest } from '../geometry/chain';
+import { Chain, chainLength, flatten, reversed, startedAtShare, startedOnLongest } from '../geometry/chain';
 import { Region, Ring, contains } from '../geometry/clip';
 import { Point, distance } from '../geometry/point';
 import { suggestFinish } from '../cutting/entries';
@@ -60,6 +60,26 @@ export class FinishParams {
     matters: (p: FinishParams) => p.finish,
   })
   floorGap!: number;
+  @Parameter({
+    label: 'Feed of the finish',
+    help: 'Of the finish laps, as a share of the feed.',
+    unit: 'share',
+    min: 0.1,
+    max: 2,
+    step: 0.1,
+    matters: (p: FinishParams) => p.finish,
+  })
+  finishFeed!: number;
+  @Parameter({
+    label: 'Start moved on',
+    help: 'Where finish laps begin: this share of the way round from the middle of the longest straight.',
+    unit: 'share',
+    min: 0,
+    max: 1,
+    step: 0.05,
+    matters: (p: FinishParams) => p.finish,
+  })
+  finishStart!: number;
 }
 
 /** Where finishing starts from for a tool. */
@@ -70,6 +90,8 @@ export const finishDefaults = (tool: Tool): FinishParams => ({
   spring: false,
   overlap: 0,
   floorGap: 0,
+  finishFeed: 1,
+  finishStart: 0,
 });
 
 const GAP = 1;
@@ -90,13 +112,13 @@ export interface Walls {
 
 /** Finish laps along the walls of what was cleared, led on and off by arcs where there is room. */
 export function finishWalls(path: PathBuilder, context: PlanContext, params: FinishParams, walls: Walls): Finding[] {
-  const { finishLaps: count, finishStock, spring, overlap, floorGap } = params;
+  const { finishLaps: count, finishStock, spring, floorGap } = params;
   const z = walls.floor + floorGap;
   const leaves = Array.from({ length: count }, (_, i) => walls.allowance + (finishStock * (count - 1 - i)) / count);
   if (spring) leaves.push(walls.allowance);
   const findings = leaves.flatMap((leave) => {
     const { free, rings } = walls.at(leave);
-    return rings.flatMap((ring) => lapAlong(path, context, walls, free, ring, z, overlap));
+    return rings.flatMap((ring) => lapAlong(path, context, walls, free, ring, z, params));
   });
   return findings.filter((f, i) => findings.findIndex((g) => g.code === f.code) === i);
 }
@@ -120,16 +142,18 @@ function overlapped(chain: Chain, by: number): Chain {
 
 function lapAlong(
   path: PathBuilder,
-  { tool, operation, top, clearance }: PlanContext,
+  { tool, machine, operation, top, clearance }: PlanContext,
   { feature, conventional }: Walls,
   free: Region,
   ring: Ring,
   z: number,
-  overlap: number,
+  { overlap, finishFeed, finishStart }: FinishParams,
 ): Finding[] {
-  const { feed, entryFeed } = operation.speeds;
+  const { entryFeed } = operation.speeds;
+  const feed = Math.min(machine.maxFeed, operation.speeds.feed * finishFeed);
   const fitted = fitArcs(ring, FIT);
-  const chain = overlapped(startedOnLongest(conventional ? reversed(fitted) : fitted), overlap);
+  const started = startedAtShare(startedOnLongest(conventional ? reversed(fitted) : fitted), finishStart);
+  const chain = overlapped(started, overlap);
   const lead = leadFor(chain, quarter(tool.diameter / 4), conventional ? 'right' : 'left', (p: Point) =>
     contains(free, p),
   );

@@ -73,6 +73,8 @@ export interface PlanContext {
   clearance: number;
   /** Clamps and jaws. */
   fixtures: FixtureBox[];
+  /** Tools of the job, to name one that would do. */
+  rack: Tool[];
   /** Whether nobody waits for the plan any more; long work asks now and then, and comes back with what it has. */
   stopped?: () => boolean;
 }
@@ -132,7 +134,7 @@ export interface OperationKind<P extends object = object> {
   /** Whether a tool can do it, by its geometry. */
   suits(tool: Tool): boolean;
   Params: new () => P;
-  defaults(context: Omit<PlanContext, 'operation' | 'earlier' | 'fixtures'>): P;
+  defaults(context: Omit<PlanContext, 'operation' | 'earlier' | 'fixtures' | 'rack'>): P;
   /** The bite the speeds are worked out for, and its worst place (corners, slots), mm. */
   bite(params: P, tool: Tool): BiteOf;
   /** Whether its plan depends on what earlier operations cut. */

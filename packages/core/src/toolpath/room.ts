@@ -3,6 +3,7 @@ import { Region, area, difference, islands } from '../geometry/clip';
 import { Point } from '../geometry/point';
 import { Finding, care, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
+import { Tool, cutsWalls } from '../shop/tool';
 import { PlanContext } from './operation';
 
 /** Diameter of the largest circle inside a region, mm, and its middle. */
@@ -20,16 +21,22 @@ export function widest(region: Region): { diameter: number; at: Point } {
 
 /** The tool does not fit into an area at all: says by how much, and what would. */
 export function tooNarrow(
-  { tool, operation }: Pick<PlanContext, 'tool' | 'operation'>,
+  { tool, operation, rack }: Pick<PlanContext, 'tool' | 'operation' | 'rack'>,
   feature: { id: string; name: string },
   region: Region,
   allowance: number,
 ): Finding {
   const { diameter, at } = widest(region);
+  const most = diameter - 2 * allowance;
+  const fitting = rack
+    .filter((t) => cutsWalls(t) && t.diameter < most)
+    .reduce<Tool | undefined>((a, t) => (a && a.diameter >= t.diameter ? a : t), undefined);
   return stop(
     'pocket-too-small',
     `“${feature.name}” is ${formatNumber(diameter, 2)} mm wide at its widest; ${tool.name} with its allowance needs ${formatNumber(tool.diameter + 2 * allowance, 2)} mm`,
-    `Choose a tool under ${formatNumber(diameter - 2 * allowance, 2)} mm`,
+    fitting
+      ? `T${fitting.number}, ${fitting.name}, fits; or choose another under ${formatNumber(most, 2)} mm`
+      : `Choose a tool under ${formatNumber(most, 2)} mm`,
     { operation: operation.id, feature: feature.id, tool: tool.id, field: 'toolId', at },
   );
 }

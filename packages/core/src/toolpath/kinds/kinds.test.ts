@@ -85,6 +85,38 @@ describe('pocket patterns', () => {
   });
 });
 
+describe('pocket passes and their finish', () => {
+  const job = withStock(jobWith(POCKET, { depth: 4 }), flush);
+  const cut = (params: Record<string, unknown>) =>
+    withOperation(job, 'pocket', ['f2'], tool(6), { layer: 4, ...params });
+
+  test.each(['inside out', 'outside in', 'spiral'])('%s with rounded passes clears all the same', (pattern) => {
+    expect(prove(cut({ pattern, smooth: 3 }), 0.1).codes).toEqual([]);
+  });
+
+  test('finish laps have a feed and a start of their own', () => {
+    const path = (params: Record<string, unknown>) => {
+      const made = cut(params);
+      return {
+        path: planSetup(made, made.setups[0]).planned[0].plan.path,
+        feed: made.setups[0].operations[0].speeds.feed,
+      };
+    };
+    const slow = path({ finishFeed: 0.5 });
+    const last = slow.path.count - 2;
+    expect(slow.path.feed[last]).toBeCloseTo(slow.feed / 2, 6);
+    const there = path({ finishStart: 0.5 }).path;
+    expect(there.y[there.count - 1]).not.toBeCloseTo(slow.path.y[slow.path.count - 1], 1);
+  });
+
+  test('too large a tool: the one of the job that fits is named', () => {
+    const small = withStock(jobWith({ type: 'round', diameter: 7 }, { depth: 4 }), flush);
+    const both = withOperation(withOperation(small, 'pocket', ['f2'], tool(7)), 'pocket', ['f2'], tool(4));
+    const found = planFindings(planSetup(both, both.setups[0])).find((f) => f.code === 'pocket-too-small');
+    expect(found?.remedy).toContain('T7, 6 mm end mill');
+  });
+});
+
 describe('slots', () => {
   const slotJob = (width: number) => withStock(jobWith({ type: 'slot', length: 50, width }, { depth: 5 }), flush);
 

@@ -39,6 +39,16 @@ export class PocketParams extends FinishParams {
   })
   rowAngle!: number;
   @Parameter({
+    label: 'Round the passes',
+    help: 'Radius of the inner passes in corners, so that the machine does not stop there; the last pass follows the wall.',
+    unit: 'length',
+    min: 0,
+    max: 50,
+    step: 0.5,
+    matters: (p: PocketParams) => p.pattern !== 'zigzag' && p.pattern !== 'one way',
+  })
+  smooth!: number;
+  @Parameter({
     label: 'Bite',
     help: 'Distance from one pass to the next, sideways.',
     unit: 'length',
@@ -107,10 +117,16 @@ interface Nest {
   inner: Nest[];
 }
 
-function nest(region: Region, stepover: number): Nest[] {
+/** @param smooth radius of corners of all but the outermost rings, mm; no more than a step leaves nothing in them */
+function nest(region: Region, stepover: number, smooth: number): Nest[] {
+  const inside = (island: Region) => {
+    const inner = offset(island, -stepover, COARSE);
+    const eased = smooth > 0 ? offset(offset(inner, -smooth, COARSE), smooth, COARSE) : inner;
+    return area(eased) > 1e-4 ? eased : inner;
+  };
   return islands(region)
     .filter((island) => area(island) > 1e-4)
-    .map((island) => ({ region: island, inner: nest(offset(island, -stepover, COARSE), stepover) }));
+    .map((island) => ({ region: island, inner: nest(inside(island), stepover, smooth) }));
 }
 
 /** Whether a piece is one ring inside the other to its middle, as a spiral wants it. */
@@ -127,6 +143,8 @@ function nearestOn(ring: Point[], p: Point): Point {
   });
   return best.at;
 }
+
+const rowsOnly = ({ pattern }: PocketParams) => pattern === 'zigzag' || pattern === 'one way';
 
 class PocketPlanner {
   readonly path = new PathBuilder();
@@ -167,7 +185,7 @@ class PocketPlanner {
     const reached = offset(free, this.radius + wall + 2 * COARSE, COARSE);
     this.findings.push(...cornersLeft(context, feature, pocket, reached));
     this.bite = this.stepover();
-    const nests = nest(free, this.bite);
+    const nests = nest(free, this.bite, rowsOnly(params) ? 0 : Math.min(params.smooth, this.bite));
     let from = context.top;
     for (const z of layersBetween(context.top, bottom, params.layer)) {
       for (const piece of nests) this.cutPiece(piece, free, from, z);
@@ -411,6 +429,7 @@ export const pocket: OperationKind<PocketParams> = {
       floorAllowance: 0,
       pattern: 'inside out',
       rowAngle: 0,
+      smooth: 0,
       ...finishDefaults(tool),
     };
   },
