@@ -125,3 +125,18 @@ describe('gauges', () => {
     ).toEqual(['chip', 'load', 'grip']);
   });
 });
+
+test('taps and reamers show no chip gauge: their hole and pitch decide, so it could only alarm for nothing', () => {
+  const shown = (number: number) =>
+    gaugesOf({
+      tool: TOOLS.find((t) => t.number === number)!,
+      material: MATERIALS[0],
+      machine: MACHINES[0],
+      rpm: 800,
+      feed: 640,
+      ae: 1,
+      ap: 5,
+    }).map((g) => g.id);
+  for (const number of [35, 36, 37, 38]) expect(shown(number)).toEqual(['load', 'grip']);
+  expect(shown(15)).toContain('chip');
+});

@@ -1,5 +1,5 @@
 import { LengthUnit, MM_PER_INCH, degrees, formatNumber } from '../quantity/units';
-import { isAxial } from '../shop/tool';
+import { formOf, isAxial } from '../shop/tool';
 import { CutInput, atPeak, boldestChip, cutState, thinnestChip } from './cut';
 import { DEFLECTION_LIMIT, GRIP_SHARE, POWER_SHARE } from './limits';
 
@@ -40,6 +40,8 @@ export function gaugesOf(input: CutInput, unit: LengthUnit = 'mm'): Gauge[] {
   const load = peak.powerAvailable > 0 ? peak.power / peak.powerAvailable : 0;
   const spindle = gauge('load', 'Spindle', load, percent(load), 0, POWER_SHARE);
   const grip = gauge('grip', 'Grip', peak.grip, percent(peak.grip), 0, GRIP_SHARE);
+  // What a tap or a reamer takes off is set by the hole it is given, not by its chip.
+  if (['tap', 'bore'].includes(formOf(tool))) return [spindle, grip];
   if (isAxial(tool)) return [chip, spindle, grip];
   const angle = degrees(state.engagement);
   return [
