@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import { Button } from 'react-native-paper';
-import { Machine, Material, Tool, formatLength, isAxial } from '@tidypath/core';
+import { Machine, Material, Tool, formatLength, isAxial, isBeam } from '@tidypath/core';
 import { Card, Fields } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
@@ -30,7 +30,7 @@ const Subjects = memo(function Subjects(props: { tool: Tool; material: Material;
         fold
         label="Tool"
         value={tool.id}
-        options={tools.map((t) => ({ value: t.id, label: `T${t.number} ${t.name}` }))}
+        options={tools.filter((t) => !isBeam(t)).map((t) => ({ value: t.id, label: `T${t.number} ${t.name}` }))}
         onChange={(toolId) => tell({ toolId, ae: 0, ap: 0 })}
       />
       <Choices

@@ -1,7 +1,7 @@
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { editOperation, formatFeed, formatNumber, liftsOf, takeLift } from '@tidypath/core';
+import { editOperation, formatFeed, formatNumber, isBeam, liftsOf, takeLift } from '@tidypath/core';
 import { SPACE } from '../../../theme/theme';
 import { NumberField } from '../../../ui/NumberField';
 import { Txt } from '../../../ui/Txt';
@@ -52,20 +52,27 @@ export function SpeedEditor({ job, operation, insight, edit, onField, which }: E
     }
   };
   const suggested = insight?.suggestion[which];
+  const beam = !!tool && isBeam(tool);
   return (
     <>
       <NumberField
         autoFocus
         testID="value-field"
-        label={LABEL[which]}
+        label={beam && which === 'rpm' ? 'Power, as the S word' : LABEL[which]}
         value={value / scale}
         min={(which === 'rpm' ? Math.max(1, job.machine.minRpm) : 0.1) / scale}
         max={max / scale}
         step={which === 'rpm' ? 100 : 10}
         whole={which === 'rpm'}
-        suffix={which === 'rpm' ? 'rpm' : inch ? 'in/min' : 'mm/min'}
+        suffix={which === 'rpm' ? (beam ? '' : 'rpm') : inch ? 'in/min' : 'mm/min'}
         onChange={(v) => set(v * scale)}
       />
+      {beam && (
+        <Txt kind="small" tone="quiet">
+          From the cut chart of your machine for this material and thickness; kept as the beam’s own data, it is
+          proposed from then on.
+        </Txt>
+      )}
       {insight && suggested !== undefined && (
         <>
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: SPACE.s }}>
