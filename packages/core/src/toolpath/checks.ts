@@ -1,3 +1,4 @@
+import { Point } from '../geometry/point';
 import { Finding, care, note, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
 import { Tool, kindLabel } from '../shop/tool';
@@ -86,3 +87,12 @@ export function targetFindings(
       ),
     );
 }
+
+/** A tool with an open centre that would have to go straight down into metal. */
+export const cannotPlunge = ({ operation, tool }: Pick<PlanContext, 'operation' | 'tool'>, at: Point): Finding =>
+  stop(
+    'cannot-plunge',
+    `${tool.name} does not cut to its centre, so it cannot go straight down`,
+    'Enter by a helix or a ramp, start in the open, or choose a centre-cutting tool',
+    { operation: operation.id, tool: tool.id, at: { x: at.x, y: at.y } },
+  );

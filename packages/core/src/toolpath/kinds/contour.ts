@@ -18,7 +18,7 @@ import { Feature } from '../../part/feature';
 import { regionOf } from '../../part/model';
 import { instancesOf } from '../../part/shapes';
 import { cutsWalls } from '../../shop/tool';
-import { reachFindings, targetFindings, toolFindings } from '../checks';
+import { cannotPlunge, reachFindings, targetFindings, toolFindings } from '../checks';
 import { wallBottom } from '../depth';
 import { Corners, closedLaps, extended, openLap } from '../laps';
 import { layersBetween } from '../layers';
@@ -524,7 +524,8 @@ class ContourPlanner {
         );
     } else {
       path.line(at.x, at.y, z, feeds.entryFeed, 'entry');
-      if (!context.tool.centreCutting) this.cannotPlunge(at);
+      if (!context.tool.centreCutting && !this.findings.some((f) => f.code === 'cannot-plunge'))
+        this.findings.push(cannotPlunge(context, at));
     }
     followStations(path, lap, over(z, z), feeds, 'cut');
     if (off) this.goesOff(off, path.z, this.compensatesAt(leave));
@@ -539,19 +540,6 @@ class ContourPlanner {
       this.path.follow({ closed: false, vertices: vertices.slice(0, last) }, z, feed, 'lead');
       this.path.compensate('off').line(vertices[last].x, vertices[last].y, z, feed, 'lead');
     }
-  }
-
-  private cannotPlunge(at: Point): void {
-    const { tool, operation } = this.context;
-    if (!this.findings.some((f) => f.code === 'cannot-plunge'))
-      this.findings.push(
-        stop(
-          'cannot-plunge',
-          `${tool.name} does not cut to its centre, so it cannot go straight down`,
-          'Ramp down, start in the open, or choose a centre-cutting tool',
-          { operation: operation.id, tool: tool.id, at: { x: at.x, y: at.y } },
-        ),
-      );
   }
 }
 

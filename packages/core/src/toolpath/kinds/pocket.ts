@@ -3,14 +3,14 @@ import { fitArcs, fitOpenArcs } from '../../geometry/arcfit';
 import { Chain, chainLength, flatten, reversed, startedNear } from '../../geometry/chain';
 import { Region, area, contains, difference, distanceToBoundary, islands, offset } from '../../geometry/clip';
 import { Point, distance, distanceToSegment } from '../../geometry/point';
-import { Finding, care, stop } from '../../quantity/finding';
+import { Finding, care } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
 import { formatNumber, radians } from '../../quantity/units';
 import { suggestBite } from '../../cutting/bite';
 import { suggestEntry } from '../../cutting/entries';
 import { solidAt } from '../../part/model';
 import { cutsWalls } from '../../shop/tool';
-import { reachFindings, targetFindings, toolFindings } from '../checks';
+import { cannotPlunge, reachFindings, targetFindings, toolFindings } from '../checks';
 import { helixDown, rampDown } from '../entry';
 import { FinishParams, finishDefaults, finishWalls } from '../finish';
 import { layersBetween } from '../layers';
@@ -377,14 +377,7 @@ class PocketPlanner {
     const { tool, operation } = this.context;
     const start = chain.vertices[0];
     if (!tool.centreCutting) {
-      this.findings.push(
-        stop(
-          'cannot-plunge',
-          `${tool.name} does not cut to its centre, so it cannot go straight down`,
-          'Enter by a helix or a ramp, or choose a centre-cutting tool',
-          { operation: operation.id, tool: tool.id, at: { x: start.x, y: start.y } },
-        ),
-      );
+      this.findings.push(cannotPlunge(this.context, start));
       return;
     }
     this.approach(start, from);

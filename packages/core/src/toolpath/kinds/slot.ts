@@ -10,7 +10,7 @@ import { suggestEntry } from '../../cutting/entries';
 import { Feature } from '../../part/feature';
 import { centreLinesOf } from '../../part/shapes';
 import { cutsWalls } from '../../shop/tool';
-import { reachFindings, targetFindings, toolFindings } from '../checks';
+import { cannotPlunge, reachFindings, targetFindings, toolFindings } from '../checks';
 import { wallBottom } from '../depth';
 import { helixDown } from '../entry';
 import { FinishParams, finishDefaults, finishWalls } from '../finish';
@@ -203,17 +203,9 @@ class SlotPlanner {
   }
 
   private plunge(at: Point, z: number): void {
-    const { tool, operation } = this.context;
-    this.path.line(at.x, at.y, z, operation.speeds.entryFeed, 'entry');
-    if (!tool.centreCutting)
-      this.findings.push(
-        stop(
-          'cannot-plunge',
-          `${tool.name} does not cut to its centre, so it cannot go straight down`,
-          'Choose a centre-cutting tool',
-          { operation: operation.id, tool: tool.id, at },
-        ),
-      );
+    const { path, context } = this;
+    path.line(at.x, at.y, z, context.operation.speeds.entryFeed, 'entry');
+    if (!context.tool.centreCutting) this.findings.push(cannotPlunge(context, at));
   }
 
   /** Once round beside the middle line. */
