@@ -30,7 +30,7 @@ test('post, then prove the posted file', () => {
   expect(tidypath('post', JOB, '--out', out).status).toBe(0);
   const program = join(out, 'vane-hub-plate.nc');
   expect(JSON.parse(readFileSync(join(out, 'tools.json'), 'utf8')).programs).toEqual([
-    { setup: 's1', file: 'vane-hub-plate.nc', tools: [1, 4, 13, 14] },
+    { setup: 's1', file: 'vane-hub-plate.nc', tools: [1, 4, 13, 14, 37, 22] },
   ]);
   const proof = tidypath('prove', program, '--job', JOB, '--cell', '0.3', '--json');
   expect(proof.status).toBe(0);

@@ -42,7 +42,7 @@ const operation = (job: Job) => job.setups[0].operations[0];
 test.each(KINDS.map((k) => k.kind))('%s has a sentence of its own, every value of which exists', (kind) => {
   const job = withKind(kind);
   const pieces = sentenceOf(job, operation(job));
-  expect(plainSentence(pieces)).toMatch(/^With T\d+ · .*rpm.*mm\/min.*\.$/);
+  expect(plainSentence(pieces)).toMatch(/^With T\d+ · .*(rpm.*mm\/min|mm\/min and power).*\.$/);
   expect(plainSentence(pieces)).not.toMatch(/NaN|undefined/);
   const known = Object.keys(parametersOf(kindOf(kind)!.Params));
   for (const f of fieldsOf(pieces)) if (f.at === 'param') expect(known).toContain(f.key);
