@@ -37,6 +37,29 @@ const SHOTS: Shot[] = [
     },
   },
   { name: 'release', job: 'Vane hub plate', path: 'release', before: proved },
+  {
+    name: 'route',
+    job: 'Float-pulley bracket',
+    path: 'cut',
+    only: 'wide',
+    before: async (page) => {
+      await proved(page);
+      await tap(page, byTest('propose-route'));
+      await page.waitForSelector(byTest('take-route'));
+    },
+  },
+  {
+    name: 'contour',
+    job: 'Lens cell ring',
+    path: 'cut',
+    only: 'phone',
+    before: async (page) => {
+      await proved(page);
+      await tap(page, '[aria-label^="8 "]');
+      await tap(page, byTest('value-param.side'));
+      await page.waitForSelector(byTest('contour-preview'));
+    },
+  },
   { name: 'tools', path: '/tools', only: 'wide' },
   { name: 'tool', path: '/tools/t13', only: 'phone' },
   { name: 'calculator', path: '/recipes/calculator' },
