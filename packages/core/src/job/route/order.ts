@@ -40,14 +40,17 @@ const finishes = (o: Operation) => o.params.finish === true;
 export function stageOf(operation: Operation, { part }: Pick<Job, 'part'>): Stage {
   const onOutside = part.features.some((f) => f.meaning === 'outline' && operation.targets.includes(f.id));
   if (operation.kind === 'contour') return onOutside ? 'outside' : 'finish';
+  if (breaksEdge(operation) && onOutside) return 'outside';
   if (operation.kind !== 'clear') return BY_KIND[operation.kind] ?? 'finish';
   if (onOutside) return 'rough';
   const before = operation.params.from === 'what is left' && operation.reason !== undefined && finishes(operation);
   return before ? 'finish' : 'rough';
 }
 
-/** Spots come before the drills that follow them. */
-const startsFirst = (o: Operation) => (o.params.method === 'spot' ? 0 : 1);
+const breaksEdge = (o: Operation) => BY_KIND[o.kind] === 'edges';
+
+/** Within a stage spots come before drills, and edges after the walls they bound. */
+const rankOf = (o: Operation) => (o.params.method === 'spot' ? 0 : breaksEdge(o) ? 2 : 1);
 
 /** How often the tool is changed on the way through a route. */
 export const toolChanges = (operations: Operation[]): number =>
@@ -62,7 +65,7 @@ export function inRouteOrder(operations: Operation[], job: Job): Operation[] {
   const ordered: Operation[] = [];
   for (const stage of STAGES) {
     const left = operations.filter((o) => stageOf(o, job) === stage);
-    left.sort((a, b) => startsFirst(a) - startsFirst(b) || diameter(b) - diameter(a));
+    left.sort((a, b) => rankOf(a) - rankOf(b) || diameter(b) - diameter(a));
     while (left.length) {
       const inSpindle = ordered[ordered.length - 1]?.toolId;
       const ready = left.filter((o, i) => left.slice(0, i).every((p) => !mustPrecede(p, o)));
@@ -73,9 +76,9 @@ export function inRouteOrder(operations: Operation[], job: Job): Operation[] {
   return ordered;
 }
 
-/** Of two operations of one stage on one feature the one that stands first stays first, as do all spots before drills. */
+/** Of two operations of one stage on one feature the one that stands first stays first, as do spots before drills and walls before edges. */
 const mustPrecede = (a: Operation, b: Operation) =>
-  a.targets.some((t) => b.targets.includes(t)) || startsFirst(a) < startsFirst(b);
+  a.targets.some((t) => b.targets.includes(t)) || rankOf(a) < rankOf(b);
 
 /** The setup's route in that order, and whether it differs from today's. */
 export function suggestOrder(job: Job, setup: Setup): { operations: Operation[]; differs: boolean } {

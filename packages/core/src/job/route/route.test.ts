@@ -21,11 +21,17 @@ describe('a proposed route', () => {
       expect(missing).toEqual([]);
       expect(operations.every((o) => (o.reason?.length ?? 0) > 20)).toBe(true);
       expect(kinds(job)[0]).toBe('face');
-      expect(kinds(job)[operations.length - 1]).toBe('contour');
+      const last = kinds(job).filter((k) => k !== 'chamfer');
+      expect(last[last.length - 1]).toBe('contour');
       const proof = prove(job, 0.2);
       expect(proof.findings.filter((f) => f.level !== 'note')).toEqual([]);
     },
   );
+
+  test('the edge of the outside is broken once its wall is there', () => {
+    const { job } = proposeRoute(demo('lens-cell-ring'), 's1');
+    expect(kinds(job).indexOf('chamfer')).toBeGreaterThan(kinds(job).indexOf('contour'));
+  });
 
   test('all is roughed before anything is finished, and threads follow their holes', () => {
     const { job } = proposeRoute(demo('vane-hub-plate'), 's1');
