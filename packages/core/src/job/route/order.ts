@@ -34,17 +34,19 @@ const BY_KIND: Record<string, Stage> = {
   'cut-out': 'outside',
 };
 
-const finishes = (o: Operation) => o.params.finish === true;
+/** Whether another operation leaves the walls of the same feature to this one. */
+const finishesAfter = (operation: Operation, others: Operation[]) =>
+  operation.params.finish === true &&
+  others.some((o) => o.params.finish === false && o.targets.some((t) => operation.targets.includes(t)));
 
-/** Where an operation belongs: by its kind, what it works on, and for clearing whether it takes what others left. */
-export function stageOf(operation: Operation, { part }: Pick<Job, 'part'>): Stage {
+/** Where an operation of a route belongs: by its kind, what it works on, and whether others leave their walls to it. */
+export function stageOf(operation: Operation, { part }: Pick<Job, 'part'>, route: Operation[]): Stage {
   const onOutside = part.features.some((f) => f.meaning === 'outline' && operation.targets.includes(f.id));
   if (operation.kind === 'contour') return onOutside ? 'outside' : 'finish';
   if (breaksEdge(operation) && onOutside) return 'outside';
   if (operation.kind !== 'clear') return BY_KIND[operation.kind] ?? 'finish';
   if (onOutside) return 'rough';
-  const before = operation.params.from === 'what is left' && operation.reason !== undefined && finishes(operation);
-  return before ? 'finish' : 'rough';
+  return finishesAfter(operation, route) ? 'finish' : 'rough';
 }
 
 const breaksEdge = (o: Operation) => BY_KIND[o.kind] === 'edges';
@@ -64,7 +66,7 @@ export function inRouteOrder(operations: Operation[], job: Job): Operation[] {
   const diameter = (o: Operation) => job.tools.find((t) => t.id === o.toolId)?.diameter ?? 0;
   const ordered: Operation[] = [];
   for (const stage of STAGES) {
-    const left = operations.filter((o) => stageOf(o, job) === stage);
+    const left = operations.filter((o) => stageOf(o, job, operations) === stage);
     left.sort((a, b) => rankOf(a) - rankOf(b) || diameter(b) - diameter(a));
     while (left.length) {
       const inSpindle = ordered[ordered.length - 1]?.toolId;

@@ -35,7 +35,7 @@ describe('a proposed route', () => {
 
   test('all is roughed before anything is finished, and threads follow their holes', () => {
     const { job } = proposeRoute(demo('vane-hub-plate'), 's1');
-    const stages = job.setups[0].operations.map((o) => STAGES.indexOf(stageOf(o, job)));
+    const stages = job.setups[0].operations.map((o) => STAGES.indexOf(stageOf(o, job, job.setups[0].operations)));
     expect(stages).toEqual([...stages].sort((a, b) => a - b));
     expect(kinds(job).indexOf('tap')).toBeGreaterThan(kinds(job).lastIndexOf('drill'));
   });
