@@ -28,12 +28,12 @@ export class SlotParams extends FinishParams {
   method!: 'layers' | 'full depth' | 'looping';
   @Parameter({
     label: 'Layer',
-    help: 'Most depth taken in one layer; layers come out equal.',
+    help: 'Most depth taken in one layer; layers come out equal. Loops fall back on layers where they have no room.',
     unit: 'length',
     min: 0.02,
     max: 200,
     step: 0.5,
-    matters: (p: SlotParams) => p.method === 'layers',
+    matters: (p: SlotParams) => p.method !== 'full depth',
   })
   layer!: number;
   @Parameter({
