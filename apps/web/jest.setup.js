@@ -18,3 +18,6 @@ jest.mock('./src/compute/engine', () => ({
     advise: async (job, featureId, rack) => require('@tidypath/core').adviseTools(job, featureId, rack),
   },
 }));
+
+// A whole page under test takes its time on a busy machine.
+jest.setTimeout(60_000);
