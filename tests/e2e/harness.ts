@@ -1,6 +1,6 @@
 /** A server with its own data, and a browser that fails the test on any error of the page. */
 import { ChildProcess, spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
@@ -153,4 +153,17 @@ export async function until(what: string, check: () => Promise<boolean>, timeout
     await new Promise((r) => setTimeout(r, 150));
   }
   throw new Error(`waited in vain: ${what}`);
+}
+
+/** Where a page's downloads go from now on. */
+export async function downloadsTo(page: Page, folder: string): Promise<void> {
+  mkdirSync(folder, { recursive: true });
+  const client = await page.createCDPSession();
+  await client.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: folder });
+}
+
+/** A downloaded file, once there is something in it. */
+export async function downloaded(file: string): Promise<Buffer> {
+  await until(file, async () => existsSync(file) && readFileSync(file).length > 0);
+  return readFileSync(file);
 }

@@ -1,8 +1,21 @@
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Page } from 'puppeteer-core';
-import { Harness, PHONE, WIDE, byLabel, byTest, fill, root, tap, tapText, textOf, until } from './harness';
+import {
+  Harness,
+  PHONE,
+  WIDE,
+  byLabel,
+  byTest,
+  downloaded,
+  downloadsTo,
+  fill,
+  root,
+  tap,
+  tapText,
+  textOf,
+  until,
+} from './harness';
 
 const harness = new Harness();
 beforeAll(() => harness.start());
@@ -14,9 +27,7 @@ const bodyHas = (page: Page, text: RegExp) => page.evaluate(() => document.body.
 test('a tool is added, advised for a feature, its feed overruled, its limit named, and the feed found in the program', async () => {
   const page = await harness.page(WIDE);
   const downloads = join(harness.data, 'programs');
-  mkdirSync(downloads, { recursive: true });
-  const client = await page.createCDPSession();
-  await client.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
+  await downloadsTo(page, downloads);
 
   await harness.open(page, '/tools');
   await tapText(page, 'New tool');
@@ -59,9 +70,8 @@ test('a tool is added, advised for a feature, its feed overruled, its limit name
   await tap(page, byTest('stage-release'));
   await until('the program', () => bodyHas(page, /Vane-hub|VANE HUB PLATE/));
   await tap(page, byTest('download'));
-  const file = join(downloads, 'vane-hub-plate.nc');
-  await until('the file', async () => existsSync(file));
-  expect(readFileSync(file, 'utf8')).toMatch(/F2890\./);
+  const program = await downloaded(join(downloads, 'vane-hub-plate.nc'));
+  expect(program.toString()).toMatch(/F2890\./);
   expect(harness.problems).toEqual([]);
   await page.close();
 });

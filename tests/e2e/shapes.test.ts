@@ -1,7 +1,6 @@
-import { existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Page } from 'puppeteer-core';
-import { Harness, WIDE, byLabel, byTest, fill, tap, tapText, textOf, until } from './harness';
+import { Harness, WIDE, byLabel, byTest, downloaded, downloadsTo, fill, tap, tapText, textOf, until } from './harness';
 
 const harness = new Harness();
 beforeAll(() => harness.start());
@@ -71,9 +70,7 @@ test('a part from shapes in inches, held by a clamp that is in the way, then cur
 test('a control without tool changer: one program a tool, downloaded as one archive with the tool list', async () => {
   const page = await harness.page(WIDE);
   const downloads = join(harness.data, 'archives');
-  mkdirSync(downloads, { recursive: true });
-  const client = await page.createCDPSession();
-  await client.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
+  await downloadsTo(page, downloads);
   const id = await harness.jobId('Lens cell ring');
   await harness.open(page, `/job/${id}/hold`);
   await tapText(page, 'Hobby controller');
@@ -81,9 +78,7 @@ test('a control without tool changer: one program a tool, downloaded as one arch
   await until('release', async () => /✓ Proved as posted/.test(await textOf(page, byTest('release-state'))), 120_000);
   expect(await textOf(page, byTest('download'))).toMatch(/Download 9 programs/);
   await tap(page, byTest('download'));
-  const archive = join(downloads, 'programs.zip');
-  await until('the archive', async () => existsSync(archive));
-  const bytes = readFileSync(archive).toString('latin1');
+  const bytes = (await downloaded(join(downloads, 'programs.zip'))).toString('latin1');
   expect(bytes).toContain('lens-cell-ring-1-t1.nc');
   expect(bytes).toContain('tools.json');
   expect(harness.problems).toEqual([]);

@@ -1,9 +1,22 @@
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Page } from 'puppeteer-core';
 import * as draw from '../../demo/dxf';
-import { Harness, WIDE, byLabel, byTest, fill, root, tap, tapText, textOf, until } from './harness';
+import {
+  Harness,
+  WIDE,
+  byLabel,
+  byTest,
+  downloaded,
+  downloadsTo,
+  fill,
+  root,
+  tap,
+  tapText,
+  textOf,
+  until,
+} from './harness';
 
 const harness = new Harness();
 beforeAll(() => harness.start());
@@ -45,9 +58,7 @@ const proved = (page: Page) =>
 test('from a drawing to a proven, downloaded program', async () => {
   const page = await harness.page();
   const downloads = join(harness.data, 'downloads');
-  mkdirSync(downloads, { recursive: true });
-  const client = await page.createCDPSession();
-  await client.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
+  await downloadsTo(page, downloads);
 
   await harness.open(page, '/');
   await tapText(page, 'New job');
@@ -135,7 +146,7 @@ test('from a drawing to a proven, downloaded program', async () => {
 
   await tap(page, byTest('download'));
   const program = join(downloads, 'tide-plate.nc');
-  await until('the download', async () => existsSync(program));
+  const posted = (await downloaded(program)).toString();
 
   // The same figures from the command line, on the downloaded file and the exported job.
   const id = await harness.jobId('Tide plate');
@@ -153,7 +164,7 @@ test('from a drawing to a proven, downloaded program', async () => {
   await stage(page, 'prove');
   const shown = /Time (\d+):(\d+)/.exec(await page.evaluate(() => document.body.innerText))!;
   expect(Math.abs(figures.minutes.total * 60 - (Number(shown[1]) * 60 + Number(shown[2])))).toBeLessThanOrEqual(0.51);
-  expect(readFileSync(program, 'utf8')).toMatch(/^%\nO1001 \(TIDE PLATE\)/);
+  expect(posted).toMatch(/^%\nO1001 \(TIDE PLATE\)/);
   expect(harness.problems).toEqual([]);
   await page.close();
 });

@@ -87,11 +87,21 @@ export class Metal {
     let before = this.at(x + R * s, y - R * c) - this.error;
     for (let k = 1; k <= SAMPLES; k++) {
       const now = this.at(x + R * (c * COS[k] - s * SIN[k]), y + R * (s * COS[k] + c * SIN[k])) - this.error;
-      if (now > 0) sum += before > 0 ? 1 : now / (now - before);
-      else if (before > 0) sum += before / (before - now);
+      if (now > 0) sum += before > 0 ? 1 : 1 - this.edge(x, y, c, s, k - 1, before, now);
+      else if (before > 0) sum += this.edge(x, y, c, s, k - 1, before, now);
       before = now;
     }
     return sum * STEP;
+  }
+
+  /** Where between two samples of the rim the metal begins or ends, as a share of the way: cut off depths alone would mislead. */
+  private edge(x: number, y: number, c: number, s: number, k: number, before: number, now: number): number {
+    const t = before / (before - now);
+    const a = -Math.PI / 2 + (k + t) * STEP;
+    const ca = Math.cos(a);
+    const sa = Math.sin(a);
+    const middle = this.at(x + this.radius * (c * ca - s * sa), y + this.radius * (s * ca + c * sa)) - this.error;
+    return middle > 0 === before > 0 ? t + ((1 - t) * middle) / (middle - now) : (t * before) / (before - middle);
   }
 
   /** Whether a stretch of a circle about a point lies in the open, from one direction counterclockwise to another, radians. */

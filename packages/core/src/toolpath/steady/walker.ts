@@ -33,6 +33,8 @@ const ALL_ROUND = Math.PI * 1.9;
 const CUT_BEHIND = Math.PI * 1.75;
 /** On the way out the bite must stay below this share of the asked one: turning so tightly, it is told low. */
 const OUT_LESS = 0.88;
+/** Until it has gone this share of the cutter's radius, the bite of a pass may still be growing. */
+const YOUNG = 0.5;
 /** A pass is given up when the bite gets this much larger than asked; it should not happen. */
 const GIVE_UP = 1.22;
 /** A pass ends where the bite stays below this share of the asked one. */
@@ -128,11 +130,14 @@ export class Walker {
     const { side, metal, angle } = this;
     const cx = this.tx - Math.sin(this.th) * turn * side;
     const cy = this.ty + Math.cos(this.th) * turn * side;
-    // Usually nothing stands ahead of what is being cut; then the rim's envelope tells it at once.
+    // Usually nothing stands ahead of what is being cut; then the rim's envelope tells it at once. While a pass is young the
+    // bite still grows, and what grows is not ahead.
     const from = this.th - (Math.PI / 2) * side;
     const ahead = from + (angle + 0.6) * side;
     const behind = from + (this.gone > metal.radius ? CUT_BEHIND : ALL_ROUND) * side;
-    if (metal.isOpen(cx, cy, metal.radius + turn, Math.min(ahead, behind), Math.max(ahead, behind))) return true;
+    const grown = this.gone > YOUNG * metal.radius;
+    if (grown && metal.isOpen(cx, cy, metal.radius + turn, Math.min(ahead, behind), Math.max(ahead, behind)))
+      return true;
     const most = angle * OUT_LESS;
     for (const a of WAY_OUT) {
       const h = this.th + a * side;
