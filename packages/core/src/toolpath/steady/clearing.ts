@@ -138,28 +138,31 @@ export class SteadyClearing {
     this.addOpenSides();
     this.cutAll();
     for (const room of islands(offset(this.input.allowed, -(this.wall + this.input.turn)))) {
+      // Still so full of metal that it must be entered anew.
+      const full = (uncut: Point[]) => uncut.length * (2 * this.metal.cell) ** 2 > STILL_FULL * this.input.radius ** 2;
       let before = -Infinity;
-      while (!this.input.stopped?.() && this.isUncut(room) && this.stretches.length > before + 1) {
+      for (let uncut = this.uncut(room); full(uncut); uncut = this.uncut(room)) {
+        if (this.input.stopped?.() || this.stretches.length <= before + 1) break;
         before = this.stretches.length;
-        this.enter(room);
+        this.enter(room, uncut);
         this.cutAll();
       }
     }
     this.cutRest();
   }
 
-  /** Whether a room is still full of metal, so that the cutter must enter it anew. */
-  private isUncut(room: Region): boolean {
+  /** Places in a room where metal stands, a grid of two cells. */
+  private uncut(room: Region): Point[] {
     const box = boundsOf(room.flat());
     const inside = new Boundary(room);
     const step = this.metal.cell * 2;
-    let metal = 0;
+    const found: Point[] = [];
     for (let y = box.minY; y <= box.maxY; y += step) {
       for (let x = box.minX; x <= box.maxX; x += step) {
-        if (this.metal.at(x, y) > 0 && inside.isDeeper(x, y, 0)) metal++;
+        if (this.metal.at(x, y) > 0 && inside.isDeeper(x, y, 0)) found.push({ x, y });
       }
     }
-    return metal * step * step > STILL_FULL * this.input.radius ** 2;
+    return found;
   }
 
   /** Where metal can be reached from outside, the outline of the stock is the first frontier. */
@@ -190,10 +193,10 @@ export class SteadyClearing {
   }
 
   /** A way down into a closed room: a helix where it is widest, else a ramp round it, else straight down. */
-  private enter(room: Region): void {
+  private enter(room: Region, uncut: Point[]): void {
     const hole = this.holeIn(room);
     if (hole) return this.enterThrough(hole);
-    const place = this.roomiest(room);
+    const place = this.roomiest(uncut);
     const radius = Math.min(this.input.helix * this.input.radius, this.walls.distance(place.x, place.y) - this.wall);
     if (radius >= HELIX_LEAST * this.input.radius) {
       this.stretches.push({ kind: 'helix', ...place, radius });
@@ -240,20 +243,10 @@ export class SteadyClearing {
     this.at = poses[poses.length - 1];
   }
 
-  /** The middle of where a room is widest. */
-  private roomiest(room: Region): Point {
-    const box = boundsOf(room.flat());
-    const n = 60;
-    const spots: { x: number; y: number; d: number }[] = [];
-    for (let j = 0; j <= n; j++) {
-      for (let i = 0; i <= n; i++) {
-        const x = box.minX + ((box.maxX - box.minX) * i) / n;
-        const y = box.minY + ((box.maxY - box.minY) * j) / n;
-        if (this.metal.at(x, y) > 0) spots.push({ x, y, d: this.walls.distance(x, y) });
-      }
-    }
-    if (spots.length === 0) return room[0][0];
-    const most = Math.max(...spots.map((s) => s.d));
+  /** The middle of where the walls are farthest away. */
+  private roomiest(places: Point[]): Point {
+    const spots = places.map(({ x, y }) => ({ x, y, d: this.walls.distance(x, y) }));
+    const most = spots.reduce((max, s) => Math.max(max, s.d), 0);
     const wide = spots.filter((s) => s.d > Math.min(0.95 * most, this.wall + 3 * this.input.radius));
     const mx = wide.reduce((sum, s) => sum + s.x, 0) / wide.length;
     const my = wide.reduce((sum, s) => sum + s.y, 0) / wide.length;

@@ -8,11 +8,11 @@ const COS = Float64Array.from({ length: SAMPLES + 1 }, (_, k) => Math.cos(-Math.
 const SIN = Float64Array.from({ length: SAMPLES + 1 }, (_, k) => Math.sin(-Math.PI / 2 + (k * Math.PI) / SAMPLES));
 const STEP = Math.PI / SAMPLES;
 /** How far from its edge the depth of metal is still told apart, in cells. */
-const BAND = 2;
+const BAND = 3;
 
 /**
  * Metal of one layer seen from above, as a distance field: how deep a point lies inside the metal that is left, mm, positive
- * in metal, cut off at two cells. Everything the cutter has passed over is taken away as it goes.
+ * in metal, cut off at three cells. Everything the cutter has passed over is taken away as it goes.
  */
 export class Metal {
   readonly nx: number;
@@ -20,6 +20,8 @@ export class Metal {
   readonly depth: Float32Array;
   private readonly inverse: number;
   private readonly cap: number;
+  /** From a sample of the rim whose depth is cut off, so many on lies the first that may be on the other side. */
+  private readonly skip: number;
   /** Thinner than this cannot be told from the reading's own error, mm. */
   private readonly error: number;
   private journal: { at: number[]; was: number[] } | undefined;
@@ -40,6 +42,7 @@ export class Metal {
     this.ny = Math.ceil((box.maxY - box.minY) / cell) + 2;
     this.inverse = 1 / cell;
     this.cap = BAND * cell;
+    this.skip = 1 + Math.floor(this.cap / (radius * STEP));
     this.error = (cell * cell) / (4 * radius);
     this.depth = new Float32Array(this.nx * this.ny).fill(-this.cap);
     this.fill(stock);
@@ -82,16 +85,34 @@ export class Metal {
    * @param s sine of the heading
    */
   engaged(x: number, y: number, c: number, s: number): number {
-    const R = this.radius;
+    const { cap, skip } = this;
+    const full = cap - this.error;
     let sum = 0;
-    let before = this.at(x + R * s, y - R * c) - this.error;
-    for (let k = 1; k <= SAMPLES; k++) {
-      const now = this.at(x + R * (c * COS[k] - s * SIN[k]), y + R * (s * COS[k] + c * SIN[k])) - this.error;
-      if (now > 0) sum += before > 0 ? 1 : 1 - this.edge(x, y, c, s, k - 1, before, now);
-      else if (before > 0) sum += this.edge(x, y, c, s, k - 1, before, now);
+    let before = this.onRim(x, y, c, s, 0);
+    for (let k = 0; k < SAMPLES;) {
+      // A depth that is cut off says that the samples within its reach are on the same side.
+      const step = before < -cap || before >= full ? Math.min(skip, SAMPLES - k) : 1;
+      const now = this.onRim(x, y, c, s, k + step);
+      k += step;
+      if (now > 0 === before > 0) {
+        if (now > 0) sum += step;
+      } else {
+        if (step > 1) {
+          if (before > 0) sum += step - 1;
+          before = this.onRim(x, y, c, s, k - 1);
+        }
+        const t = this.edge(x, y, c, s, k - 1, before, now);
+        sum += now > 0 ? 1 - t : t;
+      }
       before = now;
     }
     return sum * STEP;
+  }
+
+  /** Depth at a sample of the leading rim, less the reading's own error. */
+  private onRim(x: number, y: number, c: number, s: number, k: number): number {
+    const R = this.radius;
+    return this.at(x + R * (c * COS[k] - s * SIN[k]), y + R * (s * COS[k] + c * SIN[k])) - this.error;
   }
 
   /** Where between two samples of the rim the metal begins or ends, as a share of the way: cut off depths alone would mislead. */
