@@ -70,7 +70,7 @@ const SINCE_2: Record<string, Plain> = {
     tabCount: 4,
     tabWidth: 4,
     tabHeight: 1.5,
-    tabShift: 0,
+    tabPlaces: '',
     compensation: 'worked out',
   },
 };

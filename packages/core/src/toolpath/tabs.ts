@@ -90,14 +90,33 @@ function followBetween(path: PathBuilder, chain: Chain, p: Station, q: Station, 
   }
 }
 
-/** Shares of the way round for evenly spread bridges, the first moved on by `shift` of the gap between two. */
-export const spread = (count: number, shift: number): number[] =>
-  Array.from({ length: count }, (_, i) => (i + 0.5 + shift) / count).map((s) => s % 1);
+/** Shares of the way round for evenly spread bridges. */
+export const spread = (count: number): number[] => Array.from({ length: count }, (_, i) => (i + 0.5) / count);
 
-/** The shift that brings the bridge nearest to a share of the way round onto it. */
-export function shiftTo(share: number, count: number): number {
-  const moved = share * count - 0.5;
-  return moved - Math.floor(moved);
+/** Where bridges stand: places in percent of the way round, between spaces or commas; where none are given, spread evenly. */
+export interface TabPlaces {
+  tabCount: number;
+  tabPlaces: string;
+}
+
+/** What is written as places: percents with spaces or commas between them. */
+export const arePlaces = (text: string): boolean => /^[\d.,;\s]*$/.test(text) && numbersIn(text).every((n) => n <= 100);
+
+const numbersIn = (text: string) => (text.match(/\d+(\.\d*)?/g) ?? []).map(Number);
+
+/** Shares of the way round at which bridges stand. */
+export function tabShares({ tabCount, tabPlaces }: TabPlaces): number[] {
+  const given = numbersIn(tabPlaces);
+  return given.length ? given.map((n) => (n / 100) % 1).sort((a, b) => a - b) : spread(tabCount);
+}
+
+/** The places with the bridge nearest to a share of the way round moved there. */
+export function moveTab(places: TabPlaces, share: number): string {
+  const shares = tabShares(places);
+  const off = (s: number) => Math.abs(((s - share + 1.5) % 1) - 0.5);
+  const nearest = shares.reduce((best, s) => (off(s) < off(best) ? s : best));
+  const percent = (s: number) => String(Math.round(s * 1000) / 10);
+  return shares.map((s) => percent(s === nearest ? share : s)).join(' ');
 }
 
 /** A straight or arc of a chain shorter than a bridge with the cutter beside it, where the bridge stands: its share of the way round. */

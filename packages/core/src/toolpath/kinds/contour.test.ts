@@ -10,7 +10,7 @@ import { Shape } from '../../part/feature';
 import { closedLaps, extended, openLap } from '../laps';
 import { PathBuilder } from '../path';
 import { previewContour } from './contour';
-import { followStations, shiftTo, spread, stationsOver } from '../tabs';
+import { followStations, moveTab, spread, stationsOver, tabShares } from '../tabs';
 
 const around = { left: 14, right: 14, front: 14, back: 14, top: 0, bottom: 2 };
 const plate = () => withStock(jobWith(undefined, {}, 6), around);
@@ -175,7 +175,7 @@ describe('laps and stations', () => {
         }),
         ({ length, from, drop, count, shift, width, ramped }) => {
           const tabs = {
-            at: spread(count, shift),
+            at: spread(count).map((s) => (s + shift) % 1),
             width,
             top: -5,
             shape: ramped ? ('ramped' as const) : ('rectangular' as const),
@@ -220,13 +220,22 @@ describe('the picture of a contour before it is planned', () => {
     expect(Math.sign(signedArea(conventional))).toBe(-Math.sign(signedArea(chain)));
   });
 
-  test('a tab goes where it is dragged', () => {
-    const { laps } = of({ tabs: 'ramped', tabCount: 4, tabShift: 0 });
+  test('a tab goes where it is dragged, and the others stay', () => {
+    const { laps } = of({ tabs: 'ramped', tabCount: 4 });
     const [{ chain, tabs }] = laps;
     expect(tabs).toHaveLength(4);
     const wanted = pointAtShare(chain, 0.3);
-    const shift = shiftTo(shareNear(chain, wanted), 4);
-    const moved = of({ tabs: 'ramped', tabCount: 4, tabShift: shift }).laps[0].tabs;
-    expect(Math.min(...moved.map((t) => distance(t, wanted)))).toBeLessThan(0.5);
+    const tabPlaces = moveTab({ tabCount: 4, tabPlaces: '' }, shareNear(chain, wanted));
+    expect(tabPlaces).toBe('12.5 30 62.5 87.5');
+    const moved = of({ tabs: 'ramped', tabPlaces }).laps[0].tabs;
+    expect(distance(moved[1], wanted)).toBeLessThan(0.5);
+    expect([moved[0], moved[2], moved[3]]).toEqual([tabs[0], tabs[2], tabs[3]]);
+    expect(tabShares({ tabCount: 4, tabPlaces: '80; 5.5,20' })).toEqual([0.055, 0.2, 0.8]);
+    expect(moveTab({ tabCount: 1, tabPlaces: '1 50' }, 0.98)).toBe('98 50');
+  });
+
+  test('places that are none are told', () => {
+    const codes = post(contour({ tabs: 'ramped', tabPlaces: '10, half way' }, jobWith(undefined), 'f1', 7)).codes;
+    expect(codes).toContain('tab-places');
   });
 });

@@ -10,7 +10,7 @@ import {
 import { Region, area, contains, distanceToBoundary, intersection, offset } from '../../geometry/clip';
 import { distance, distanceToSegment, Point } from '../../geometry/point';
 import { Finding, care, note, stop } from '../../quantity/finding';
-import { Choice, Parameter, Toggle } from '../../quantity/parameter';
+import { Choice, Parameter, Toggle, Words } from '../../quantity/parameter';
 import { degrees, formatNumber, radians } from '../../quantity/units';
 import { suggestBite } from '../../cutting/bite';
 import { suggestEntry, suggestFinish } from '../../cutting/entries';
@@ -26,7 +26,7 @@ import { LeadForm, leadFor } from '../leads';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../path';
 import { metalLeft } from '../rest';
-import { Tabs, followStations, spread, stationsOver, tabOnShortSide } from '../tabs';
+import { Tabs, arePlaces, followStations, stationsOver, tabOnShortSide, tabShares } from '../tabs';
 
 type Side = 'outside' | 'inside' | 'scrap side' | 'left' | 'right' | 'on the line';
 
@@ -214,7 +214,7 @@ export class ContourParams {
     min: 1,
     max: 60,
     step: 1,
-    matters: (p: ContourParams) => p.tabs !== 'none',
+    matters: (p: ContourParams) => p.tabs !== 'none' && p.tabPlaces.trim() === '',
   })
   tabCount!: number;
   @Parameter({
@@ -237,16 +237,15 @@ export class ContourParams {
     matters: (p: ContourParams) => p.tabs !== 'none',
   })
   tabHeight!: number;
-  @Parameter({
-    label: 'Tabs moved on',
-    help: 'By a share of the gap between two, to bring them off corners.',
-    unit: 'share',
+  @Words({
+    label: 'Tab places',
+    help: 'Each in percent of the way round, such as 10 40 75; empty spreads them evenly. Drag a tab to move it.',
     min: 0,
-    max: 1,
-    step: 0.05,
+    max: 200,
+    words: { '': 'spread evenly' },
     matters: (p: ContourParams) => p.tabs !== 'none',
   })
-  tabShift!: number;
+  tabPlaces!: string;
   @Choice({
     label: 'Compensation',
     help: 'Worked out here; or the wear of the cutter taken up in the control from its diameter offset (0 for a new one); or all of its radius.',
@@ -384,7 +383,7 @@ class ContourPlanner {
     const top = -context.model.thickness + params.tabHeight;
     if (z >= top - 1e-6) return undefined;
     const tabs: Tabs = {
-      at: spread(params.tabCount, params.tabShift),
+      at: tabShares(params),
       width: params.tabWidth,
       top,
       shape: params.tabs,
@@ -397,6 +396,15 @@ class ContourPlanner {
     const { operation, tool } = this.context;
     const place = { operation: operation.id, field: 'params.tabWidth' };
     const told = (code: string) => this.findings.some((f) => f.code === code);
+    if (!arePlaces(this.params.tabPlaces) && !told('tab-places'))
+      this.findings.push(
+        stop(
+          'tab-places',
+          `“${this.params.tabPlaces}” does not say where tabs stand`,
+          'Write percents of the way round, such as 10 40 75',
+          { ...place, field: 'params.tabPlaces' },
+        ),
+      );
     if (tabs.at.length * (tabs.width + tool.diameter) > chainLength(lap)) {
       if (!told('tabs-too-wide'))
         this.findings.push(
@@ -415,8 +423,8 @@ class ContourPlanner {
         note(
           'tab-round-corner',
           `A tab of ${formatNumber(tabs.width, 1)} mm is wider than the side it stands on and goes round a corner`,
-          'Move the tabs on, or make them narrower',
-          { ...place, field: 'params.tabShift', at: pointAtShare(lap, short) },
+          'Move it, or make the tabs narrower',
+          { ...place, field: 'params.tabPlaces', at: pointAtShare(lap, short) },
         ),
       );
   }
@@ -564,7 +572,7 @@ export function previewContour(params: ContourParams, context: Pick<PlanContext,
   const planner = new ContourPlanner(params, context as PlanContext);
   const targets = context.targets.filter((t) => contour.works.includes(t.meaning));
   const walls = targets.flatMap(instancesOf);
-  const tabs = params.tabs === 'none' ? [] : spread(params.tabCount, params.tabShift);
+  const tabs = params.tabs === 'none' ? [] : tabShares(params);
   const laps = targets
     .flatMap((t) => planner.lapsOf(t))
     .map((chain) => ({ chain, tabs: tabs.map((share) => pointAtShare(chain, share)) }));
@@ -686,7 +694,7 @@ export const contour: OperationKind<ContourParams> = {
       tabCount: 4,
       tabWidth: 4,
       tabHeight: 1.5,
-      tabShift: 0,
+      tabPlaces: '',
       compensation: 'worked out',
     };
   },

@@ -155,7 +155,7 @@ class CutOutPlanner {
       );
       return [chain];
     }
-    const cuts = spread(joints, 0).flatMap((middle) => [middle - gap / 2, middle + gap / 2]);
+    const cuts = spread(joints).flatMap((middle) => [middle - gap / 2, middle + gap / 2]);
     return [0, ...cuts, 1].flatMap((_, i, all) => (i % 2 === 0 ? [splitAlong(chain, all[i], all[i + 1])] : []));
   }
 

@@ -60,7 +60,7 @@ function jobFor(kind: OperationKind, params: Params): Job {
 /** Values a person might give: inside the range, lengths no larger than the work. */
 function valuesOf(info: ParameterInfo): fc.Arbitrary<unknown> {
   if (info.choices) return fc.constantFrom(...info.choices);
-  if (info.unit === undefined) return fc.boolean();
+  if (info.unit === undefined) return info.max ? fc.constantFrom('', '20', '5 30.5, 80') : fc.boolean();
   const [min, max] = [info.min!, info.max!];
   if (info.unit === 'count') return fc.integer({ min, max: Math.min(max, 4) });
   const least = info.unit === 'length' ? Math.max(min, Math.min(0.4, max)) : min;

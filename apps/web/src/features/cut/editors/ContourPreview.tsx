@@ -13,10 +13,10 @@ import {
   growBounds,
   isEmpty,
   joinBounds,
+  moveTab,
   pointAtShare,
   previewContour,
   shareNear,
-  shiftTo,
   svgPath,
 } from '@tidypath/core';
 import { SIZE, SPACE } from '../../../theme/theme';
@@ -31,7 +31,7 @@ const SHOWN = [
   'direction',
   'tabs',
   'tabCount',
-  'tabShift',
+  'tabPlaces',
   'tabWidth',
   'startAt',
   'start',
@@ -88,7 +88,7 @@ export function ContourPreview({
       y: (box.minY + box.maxY) / 2 - (locationY - height / 2) * u,
     };
     const [first] = laps;
-    if (first) set({ tabShift: Math.round(shiftTo(shareNear(first.chain, p), params.tabCount) * 100) / 100 });
+    if (first) set({ tabPlaces: moveTab(params, shareNear(first.chain, p)) });
   };
   const hasTabs = params.tabs !== 'none';
   const other = OTHER_SIDE[params.side];
@@ -163,7 +163,7 @@ export function ContourPreview({
       </View>
       <Txt kind="small" tone="quiet">
         Hatched stays; the band is swept, from the ring in the direction of the arrows.
-        {hasTabs ? ' Drag a tab to move them.' : ''}
+        {hasTabs ? ' Drag a tab to move it.' : ''}
       </Txt>
       <Row>
         {other && (
@@ -184,6 +184,11 @@ export function ContourPreview({
         >
           Flip the direction
         </Button>
+        {hasTabs && params.tabPlaces !== '' && (
+          <Button compact mode="outlined" onPress={() => set({ tabPlaces: '' })} testID="spread-tabs">
+            Spread the tabs evenly
+          </Button>
+        )}
       </Row>
     </View>
   );
