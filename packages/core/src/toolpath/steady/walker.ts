@@ -176,7 +176,7 @@ export class Walker {
     if (!this.clearOfWalls(this.tightest, stride, r)) return undefined;
     let bad = k;
     let good = this.tightest;
-    for (let i = 0; i < 16; i++) {
+    for (let i = 0; i < 10; i++) {
       const middle = (bad + good) / 2;
       if (this.clearOfWalls(middle, stride, r)) good = middle;
       else bad = middle;
