@@ -68,8 +68,8 @@ const BACK_STEPS = 10;
 const CLOSER = [0.6, 0.2];
 /** Less metal than this is not worth another try, mm². */
 const SPECK = 0.05;
-/** Metal that no pass looks at is started on from this far beside it, mm, at the first of so many directions that is free. */
-const TOUCH = 0.1;
+/** Metal that no pass looks at is started on from beside it: at least so far, mm, at the first of so many directions that is free. */
+const TOUCH = 0.05;
 const TOUCH_FROM = 36;
 /** Thinner metal than this may be brushed by a link or a start, mm. */
 const THIN = 0.006;
@@ -342,7 +342,7 @@ export class SteadyClearing {
   /** When every start has been tried: once more with starts that are backed off less, and beside metal that no pass looks at. */
   private cutRest(): void {
     for (const share of CLOSER) {
-      const left = [...this.standing(THIN)];
+      const left = [...this.standing(THIN)].sort((p, q) => this.metal.at(q.x, q.y) - this.metal.at(p.x, p.y));
       if (left.length * this.metal.cell ** 2 < SPECK) return;
       this.closer = share;
       this.frontier.forgive();
@@ -358,7 +358,7 @@ export class SteadyClearing {
 
   /** A place beside metal that no pass looks at, from which the cutter can start on it. */
   private addTouching(p: Point): void {
-    const reach = this.input.radius + TOUCH;
+    const reach = this.input.radius + Math.max(TOUCH, this.metal.at(p.x, p.y));
     for (let k = 0; k < TOUCH_FROM; k++) {
       const a = (2 * Math.PI * k) / TOUCH_FROM;
       const [x, y] = [p.x - reach * Math.cos(a), p.y - reach * Math.sin(a)];
