@@ -5,7 +5,10 @@ import { CycleKind } from '../shop/controller';
 import { expandCycle } from '../toolpath/cycle';
 import { sweepOf } from '../toolpath/path';
 import { compensated } from './compensation';
+import { Axes, Frame } from './frame';
+import { Flow, FlowFault, Lines } from './lines';
 import { MOVE, Motion, MotionList, Motions } from './motions';
+import { Word, wordsOf } from './words';
 
 export interface ReadOptions {
   /** Height of machine zero (where G53 Z0, G28 and G30 go) in work coordinates, mm. */
@@ -17,6 +20,10 @@ export interface ReadOptions {
   beam?: { tool: number; low: number; high: number };
   /** Words of the control that switch coolant, besides M7, M8 and M9. */
   coolant?: string[];
+  /** Zeros of work offsets ("G55", "G54.1 P2") from the work's own zero, where a program uses several. */
+  offsets?: Map<string, Axes>;
+  /** Asked now and then whether to leave it at what has been read. */
+  stopped?: () => boolean;
 }
 
 export interface ReadProgram {
@@ -36,12 +43,10 @@ const FLAT_TOLERANCE = 0.001;
 const NOT_UNDERSTOOD: Record<string, string> = {
   G41: 'Cutter compensation is followed only with a register whose radius is known; it is not followed here',
   G42: 'Cutter compensation is followed only with a register whose radius is known; it is not followed here',
-  G93: 'Inverse-time feed is not followed',
-  G16: 'Polar coordinates are not followed',
-  G68: 'Rotated coordinates are not followed',
   G51: 'Scaled coordinates are not followed',
-  G92: 'A shifted zero (G92) is not followed',
-  M98: 'Subprograms are not followed',
+  G65: 'Macro calls are not followed',
+  G66: 'Macro calls are not followed',
+  M97: 'Calls of a block number are not followed',
 };
 const HARMLESS = new Set([
   'G4',
@@ -50,10 +55,6 @@ const HARMLESS = new Set([
   'G50',
   'G61',
   'G64',
-  'G69',
-  'G15',
-  'G94',
-  'G43',
   'G17',
   'G98',
   'G99',
@@ -62,6 +63,8 @@ const HARMLESS = new Set([
   'M0',
   'M1',
   'M2',
+  'M98',
+  'M99',
   'M30',
   'M3',
   'M4',
@@ -87,7 +90,9 @@ const CYCLE_CODES: Record<number, CycleKind> = {
   86: 'bore',
 };
 
-type Word = { letter: string; value: number; hasPoint: boolean };
+const FEED_MODES: Record<number, 'minute' | 'turn' | 'inverse'> = { 93: 'inverse', 94: 'minute', 95: 'turn' };
+/** Codes whose axis words say where a zero or a centre lies, not where to go. */
+const SETS_PLACES = new Set([10, 51, 52, 68, 92]);
 
 class Reader {
   readonly motions = new MotionList();
@@ -100,7 +105,10 @@ class Reader {
   private z: number;
   private scale: number;
   private absolute = true;
-  private perTurn = false;
+  /** What F means: mm a minute, mm a turn, or how often a minute the move would fit. */
+  private feedMode: 'minute' | 'turn' | 'inverse' = 'minute';
+  /** F of this block where it is inverse time. */
+  private inverse: number | undefined;
   private plane = 17;
   private mode = 0;
   private feed = 0;
@@ -110,11 +118,18 @@ class Reader {
   private pending = 0;
   /** Whether tools change at M6; where it never comes, T itself is a change by hand. */
   private changesByWord = false;
-  private hasOffset = false;
+  private offset = '';
+  private readonly frame = new Frame();
+  /** Radius and angle, degrees, last given while places are written as such. */
+  private polar: { radius: number; angle: number } | undefined;
+  /** Whether the length of the tool in the spindle is taken into account. */
+  private hasLength = false;
+  private usesLengths = false;
+  /** First cuts of tools whose length was not. */
+  private readonly withoutLength = new Map<number, number>();
   private cycle: { kind: CycleKind; z: number; r: number; q: number; p: number } | undefined;
   private returnToInitial = true;
   private initialZ = 0;
-  private ended = false;
   /** Moves since compensation was switched on: they can be followed only when it is known what comes after them. */
   private compensation: { hand: 1 | -1; radius: number; from: { x: number; y: number }; moves: Motion[] } | undefined;
   private compensationEnds = false;
@@ -135,76 +150,58 @@ class Reader {
   /** A program that ends with compensation on has been cut as far as it goes. */
   finish(): void {
     if (this.compensation?.moves.length) this.followCompensation();
-  }
-
-  read(raw: string): void {
-    this.line++;
-    if (this.ended) return;
-    const words = this.words(raw);
-    if (words.length > 0) this.block(words);
-  }
-
-  /** Splits a line into words, taking out remarks; a character that belongs nowhere is reported. */
-  private words(raw: string): Word[] {
-    const words: Word[] = [];
-    let i = 0;
-    while (i < raw.length) {
-      const c = raw[i];
-      if (c === ' ' || c === '\t' || c === '\r' || c === '%' || c === '\uFEFF') i++;
-      else if (c === ';') {
-        this.comments.push({ line: this.line, text: raw.slice(i + 1).trim() });
-        break;
-      } else if (c === '(') {
-        const end = raw.indexOf(')', i);
-        this.comments.push({ line: this.line, text: raw.slice(i + 1, end < 0 ? undefined : end).trim() });
-        if (end < 0) break;
-        i = end + 1;
-      } else if (c === '/' && words.length === 0) {
-        this.report(
-          note,
-          'block-skip',
-          'A line marked with / is read as if the skip switch were off',
-          'Set the switch the same way at the machine',
-        );
-        i++;
-      } else if ((c >= 'A' && c <= 'Z') || (c >= 'a' && c <= 'z')) {
-        const match = NUMBER.exec(raw.slice(i + 1, i + 40));
-        if (!match) {
-          this.report(
-            stop,
-            'not-understood',
-            `“${raw.slice(i, i + 12).trim()}” is not understood`,
-            'Macros and expressions are not guessed; take them out, or prove this program at the machine',
-            `word:${this.line}`,
-          );
-          return [];
-        }
-        words.push({
-          letter: c.toUpperCase(),
-          value: Number(match[0].replace(/\s/g, '')),
-          hasPoint: match[0].includes('.'),
-        });
-        i += 1 + match[0].length;
-      } else {
-        this.report(
-          stop,
-          'not-understood',
-          `“${raw.slice(i, i + 12).trim()}” is not understood`,
-          'Macros and expressions are not guessed; take them out, or prove this program at the machine',
-          `word:${this.line}`,
-        );
-        return [];
-      }
+    if (!this.usesLengths) return;
+    for (const [tool, line] of this.withoutLength) {
+      this.line = line;
+      this.report(
+        stop,
+        'no-length-offset',
+        `T${tool} cuts without its length offset (G43), which other tools of this program have`,
+        'Write G43 with its H before its first move down',
+        `length:${tool}`,
+      );
     }
-    return words;
   }
 
-  private block(words: Word[]): void {
+  read(raw: string, line: number): Flow {
+    this.line = line;
+    const { words, comments, skipped, fault } = wordsOf(raw);
+    for (const text of comments) this.comments.push({ line, text });
+    if (skipped)
+      this.report(
+        note,
+        'block-skip',
+        'A line marked with / is read as if the skip switch were off',
+        'Set the switch the same way at the machine',
+      );
+    if (fault !== undefined)
+      this.report(
+        stop,
+        'not-understood',
+        `“${fault}” is not understood`,
+        'Macros and expressions are not guessed; take them out, or prove this program at the machine',
+        `word:${line}`,
+      );
+    return words.length > 0 ? this.block(words) : 'on';
+  }
+
+  /** A subprogram that cannot be followed. */
+  cannotFollow(why: FlowFault, call: number): void {
+    const [message, remedy] = {
+      missing: [`Subprogram O${call} is not in this text`, 'Put it into the same file, behind the end of the program'],
+      deep: [`Subprogram O${call} is called too deep`, 'Let subprograms call each other at most eight deep'],
+      long: ['The program runs on and on', 'Look for a subprogram that is called again and again'],
+    }[why];
+    this.report(stop, `subprogram-${why}`, message, remedy, `sub:${why}:${call}`);
+  }
+
+  private block(words: Word[]): Flow {
     const value = (letter: string) => words.find((w) => w.letter === letter)?.value;
     const g = words.filter((w) => w.letter === 'G').map((w) => w.value);
     const m = words.filter((w) => w.letter === 'M').map((w) => w.value);
-    if (value('O') !== undefined && words.length === 1) return;
+    if (value('O') !== undefined && words.length === 1) return 'on';
     this.settings(g, words);
+    this.inverse = undefined;
     const f = value('F');
     if (f !== undefined) this.setFeed(f);
     const s = value('S');
@@ -212,18 +209,33 @@ class Reader {
     const t = value('T');
     if (t !== undefined) this.pending = t;
     this.machine(m);
+    this.move(g, words);
+    return this.flow(m, words);
+  }
+
+  private move(g: number[], words: Word[]): void {
     if (g.includes(4)) return this.dwell(words);
     if (g.includes(28) || g.includes(30)) return this.home(words);
     if (g.includes(53)) return this.machineMove(words);
-    if (words.some((w) => 'XYZIJKR'.includes(w.letter)) && !g.some((c) => c === 10 || c === 92 || c === 52))
-      this.motion(words);
-    if (m.includes(2) || m.includes(30)) this.ended = true;
+    if (words.some((w) => 'XYZIJKR'.includes(w.letter)) && !g.some((c) => SETS_PLACES.has(c))) this.motion(words);
+  }
+
+  /** What comes after a block: the end, a subprogram, or the way back from one. */
+  private flow(m: number[], words: Word[]): Flow {
+    if (m.includes(2) || m.includes(30)) return 'end';
+    if (m.includes(99)) return 'return';
+    if (!m.includes(98)) return 'on';
+    const p = words.find((w) => w.letter === 'P')?.value ?? 0;
+    // More than four digits: the first ones say how often.
+    const often = p > 9999 ? Math.floor(p / 10_000) : 1;
+    return { call: p > 9999 ? p % 10_000 : p, times: words.find((w) => w.letter === 'L')?.value ?? often };
   }
 
   private setFeed(value: number): void {
     if (value <= 0)
       this.report(stop, 'feed-zero', `A feed of ${value} does not move`, 'Give a feed above zero', `feed:${this.line}`);
-    this.feed = this.perTurn ? value * this.scale * this.rpm : value * this.scale;
+    if (this.feedMode === 'inverse') this.inverse = value;
+    else this.feed = value * this.scale * (this.feedMode === 'turn' ? this.rpm : 1);
   }
 
   private settings(codes: number[], words: Word[]): void {
@@ -234,17 +246,88 @@ class Reader {
       else if (code === 17 || code === 18 || code === 19) this.plane = code;
       else if (code === 90) this.absolute = true;
       else if (code === 91) this.absolute = false;
-      else if (code === 94) this.perTurn = false;
-      else if (code === 95) this.perTurn = true;
+      else if (FEED_MODES[code]) this.feedMode = FEED_MODES[code];
       else if (code === 80) this.cycle = undefined;
       else if (code === 98) this.returnToInitial = true;
       else if (code === 99) this.returnToInitial = false;
-      else if (code >= 54 && code < 60) this.hasOffset = true;
+      else if (code >= 54 && code < 60) this.workOffset(code, words);
+      else if (this.changesFrame(code, words)) continue;
       else if (CYCLE_CODES[code]) this.startCycle(code);
       else if (code === 40) this.compensationEnds = !!this.compensation;
       else if ((code === 41 || code === 42) && this.compensates(code, words)) continue;
+      else if (code === 43) this.lengthOffset(words);
+      else if (code === 49) this.hasLength = false;
       else if (code !== 28 && code !== 30) this.unknown(`G${code}`, words);
     }
+  }
+
+  private get here(): Axes {
+    return { x: this.x, y: this.y, z: this.z };
+  }
+
+  /** Changes how what is written lies in the work; the machine stays where it is. */
+  private reframe(change: () => void): void {
+    const at = this.frame.toWork(this.here);
+    change();
+    ({ x: this.x, y: this.y, z: this.z } = this.frame.fromWork(at));
+  }
+
+  /** The first offset named is that of the work's zero, unless it is told where it lies. */
+  private workOffset(code: number, words: Word[]): void {
+    const p = words.find((w) => w.letter === 'P')?.value;
+    const name = Number.isInteger(code) ? `G${code}` : `G${code} P${p ?? 1}`;
+    const known = this.options.offsets?.get(name);
+    if (this.offset && this.offset !== name && !known)
+      this.report(
+        stop,
+        'offset-unknown',
+        `${name} is used besides ${this.offset}; where its zero lies is not known`,
+        'Say where it lies, or write a program for each offset',
+        `offset:${name}`,
+      );
+    if (!this.offset || known) this.offset = name;
+    this.reframe(() => (this.frame.offset = known ?? { x: 0, y: 0, z: 0 }));
+  }
+
+  private changesFrame(code: number, words: Word[]): boolean {
+    const given = (letter: string, now: number) => {
+      const word = words.find((w) => w.letter === letter);
+      return word ? word.value * this.scale : now;
+    };
+    if (code === 52) this.reframe(() => (this.frame.local = { x: given('X', 0), y: given('Y', 0), z: given('Z', 0) }));
+    else if (code === 92) this.shiftZero(given);
+    else if (code === 92.1) this.reframe(() => (this.frame.shift = { x: 0, y: 0, z: 0 }));
+    else if (code === 68) {
+      if (this.plane !== 17) return false;
+      const centre = { x: given('X', this.x), y: given('Y', this.y) };
+      const angle = words.find((w) => w.letter === 'R')?.value ?? 0;
+      this.reframe(() => this.frame.rotate(centre, angle));
+    } else if (code === 69) this.reframe(() => this.frame.rotate({ x: 0, y: 0 }, 0));
+    else if (code === 16 && this.plane === 17) this.polar = { radius: 0, angle: 0 };
+    else if (code === 15) this.polar = undefined;
+    else return false;
+    return true;
+  }
+
+  /** G92 names the place where the machine stands. */
+  private shiftZero(given: (letter: string, now: number) => number): void {
+    const { x, y, z } = this.frame.shift;
+    const by = (letter: string, now: number) => (Number.isNaN(now) ? 0 : now - given(letter, now));
+    const moved = { x: x + by('X', this.x), y: y + by('Y', this.y), z: z + by('Z', this.z) };
+    this.reframe(() => (this.frame.shift = moved));
+  }
+
+  private lengthOffset(words: Word[]): void {
+    const h = words.find((w) => w.letter === 'H')?.value;
+    this.hasLength = this.usesLengths = true;
+    if (h !== undefined && h !== this.tool && this.tool > 0)
+      this.report(
+        care,
+        'other-length',
+        `T${this.tool} is given the length of another tool (H${h})`,
+        'Use the H of the tool itself, unless this is meant',
+        `length:${this.line}`,
+      );
   }
 
   private startCycle(code: number): void {
@@ -261,7 +344,7 @@ class Reader {
       this.compensation = {
         hand: code === 41 ? 1 : -1,
         radius: known.radius,
-        from: { x: this.x, y: this.y },
+        from: this.frame.toWork(this.here),
         moves: [],
       };
     this.compensationEnds = false;
@@ -321,9 +404,9 @@ class Reader {
   /** A beam that is switched on stands for a tool that goes down, and up again when it goes out. */
   private spindle(on: boolean): void {
     const { beam } = this.options;
-    if (beam && on && !this.spindleOn) this.push(MOVE.line, this.x, this.y, (this.z = beam.low));
+    if (beam && on && !this.spindleOn) this.push(MOVE.line, this.x, this.y, (this.z = this.heightOf(beam.low)));
     this.spindleOn = on;
-    if (beam && !on && this.z < beam.high) this.rapidTo(this.x, this.y, beam.high);
+    if (beam && !on && this.z < this.heightOf(beam.high)) this.rapidTo(this.x, this.y, beam.high);
   }
 
   private machine(codes: number[]): void {
@@ -334,8 +417,7 @@ class Reader {
         this.changesByWord = true;
         this.changeTool();
       }
-      if (code === 98 || code === 99 || !this.harmless(`M${code}`))
-        this.unknown(`M${code}`, [{ letter: 'M', value: code, hasPoint: false }]);
+      if (!this.harmless(`M${code}`)) this.unknown(`M${code}`, [{ letter: 'M', value: code, hasPoint: false }]);
     }
   }
 
@@ -349,19 +431,22 @@ class Reader {
         `m6:${this.line}`,
       );
     this.tool = this.pending;
+    this.hasLength = false;
     if (!this.tools.includes(this.tool)) this.tools.push(this.tool);
     this.push(MOVE.toolChange, this.x, this.y, this.z);
   }
 
+  /** A motion to a place as it is written. */
   private push(type: number, x: number, y: number, z: number, cx = 0, cy = 0, seconds = 0): void {
+    const to = this.frame.toWork({ x, y, z });
+    const centre =
+      type === MOVE.arcCw || type === MOVE.arcCcw ? this.frame.toWork({ x: cx, y: cy, z }) : { x: 0, y: 0 };
     const motion = {
       type,
       line: this.line,
-      x,
-      y,
-      z,
-      cx,
-      cy,
+      ...to,
+      cx: centre.x,
+      cy: centre.y,
       feed: type === MOVE.rapid ? 0 : this.feed,
       rpm: this.spindleOn ? this.rpm : 0,
       tool: this.tool,
@@ -388,9 +473,15 @@ class Reader {
     if (z) this.rapidTo(this.x, this.y, this.options.homeZ + z.value * this.scale);
   }
 
+  /** How a height in the work is written. */
+  private heightOf(z: number): number {
+    return this.frame.fromWork({ x: 0, y: 0, z }).z;
+  }
+
+  /** @param z in the work */
   private rapidTo(x: number, y: number, z: number): void {
-    this.z = z;
-    this.push(MOVE.rapid, x, y, z);
+    this.z = this.heightOf(z);
+    this.push(MOVE.rapid, x, y, this.z);
   }
 
   private axis(words: Word[], letter: string, now: number): number {
@@ -401,8 +492,7 @@ class Reader {
 
   private motion(words: Word[]): void {
     if (!this.changesByWord && this.pending !== this.tool) this.changeTool();
-    const x = this.axis(words, 'X', this.x);
-    const y = this.axis(words, 'Y', this.y);
+    const { x, y } = this.polar ? this.polarPlace(words, this.polar) : this.place(words);
     if (this.cycle) return this.drill(words, x, y);
     const z = this.axis(words, 'Z', this.z);
     if (this.mode > 0) this.checkCut();
@@ -411,14 +501,43 @@ class Reader {
     [this.x, this.y, this.z] = [x, y, z];
   }
 
+  private place(words: Word[]): { x: number; y: number } {
+    return { x: this.axis(words, 'X', this.x), y: this.axis(words, 'Y', this.y) };
+  }
+
+  /** X as a radius and Y as an angle about the zero that is written. */
+  private polarPlace(words: Word[], polar: { radius: number; angle: number }): { x: number; y: number } {
+    const [radius, angle] = ['X', 'Y'].map((letter) => words.find((w) => w.letter === letter)?.value);
+    if (radius === undefined && angle === undefined) return this.here;
+    if (radius !== undefined) polar.radius = radius * this.scale + (this.absolute ? 0 : polar.radius);
+    if (angle !== undefined) polar.angle = angle + (this.absolute ? 0 : polar.angle);
+    const a = (polar.angle * Math.PI) / 180;
+    return { x: polar.radius * Math.cos(a), y: polar.radius * Math.sin(a) };
+  }
+
+  /** The feed of a cut of this length where it is told by the time it takes. */
+  private timed(length: number): void {
+    if (this.feedMode !== 'inverse' || this.mode === 0) return;
+    if (this.inverse === undefined)
+      this.report(
+        stop,
+        'no-feed',
+        'A cutting move in inverse time (G93) without its own F',
+        'Give F on every cutting line, or go back to G94',
+        `inverse:${this.line}`,
+      );
+    else this.feed = length * this.inverse;
+  }
+
   private straight(x: number, y: number, z: number): void {
     if (Number.isNaN(this.x) && !Number.isNaN(x)) this.x = x;
     if (Number.isNaN(this.y) && !Number.isNaN(y)) this.y = y;
+    this.timed(Math.hypot(x - this.x, y - this.y, z - this.z));
     this.push(this.mode === 0 ? MOVE.rapid : MOVE.line, x, y, z);
   }
 
   private checkCut(): void {
-    if (this.feed <= 0)
+    if (this.feed <= 0 && this.feedMode !== 'inverse')
       this.report(stop, 'no-feed', 'A cutting move before any feed is given', 'Give a feed (F) before the first cut');
     if (!this.spindleOn)
       this.report(
@@ -428,13 +547,15 @@ class Reader {
         'Start the spindle (S and M3) before the first cut',
         `spindle:${this.tool}`,
       );
-    if (!this.hasOffset)
+    if (!this.offset)
       this.report(
         care,
         'no-offset',
         'No work offset is named before the first cut',
         'Name one (G54 to G59), so that nobody relies on what was left in the control',
       );
+    if (this.tool > 0 && !this.hasLength && !this.withoutLength.has(this.tool))
+      this.withoutLength.set(this.tool, this.line);
     if (this.tool === 0) this.report(care, 'no-tool', 'A cut before any tool is named', 'Say which tool it is');
   }
 
@@ -495,7 +616,10 @@ class Reader {
     }
     if (this.plane === 17) {
       const c = this.centre(words, this.x, this.y, x, y, ['I', 'J']);
-      if (c) this.push(this.mode === 2 ? MOVE.arcCw : MOVE.arcCcw, x, y, z, c[0], c[1]);
+      if (!c) return;
+      const r = Math.hypot(this.x - c[0], this.y - c[1]);
+      this.timed(Math.hypot(r * sweepOf(this.mode, this.x, this.y, x, y, c[0], c[1]), z - this.z));
+      this.push(this.mode === 2 ? MOVE.arcCw : MOVE.arcCcw, x, y, z, c[0], c[1]);
       return;
     }
     this.verticalArc(words, x, y, z);
@@ -509,6 +633,7 @@ class Reader {
     if (!c) return;
     const sweep = sweepOf(this.mode, u0, v0, u1, v1, c[0], c[1]);
     const radius = Math.hypot(u0 - c[0], v0 - c[1]);
+    this.timed(Math.hypot(radius * sweep, zx ? y - this.y : x - this.x));
     const n = chordCount(radius, sweep, FLAT_TOLERANCE);
     const start = Math.atan2(v0 - c[1], u0 - c[0]);
     for (let k = 1; k <= n; k++) {
@@ -562,8 +687,6 @@ class Reader {
   }
 }
 
-const NUMBER = /^\s*[+-]?(?:\d+\.?\d*|\.\d+)/;
-
 /**
  * Reads a milling program into motions. What it does not understand it reports with the line and never guesses.
  * Dwells: P without a decimal point is milliseconds, with one seconds.
@@ -572,15 +695,12 @@ const NUMBER = /^\s*[+-]?(?:\d+\.?\d*|\.\d+)/;
  */
 export function readProgram(text: string, options: ReadOptions): ReadProgram {
   const reader = new Reader(options);
-  let from = 0;
-  let lines = 0;
-  while (from <= text.length) {
-    let to = text.indexOf('\n', from);
-    if (to < 0) to = text.length;
-    reader.read(text.slice(from, to));
-    lines++;
-    from = to + 1;
-  }
+  const lines = new Lines(text);
+  lines.run(
+    (raw, number) => reader.read(raw, number),
+    (why, call) => reader.cannotFollow(why, call),
+    options.stopped,
+  );
   reader.finish();
   const motions = reader.motions.build();
   if (motions.count === 0) {
@@ -588,5 +708,5 @@ export function readProgram(text: string, options: ReadOptions): ReadProgram {
       stop('no-motion', 'The program moves nothing', 'Check that this is a milling program', { line: 1 }),
     );
   }
-  return { motions, findings: reader.findings, comments: reader.comments, tools: reader.tools, lines };
+  return { motions, findings: reader.findings, comments: reader.comments, tools: reader.tools, lines: lines.count };
 }

@@ -108,7 +108,7 @@ describe.each(Object.keys(HEADS))('faults, in the hand of “%s”', (hand) => {
     ['a feed of nothing', 4, 'G0 X-20 Y30\nG1 Z-2 F0\n', 'feed-zero@2'],
     ['an arc off its circle', 4, 'G1 X0 Y0 F500\nG2 X20 Y0 I3 J0\n', 'arc-impossible@2'],
     ['compensation in the control', 4, 'G41 D4 X0\n', 'not-followed@1'],
-    ['a subprogram', 4, 'M98 P2000\n', 'not-followed@1'],
+    ['a subprogram that is not there', 4, 'M98 P2000\n', 'subprogram-missing@1'],
     ['a macro', 4, '#101=5\n', 'not-understood@1'],
     ['an incomplete cycle', 18, 'G0 X50 Y30\nG81 X50 Y30 F100\n', 'cycle-incomplete@2'],
     ['a peck that starts inside', 18, 'G0 X50 Y30\nG0 Z5\nG83 Z-10 R-4 Q3 F100\n', 'rapid-through-stock@3'],

@@ -1,0 +1,189 @@
+import fc from 'fast-check';
+import { Axes, Frame } from './frame';
+import { MOVE } from './motions';
+import { ReadOptions, readProgram } from './reader';
+
+const HEAD = 'G21 G90 G17 G94 G54\nT3 M6\nS5000 M3\nG0 X0 Y0\nG43 H3 Z5\nF600\n';
+const LINES = HEAD.split('\n').length - 1;
+
+const read = (body: string, more: Partial<ReadOptions> = {}) =>
+  readProgram(HEAD + body, { homeZ: 100, unit: 'mm', ...more });
+/** Code and line of every finding, lines counted from the body. */
+const codes = (body: string, more: Partial<ReadOptions> = {}) =>
+  read(body, more).findings.map((f) => `${f.code}@${(f.place.line ?? 0) - LINES}`);
+/** Where the motions of the body end. */
+function places(body: string, more: Partial<ReadOptions> = {}): number[][] {
+  const { motions: m, findings } = read(body, more);
+  expect(findings).toEqual([]);
+  const first = m.line.findIndex((line) => line > LINES);
+  return Array.from({ length: m.count - first }, (_, k) =>
+    [m.x, m.y, m.z].map((axis) => Math.round(axis[first + k] * 1e6) / 1e6 + 0),
+  );
+}
+
+describe('subprograms', () => {
+  test('run where they are called, as often as asked, and tell their own lines', () => {
+    const body = 'G91\nM98 P20 L3\nG90 G1 X0\nM30\nO20\nG1 X10\nM99\n';
+    expect(places(body).map(([x]) => x)).toEqual([10, 20, 30, 0]);
+    const { motions } = read(body);
+    expect(Array.from(motions.line.slice(-4))).toEqual([6, 6, 6, 3].map((n) => n + LINES));
+  });
+
+  test('call each other; six digits say how often', () => {
+    const body = 'G91\nM98 P20020\nM30\nO20\nM98 P30\nG1 Y1\nM99\nO30 (INNER)\nG1 X1\nM99\n';
+    expect(places(body).slice(-1)[0].slice(0, 2)).toEqual([2, 2]);
+  });
+
+  test('what is missing, too deep or without end is told, and the rest is read', () => {
+    expect(codes('M98 P77\nG1 X5\nM30\n')).toEqual(['subprogram-missing@1']);
+    expect(codes('M98 P20\nM30\nO20\nM98 P20\nM99\n')).toEqual(['subprogram-deep@4']);
+    const forever = 'M98 P20 L9999\nM30\nO20\nM98 P30 L9999\nM99\nO30\nM99\n';
+    expect(codes(forever).map((c) => c.split('@')[0])).toEqual(['subprogram-long']);
+    expect(read('M98 P77\nG1 X5\nM30\n').motions.x.slice(-1)[0]).toBe(5);
+  });
+
+  test('M99 without a call ends the program, as does the end of a subprogram by M30', () => {
+    expect(places('G1 X5\nM99\nG1 X9\n')).toEqual([[5, 0, 5]]);
+    expect(places('M98 P20\nG1 X9\nM30\nO20\nG1 X5\nM30\n')).toEqual([[5, 0, 5]]);
+  });
+});
+
+describe('places that are written otherwise', () => {
+  test('rotated: a square turned by 30 degrees about its corner', () => {
+    const turned = places('G68 X10 Y5 R30\nG1 X10 Y5\nX20\nY15\nG69\nG1 X0 Y0\n');
+    const [c, s] = [Math.cos(Math.PI / 6), Math.sin(Math.PI / 6)];
+    expect(turned[1][0]).toBeCloseTo(10 + 10 * c, 5);
+    expect(turned[1][1]).toBeCloseTo(5 + 10 * s, 5);
+    expect(turned[2][0]).toBeCloseTo(10 + 10 * c - 10 * s, 5);
+    expect(turned[3]).toEqual([0, 0, 5]);
+  });
+
+  test('rotated arcs keep their radius, and incremental moves turn too', () => {
+    const { motions: m, findings } = read('G68 X0 Y0 R90\nG1 X10 Y0\nG3 X0 Y10 I-10 J0\nG91 G1 X5\n');
+    expect(findings).toEqual([]);
+    const k = m.count - 2;
+    expect(m.type[k]).toBe(MOVE.arcCcw);
+    expect([m.x[k], m.y[k], m.cx[k], m.cy[k]].map((v) => Math.round(v * 1e6) / 1e6 + 0)).toEqual([-10, 0, 0, 0]);
+    expect([m.x[k + 1], m.y[k + 1]].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([-10, 5]);
+  });
+
+  test('polar: a circle of holes by radius and angle', () => {
+    const holes = places('G16\nG98 G81 X20 Y0 Z-4 R1\nY90\nG91 Y90\nG90 G80\nG15\n');
+    const bottoms = holes.filter(([, , z]) => z === -4);
+    expect(bottoms).toEqual([
+      [20, 0, -4],
+      [0, 20, -4],
+      [-20, 0, -4],
+    ]);
+  });
+
+  test('a local zero, a shifted zero, and both taken back', () => {
+    expect(places('G52 X100 Y50\nG1 X1 Y1\nG52 X0 Y0\nG1 X1 Y1\n')).toEqual([
+      [101, 51, 5],
+      [1, 1, 5],
+    ]);
+    expect(places('G1 X10\nG92 X0 Y0 Z5\nG1 X3 Y4\nG92.1\nG1 X3 Y4\n').slice(1)).toEqual([
+      [13, 4, 5],
+      [3, 4, 5],
+    ]);
+  });
+
+  test('a second work offset lies where it is said to, or is told to be unknown', () => {
+    const offsets = new Map<string, Axes>([
+      ['G55', { x: 80, y: 0, z: -2 }],
+      ['G54.1 P4', { x: 0, y: 60, z: 0 }],
+    ]);
+    expect(places('G55 G1 X1 Y1 Z0\nG54.1 P4 G1 X1 Y1\n', { offsets })).toEqual([
+      [81, 1, -2],
+      [1, 61, -2],
+    ]);
+    expect(codes('G55\nG1 X1\nG55 G1 X2\n')).toEqual(['offset-unknown@1']);
+  });
+
+  test('any frame: what is written and read back is the same place', () => {
+    const far = fc.double({ min: -500, max: 500, noNaN: true });
+    const axes = fc.record({ x: far, y: far, z: far });
+    fc.assert(
+      fc.property(axes, axes, axes, axes, axes, far, (p, offset, local, shift, centre, angle) => {
+        const frame = new Frame();
+        Object.assign(frame, { offset, local, shift });
+        frame.rotate(centre, angle);
+        const back = frame.fromWork(frame.toWork(p));
+        for (const axis of ['x', 'y', 'z'] as const) expect(back[axis]).toBeCloseTo(p[axis], 8);
+      }),
+      { seed: 5 },
+    );
+  });
+});
+
+describe('feed by the time a move takes', () => {
+  test('a line and an arc of the same length get the same feed', () => {
+    const { motions: m, findings } = read('G93\nG1 X10 F5\nG3 X10 Y10 I0 J5 F5\n');
+    expect(findings).toEqual([]);
+    expect(m.feed[m.count - 2]).toBeCloseTo(50, 9);
+    expect(m.feed[m.count - 1]).toBeCloseTo(5 * Math.PI * 5, 9);
+  });
+
+  test('every cutting line needs its own; back in G94 the old way holds', () => {
+    expect(codes('G93\nG1 X10 F5\nX20\n')).toEqual(['no-feed@3']);
+    const { motions: m } = read('G93\nG1 X10 F5\nG94\nG1 X20 F300\n');
+    expect(m.feed[m.count - 1]).toBe(300);
+  });
+});
+
+describe('the length of the tool', () => {
+  const second = (line: string) => `M5\nT7 M6\nS900 M3\nG0 X5 Y5\n${line}\nG1 Z-1 F90\n`;
+  test('left out for one tool while others have it', () => {
+    expect(codes(second('Z5'))).toEqual(['no-length-offset@6']);
+    expect(codes(second('G43 H7 Z5'))).toEqual([]);
+  });
+  test('of another tool', () => expect(codes(second('G43 H3 Z5'))).toEqual(['other-length@5']));
+  test('never: then the control adds it by itself', () => {
+    const text = HEAD.replace('G43 H3 ', '') + second('Z5');
+    expect(readProgram(text, { homeZ: 100, unit: 'mm' }).findings).toEqual([]);
+  });
+});
+
+describe('whatever the text', () => {
+  const BODY =
+    'G68 X1 Y2 R15\nG1 X10 Y-3.5 F200\nG2 X20 Y0 R15\nG69\nM98 P9 L2\nG81 X5 Y5 Z-3 R1 F80\nG80\nG52 X3\nG93 G1 X1 F4\nG94\nG16\nG1 X10 Y30 F100\nG15\nG41 D3 X9\nG40\nM30\nO9\nG91 G1 X2 (SUB)\nG90\nM99\n';
+  const SCRAPS = [
+    'G68',
+    'M98 P9',
+    'M99',
+    'X',
+    '-',
+    '.',
+    '#',
+    '(',
+    '\n',
+    'G16',
+    'R',
+    'F0',
+    'G92 X1',
+    '/',
+    '9e9',
+    'P99999',
+    '\0',
+    'É',
+  ];
+  const mutation = fc.record({
+    at: fc.nat(HEAD.length + BODY.length),
+    drop: fc.nat(12),
+    put: fc.oneof(fc.constantFrom(...SCRAPS), fc.string({ maxLength: 6 })),
+  });
+
+  test('it is read in no time, and every finding has its line', () => {
+    fc.assert(
+      fc.property(fc.array(mutation, { minLength: 1, maxLength: 6 }), (mutations) => {
+        const text = mutations.reduce((t, m) => t.slice(0, m.at) + m.put + t.slice(m.at + m.drop), HEAD + BODY);
+        const started = performance.now();
+        const { findings, motions } = readProgram(text, { homeZ: 100, unit: 'mm' });
+        expect(performance.now() - started).toBeLessThan(2000);
+        for (const f of findings) expect(f.place.line).toBeGreaterThanOrEqual(1);
+        for (let i = 0; i < motions.count; i++) expect(motions.z[i]).not.toBeNaN();
+      }),
+      { seed: 3, numRuns: Number(process.env.LONG_RUN ?? 300) },
+    );
+  });
+});
