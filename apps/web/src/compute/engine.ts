@@ -1,5 +1,5 @@
-import type { Advised, Job, Proposal, Tool } from '@tidypath/core';
-import type { Answer, Request } from './messages';
+import type { Advised, Job, LevelAsk, Proposal, Tool } from '@tidypath/core';
+import type { Answer, LevelledView, Request } from './messages';
 
 type Listener = (answer: Answer) => void;
 
@@ -57,6 +57,13 @@ class Engine {
   propose(job: Job, setupId: string, rack: Tool[]): Promise<Proposal> {
     return this.ask({ type: 'propose', seq: this.nextSeq(), job, setupId, rack }, (a) =>
       a.type === 'proposed' ? a.proposal : undefined,
+    );
+  }
+
+  /** The program proved last with its feeds levelled, proved too. */
+  level(ask: LevelAsk): Promise<LevelledView> {
+    return this.ask({ type: 'level', seq: this.nextSeq(), ask }, (a) =>
+      a.type === 'levelled' ? a.levelled : undefined,
     );
   }
 

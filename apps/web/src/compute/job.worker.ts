@@ -1,22 +1,29 @@
 import {
   Job,
+  LevelAsk,
+  MEASURES,
+  Motions,
   NOTHING,
   PlanCache,
   Playback,
+  Proof,
   ProofRun,
+  Section,
   Setup,
   SetupPlan,
   adviseTools,
   cellFor,
   joinPrograms,
+  levelFeed,
   boundsOf,
   pathLengths,
+  peaksOf,
   planSteps,
   postSetup,
   proposeRoute,
 } from '@tidypath/core';
 import { runsOf } from './runs';
-import type { Answer, PlanView, ProofView, Request, SurfaceView } from './messages';
+import type { Answer, LoadView, PlanView, ProofView, Request, SurfaceView } from './messages';
 
 /** Motions cut between two looks at the message queue. */
 const SLICE = 200;
@@ -85,9 +92,11 @@ function solid(height: Float32Array): Float32Array {
   return height.map((h) => (h <= NOTHING ? bottom : h));
 }
 
-async function prove(seq: number, job: Job, setup: Setup, text: string): Promise<void> {
-  const run = new ProofRun(job, setup, text);
-  const { prover } = run;
+/** What was proved last. */
+let last: { job: Job; setup: Setup; text: string; sections: Section[]; run: ProofRun; proof: Proof } | undefined;
+
+/** Cuts a proof to its end, telling how far it is; false when something newer was asked meanwhile. */
+async function cut(seq: number, { prover }: ProofRun, isWanted: () => boolean): Promise<boolean> {
   let told = 0;
   while (!prover.done) {
     prover.advance(SLICE);
@@ -96,9 +105,22 @@ async function prove(seq: number, job: Job, setup: Setup, text: string): Promise
       scope.postMessage({ type: 'progress', seq, share: told });
     }
     await breath();
-    if (seq !== current) return;
+    if (!isWanted()) return false;
   }
+  return true;
+}
+
+function loadView({ clock, samples }: Proof, motions: Motions): LoadView {
+  const peaks = Object.fromEntries(MEASURES.map((m) => [m, peaksOf(samples, motions, m)]));
+  return { clock, samples, peaks: peaks as LoadView['peaks'] };
+}
+
+async function prove(seq: number, job: Job, setup: Setup, text: string, sections: Section[] = []): Promise<void> {
+  const run = new ProofRun(job, setup, text, undefined, sections);
+  const { prover } = run;
+  if (!(await cut(seq, run, () => seq === current))) return;
   const proof = run.finish();
+  last = { job, setup, text, sections, run, proof };
   const { stock, motions, zero } = prover.input;
   bottom = stock.bottom;
   const bounds = boundsOf(stock.region.flat());
@@ -109,8 +131,8 @@ async function prove(seq: number, job: Job, setup: Setup, text: string): Promise
   proof.clock.seconds.forEach((s, i) => (ends[i] = sum += s));
   const view: ProofView = {
     findings: proof.findings,
-    clock: proof.clock,
-    samples: proof.samples,
+    ...loadView(proof, motions),
+    steps: proof.steps,
     removed: proof.removed,
     cell: proof.field.cell,
     surface: surfaceOf(playback.field, stock.top),
@@ -128,7 +150,28 @@ async function compute(seq: number, job: Job, setup: Setup): Promise<void> {
   scope.postMessage({ type: 'planned', seq, plan });
   await breath();
   if (seq !== current || plan.programs.length === 0) return;
-  await prove(seq, job, setup, joinPrograms(plan.programs.map((p) => p.text)).text);
+  const { text, sections } = joinPrograms(plan.programs);
+  await prove(seq, job, setup, text, sections);
+}
+
+/** Levels the feeds of what was proved last, and proves the outcome. */
+async function level(seq: number, ask: LevelAsk): Promise<void> {
+  if (!last) return;
+  const { job, setup, text, sections, run, proof } = last;
+  const { motions, tools, material, machine } = run.prover.input;
+  const levelled = levelFeed({ text, motions, samples: proof.samples, tools, material, machine }, ask);
+  const after = new ProofRun(job, setup, levelled.text, undefined, sections);
+  if (!(await cut(seq, after, () => last?.text === text))) return;
+  const { findings, ...rest } = after.finish();
+  scope.postMessage({
+    type: 'levelled',
+    seq,
+    levelled: {
+      ...levelled,
+      ...loadView({ findings, ...rest }, rest.read.motions),
+      findings: [...levelled.findings, ...findings],
+    },
+  });
 }
 
 function seek(seq: number, time: number): void {
@@ -151,6 +194,7 @@ scope.onmessage = ({ data }) => {
   }
   if (data.type === 'watch') return void (awaited = data.awaited);
   if (data.type === 'seek') return seek(data.seq, data.time);
+  if (data.type === 'level') return void level(data.seq, data.ask).catch(failed(data.seq));
   if (data.type === 'cancel') {
     scope.postMessage({ type: 'cancelled', seq: current });
     current = -1;

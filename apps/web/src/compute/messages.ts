@@ -1,4 +1,20 @@
-import type { Advised, Clock, Finding, Job, Moment, Path, PlanStep, Proposal, Samples, Tool } from '@tidypath/core';
+import type {
+  Advised,
+  Clock,
+  Finding,
+  Job,
+  LevelAsk,
+  Measure,
+  Moment,
+  Path,
+  Peak,
+  PlanStep,
+  Proposal,
+  Samples,
+  Section,
+  StepFigures,
+  Tool,
+} from '@tidypath/core';
 
 /** One planned operation as the page sees it. */
 export interface PlannedView {
@@ -13,7 +29,7 @@ export interface ProgramView {
   fileName: string;
   text: string;
   tools: number[];
-  sections: { line: number; operationId: string }[];
+  sections: Section[];
 }
 
 export interface PlanView {
@@ -43,10 +59,17 @@ export interface PathRun {
   line: Uint32Array;
 }
 
-export interface ProofView {
-  findings: Finding[];
+/** Time and load of a proved program. */
+export interface LoadView {
   clock: Clock;
   samples: Samples;
+  /** Its heaviest moments by each measure. */
+  peaks: Record<Measure, Peak[]>;
+}
+
+export interface ProofView extends LoadView {
+  findings: Finding[];
+  steps: StepFigures[];
   removed: number;
   cell: number;
   surface: SurfaceView;
@@ -59,10 +82,19 @@ export interface ProofView {
   ends: Float32Array;
 }
 
+/** A program with levelled feeds, proved. */
+export interface LevelledView extends LoadView {
+  text: string;
+  changed: number;
+  findings: Finding[];
+}
+
 export type Request =
   | { type: 'compute'; seq: number; job: Job; setupId: string }
   | { type: 'prove'; seq: number; job: Job; setupId: string; text: string }
   | { type: 'seek'; seq: number; time: number }
+  /** Levels the feeds of the program that was proved last. */
+  | { type: 'level'; seq: number; ask: LevelAsk }
   | { type: 'advise'; seq: number; job: Job; featureId: string; rack: Tool[] }
   | { type: 'propose'; seq: number; job: Job; setupId: string; rack: Tool[] }
   /** Holds the number of the question whose answer is awaited, seen by the worker while it computes. */
@@ -74,6 +106,7 @@ export type Answer =
   | { type: 'planning'; seq: number; step: PlanStep }
   | { type: 'progress'; seq: number; share: number }
   | { type: 'proved'; seq: number; text: string; proof: ProofView }
+  | { type: 'levelled'; seq: number; levelled: LevelledView }
   | { type: 'cancelled'; seq: number }
   | { type: 'moment'; seq: number; moment: Moment; height: Float32Array }
   | { type: 'advised'; seq: number; advised: Advised }

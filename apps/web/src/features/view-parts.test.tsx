@@ -21,6 +21,9 @@ const samples = (load: number): Samples => {
     depth: f(1, 2, 1),
     engagement: f(30, 120, 180),
     load: f(0.2, load, 0.1),
+    chip: f(0.02, 0.05, 0.05),
+    force: f(10, 40, 50),
+    bend: f(0.01, 0.04, 0.05),
     x: f(0, 1, 2),
     y: f(0, 0, 0),
     z: f(0, 0, 0),
@@ -37,6 +40,7 @@ const ribbon = (load = 0.5, more = {}) =>
   show(
     <LoadRibbon
       samples={samples(load)}
+      measure="rate"
       total={10}
       time={5}
       flags={[]}

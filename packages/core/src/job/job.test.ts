@@ -422,9 +422,13 @@ describe('pipeline', () => {
     );
   });
 
-  test('programs of one setup join into one text with known starts', () => {
-    const { text, starts } = joinPrograms(['A\nM30\n%\n', 'B\nM2\n']);
+  test('programs of one setup join into one text, their sections with it', () => {
+    const section = (operationId: string) => [{ line: 1, operationId }];
+    const { text, sections } = joinPrograms([
+      { text: 'A\nM30\n%\n', sections: section('a') },
+      { text: 'B\nM2\n', sections: section('b') },
+    ]);
     expect(text).toBe('A\n\n\nB\nM2\n');
-    expect(starts).toEqual([1, 4]);
+    expect(sections.map((s) => s.line)).toEqual([1, 4]);
   });
 });

@@ -7,7 +7,10 @@ import { Added } from '../part/added';
 import { modelOf } from '../part/model';
 import { ReadOptions, ReadProgram, readProgram } from '../program/reader';
 import { Clock } from '../simulate/clock';
-import { Prover, Samples } from '../simulate/prover';
+import { Prover } from '../simulate/prover';
+import { Samples } from '../simulate/samples';
+import { StepFigures, idleSteps, stepsOf } from '../judge/steps';
+import { Program, Section } from '../program/writer';
 import { HeightField } from '../simulate/field';
 import { Job, Setup } from './job';
 import { repeatedPart } from './repeats';
@@ -20,10 +23,14 @@ export interface Proof {
   samples: Samples;
   /** cm³. */
   removed: number;
+  /** By motion, mm³. */
+  removedBy: Float32Array;
   field: HeightField;
   /** Last motion that cut each cell, −1 for none. */
   owner: Int32Array;
   read: ReadProgram;
+  /** By operation, where it is known which lines belong to which. */
+  steps: StepFigures[];
 }
 
 /** Room the machine has above the stock when its spindle is at the top, in work coordinates. */
@@ -62,7 +69,13 @@ export class ProofRun {
   private readonly model;
   private readonly added: Added;
 
-  constructor(job: Job, setup: Setup, text: string, cell?: number) {
+  constructor(
+    job: Job,
+    setup: Setup,
+    text: string,
+    cell?: number,
+    private readonly sections: Section[] = [],
+  ) {
     const drawn = modelOf(job.part);
     const part = repeatedPart(job.part, setup);
     this.model = part === job.part ? drawn : modelOf(part);
@@ -94,6 +107,8 @@ export class ProofRun {
   finish(): Proof {
     const { prover, read, model } = this;
     const { samples, findings, removed } = prover.result();
+    const { seconds } = prover.clock;
+    const steps = stepsOf(this.sections, read.motions, seconds, prover.removedBy, samples);
     const shape = model.outline.length
       ? [
           ...gouges(prover.field, prover.sweeper.owner, model, read.motions, this.added),
@@ -101,13 +116,15 @@ export class ProofRun {
         ]
       : [];
     return {
-      findings: [...read.findings, ...findings, ...shape],
+      findings: [...read.findings, ...findings, ...shape, ...idleSteps(steps, read.motions)],
       clock: prover.clock,
       samples,
       removed: removed / 1000,
+      removedBy: prover.removedBy,
       field: prover.field,
       owner: prover.sweeper.owner,
       read,
+      steps,
     };
   }
 }
@@ -115,23 +132,24 @@ export class ProofRun {
 /**
  * Proves a program over a setup's stock in one go.
  * @param cell grid size, mm; chosen from the stock when left out
+ * @param sections which lines belong to which operation
  */
-export function proveProgram(job: Job, setup: Setup, text: string, cell?: number): Proof {
-  const run = new ProofRun(job, setup, text, cell);
+export function proveProgram(job: Job, setup: Setup, text: string, cell?: number, sections?: Section[]): Proof {
+  const run = new ProofRun(job, setup, text, cell, sections);
   run.prover.advance();
   return run.finish();
 }
 
 /** Joins programs of one setup (one a tool) into one text, for proving them as they run: one after the other. */
-export function joinPrograms(texts: string[]): { text: string; starts: number[] } {
-  const starts: number[] = [];
-  let line = 1;
-  const kept = texts.map((text, i) => {
-    starts.push(line);
+export function joinPrograms(programs: Pick<Program, 'text' | 'sections'>[]): Pick<Program, 'text' | 'sections'> {
+  const sections: Section[] = [];
+  let before = 0;
+  const kept = programs.map(({ text, sections: own }, i) => {
+    sections.push(...own.map((s) => ({ ...s, line: s.line + before })));
     const lines = text.replace(/\n$/, '').split('\n');
-    const body = i < texts.length - 1 ? lines.map((l) => (/^(N\d+ )?(M2|M30|%)$/.test(l) ? '' : l)) : lines;
-    line += body.length;
+    const body = i < programs.length - 1 ? lines.map((l) => (/^(N\d+ )?(M2|M30|%)$/.test(l) ? '' : l)) : lines;
+    before += body.length;
     return body.join('\n');
   });
-  return { text: kept.join('\n') + '\n', starts };
+  return { text: kept.join('\n') + '\n', sections };
 }

@@ -43,8 +43,12 @@ describe.each(['vane-hub-plate', 'float-pulley-bracket', 'lens-cell-ring'])('dem
         : plan;
     const { programs, findings } = postSetup(given, setup, able, controller);
     expect([...planFindings(plan), ...findings]).toEqual([]);
-    const proof = proveProgram(given, setup, joinPrograms(programs.map((p) => p.text)).text, 0.2);
+    const { text, sections } = joinPrograms(programs);
+    const proof = proveProgram(given, setup, text, 0.2, sections);
     expect(proof.findings).toEqual([]);
+    expect(proof.steps.map((s) => s.operationId)).toEqual(able.planned.map((p) => p.operation.id));
+    expect(proof.steps.reduce((sum, s) => sum + s.removed, 0)).toBeCloseTo(proof.removed, 3);
+    expect(proof.steps.reduce((sum, s) => sum + s.minutes, 0)).toBeLessThanOrEqual(proof.clock.total + 1e-9);
     expect(proof.removed).toBeGreaterThan(10);
   });
 });

@@ -29,13 +29,19 @@ export interface WriteOptions {
   lineNumbers: boolean;
 }
 
+/** From a line of the program on, an operation. */
+export interface Section {
+  line: number;
+  operationId: string;
+}
+
 export interface Program {
   fileName: string;
   text: string;
   /** Tool numbers it uses, in order. */
   tools: number[];
   /** From this line (counted from 1) the program belongs to this operation. */
-  sections: { line: number; operationId: string }[];
+  sections: Section[];
 }
 
 export interface Written {

@@ -10,27 +10,8 @@ import { Clock, clock, clockSettings } from './clock';
 import { HeightField } from './field';
 import { stockField } from './stock';
 import { ProveInput } from './input';
+import { SampleList, Samples } from './samples';
 import { Bite, Cutter, Sweeper, cutterOf } from './sweep';
-
-/** The cut moment by moment: one entry a stretch of path. */
-export interface Samples {
-  count: number;
-  motion: Uint32Array;
-  /** Seconds from the start, at the end of the stretch. */
-  time: Float32Array;
-  /** mm³ a second. */
-  rate: Float32Array;
-  /** Thickest metal taken, mm. */
-  depth: Float32Array;
-  /** Engaged angle, degrees. */
-  engagement: Float32Array;
-  /** Share of the spindle's power at that speed. */
-  load: Float32Array;
-  /** Tip at the end of the stretch, part coordinates. */
-  x: Float32Array;
-  y: Float32Array;
-  z: Float32Array;
-}
 
 const SAMPLE_LENGTH = 0.5;
 /** Chords stay this close to a true arc, mm. */
@@ -41,47 +22,14 @@ const MOST_SAMPLES = 400_000;
 /** Thinner contact than this does not count as engaged, mm: below it lies the grid's own error. */
 const THIN = 0.003;
 
-class SampleList {
-  private rows = 0;
-  private data = new Float64Array(9 * 4096);
-
-  push(...values: number[]): void {
-    if ((this.rows + 1) * 9 > this.data.length) {
-      const next = new Float64Array(this.data.length * 2);
-      next.set(this.data);
-      this.data = next;
-    }
-    this.data.set(values, this.rows++ * 9);
-  }
-
-  get count(): number {
-    return this.rows;
-  }
-
-  build(): Samples {
-    const column = (k: number) => Float32Array.from({ length: this.rows }, (_, i) => this.data[i * 9 + k]);
-    return {
-      count: this.rows,
-      motion: Uint32Array.from(column(0)),
-      time: column(1),
-      rate: column(2),
-      depth: column(3),
-      engagement: column(4),
-      load: column(5),
-      x: column(6),
-      y: column(7),
-      z: column(8),
-    };
-  }
-}
-
 /** Reads a program's motions over the stock, cutting as it goes; can be run in steps and stopped anywhere. */
 export class Prover {
   readonly field: HeightField;
   readonly sweeper: Sweeper;
   readonly clock: Clock;
   readonly contacts: Contacts;
-  removed = 0;
+  /** What each motion took away, mm³. */
+  readonly removedBy: Float32Array;
   private readonly samples = new SampleList();
   private readonly cutters = new Map<number, Cutter>();
   private readonly sampleLength: number;
@@ -92,6 +40,7 @@ export class Prover {
     this.field = stockField(input.stock, input.cell);
     this.sweeper = new Sweeper(this.field, input.stock.bottom);
     const { machine, motions } = input;
+    this.removedBy = new Float32Array(motions.count);
     this.clock = clock(motions, clockSettings(machine));
     this.contacts = new Contacts(input, this.field);
     for (const [number, tool] of input.tools) this.cutters.set(number, cutterOf(tool));
@@ -171,7 +120,7 @@ export class Prover {
       }
       dropped -= z;
       if (isThreading) [volume, depth] = threadBite(tool, volume, depth, length / stretches);
-      this.removed += volume;
+      this.removedBy[i] += volume;
       this.contacts.stretch(i, tool, { x, y, z }, { volume, depth }, under);
       if (m.type[i] !== MOVE.rapid || volume > 0)
         this.sample(i, tool, volume, depth, length / stretches, dropped, this.elapsed + seconds * s, seconds, x, y, z);
@@ -195,7 +144,8 @@ export class Prover {
     const steep = dropped > 0.3 * length;
     const ae = steep || depth < THIN ? 0 : Math.min(tool.diameter, volume / (depth * length));
     const angle = steep && volume > 0 ? 180 : ae < THIN ? 0 : (Math.acos(1 - (2 * ae) / tool.diameter) * 180) / Math.PI;
-    let load = 0;
+    const at = { motion: i, time, rate: seconds > 0 ? volume / seconds : 0, depth, engagement: angle, x, y, z };
+    let [load, chip, force, bend] = [0, 0, 0, 0];
     if (volume > 0 && m.rpm[i] > 0 && m.feed[i] > 0) {
       const state = cutState({
         tool,
@@ -207,13 +157,15 @@ export class Prover {
         ap: depth,
       });
       load = state.power / Math.max(1e-9, powerAt(machine, m.rpm[i]));
+      [chip, force, bend] = [state.largestChip, state.force, state.deflection];
     }
-    this.samples.push(i, time, seconds > 0 ? volume / seconds : 0, depth, angle, load, x, y, z);
+    this.samples.push({ ...at, load, chip, force, bend });
   }
 
   /** What happened so far. */
   result(): { samples: Samples; findings: Finding[]; removed: number } {
-    return { samples: this.samples.build(), findings: this.contacts.findings(), removed: this.removed };
+    const removed = this.removedBy.reduce((sum, v) => sum + v, 0);
+    return { samples: this.samples.build(), findings: this.contacts.findings(), removed };
   }
 }
 

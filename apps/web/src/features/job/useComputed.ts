@@ -32,7 +32,7 @@ const PAUSE = 120;
 const keyOf = (job: Job, setupId: string) => hashOf({ ...job, note: '', unit: '', setupId });
 
 /** Answers that are for whoever asked, not about the job as a whole. */
-const ELSEWHERE = ['moment', 'advised', 'proposed'] as const;
+const ELSEWHERE = ['moment', 'advised', 'proposed', 'levelled'] as const;
 type Own = Exclude<Answer, { type: (typeof ELSEWHERE)[number] }>;
 const isOwn = (answer: Answer): answer is Own => !(ELSEWHERE as readonly string[]).includes(answer.type);
 

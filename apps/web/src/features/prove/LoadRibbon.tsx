@@ -1,17 +1,25 @@
 import { useMemo, useState } from 'react';
 import { LayoutChangeEvent, View } from 'react-native';
 import Svg, { Defs, G, Line, Path, Pattern, Rect, Text as SvgText } from 'react-native-svg';
-import type { Finding, Samples } from '@tidypath/core';
-import { SIZE, TEMPER, temperStep } from '../../theme/theme';
+import type { Finding, Measure, Samples } from '@tidypath/core';
+import { FONT, SIZE, TEMPER, temperStep } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
+import { MEASURE_INFO } from './measures';
 
 interface Props {
+  /** What a screen reader calls it. */
+  label?: string;
   samples: Samples;
+  /** What its height shows. */
+  measure: Measure;
+  /** Value of its full height; the greatest one when left out. */
+  scale?: number;
   /** s. */
   total: number;
   time: number;
   flags: { time: number; finding: Finding }[];
-  onSeek: (time: number) => void;
+  /** Without it, it only shows. */
+  onSeek?: (time: number) => void;
   onFlag: (finding: Finding) => void;
 }
 
@@ -21,62 +29,78 @@ const FLAG = 14;
 const KEY_STEP = 2;
 
 interface Bar {
-  rate: number;
+  value: number;
   engagement: number;
   load: number;
 }
 
 /** The greatest load of every stretch of time. */
-function bars(samples: Samples, total: number): Bar[] {
-  const out: Bar[] = Array.from({ length: BARS }, () => ({ rate: 0, engagement: 0, load: 0 }));
+function bars(samples: Samples, measure: Measure, total: number): Bar[] {
+  const out: Bar[] = Array.from({ length: BARS }, () => ({ value: 0, engagement: 0, load: 0 }));
   for (let i = 0; i < samples.count; i++) {
     const bar = out[Math.min(BARS - 1, Math.floor((samples.time[i] / total) * BARS))];
-    if (samples.rate[i] > bar.rate) bar.rate = samples.rate[i];
+    if (samples[measure][i] > bar.value) bar.value = samples[measure][i];
     if (samples.engagement[i] > bar.engagement) bar.engagement = samples.engagement[i];
     if (samples.load[i] > bar.load) bar.load = samples.load[i];
   }
   return out;
 }
 
-/** The load over time, which is the scrubber too: height is metal removed a second, colour is the bite, hatching is overload. */
-export function LoadRibbon({ samples, total, time, flags, onSeek, onFlag }: Props) {
+/** The load over time, which is the scrubber too: height is the measure, colour is the bite, hatching is overload. */
+export function LoadRibbon({
+  label = 'Load ribbon: time in the program',
+  samples,
+  measure,
+  scale,
+  total,
+  time,
+  flags,
+  onSeek,
+  onFlag,
+}: Props) {
   const palette = usePalette();
   const [width, setWidth] = useState(300);
-  const list = useMemo(() => bars(samples, Math.max(total, 1e-6)), [samples, total]);
-  const highest = Math.max(1e-6, ...list.map((b) => b.rate));
+  const list = useMemo(() => bars(samples, measure, Math.max(total, 1e-6)), [samples, measure, total]);
+  const highest = scale ?? Math.max(1e-6, ...list.map((b) => b.value));
   const height = SIZE.ribbon;
   const x = (t: number) => (t / Math.max(total, 1e-6)) * width;
-  const seekAt = (px: number) => onSeek(Math.min(total, Math.max(0, (px / width) * total)));
+  const seekAt = (px: number) => onSeek?.(Math.min(total, Math.max(0, (px / width) * total)));
   const pointer = (event: { nativeEvent: { offsetX?: number; locationX?: number } }) =>
     seekAt(event.nativeEvent.offsetX ?? event.nativeEvent.locationX ?? 0);
-  const web = {
-    onPointerDown: (e: { nativeEvent: PointerEvent; currentTarget: Element }) => {
-      e.currentTarget.setPointerCapture?.(e.nativeEvent.pointerId);
-      pointer(e as never);
-    },
-    onPointerMove: (e: { nativeEvent: PointerEvent; currentTarget: Element }) => {
-      if (e.nativeEvent.buttons > 0) seekAt(e.nativeEvent.clientX - e.currentTarget.getBoundingClientRect().left);
-    },
-    onKeyDown: (e: { key: string; preventDefault: () => void }) => {
-      const step = e.key === 'ArrowRight' ? KEY_STEP : e.key === 'ArrowLeft' ? -KEY_STEP : 0;
-      if (!step) return;
-      e.preventDefault();
-      onSeek(Math.min(total, Math.max(0, time + step)));
-    },
-    tabIndex: 0,
-  } as object;
+  const web =
+    onSeek &&
+    ({
+      onPointerDown: (e: { nativeEvent: PointerEvent; currentTarget: Element }) => {
+        e.currentTarget.setPointerCapture?.(e.nativeEvent.pointerId);
+        pointer(e as never);
+      },
+      onPointerMove: (e: { nativeEvent: PointerEvent; currentTarget: Element }) => {
+        if (e.nativeEvent.buttons > 0) seekAt(e.nativeEvent.clientX - e.currentTarget.getBoundingClientRect().left);
+      },
+      onKeyDown: (e: { key: string; preventDefault: () => void }) => {
+        const step = e.key === 'ArrowRight' ? KEY_STEP : e.key === 'ArrowLeft' ? -KEY_STEP : 0;
+        if (!step) return;
+        e.preventDefault();
+        onSeek(Math.min(total, Math.max(0, time + step)));
+      },
+      tabIndex: 0,
+    } as object);
 
   return (
     <View>
       <View
-        role="slider"
-        aria-label="Load ribbon: time in the program"
-        aria-valuemin={0}
-        aria-valuemax={Math.round(total)}
-        aria-valuenow={Math.round(time)}
-        testID="load-ribbon"
+        aria-label={label}
+        {...(onSeek
+          ? {
+              role: 'slider',
+              'aria-valuemin': 0,
+              'aria-valuemax': Math.round(total),
+              'aria-valuenow': Math.round(time),
+            }
+          : { role: 'img' })}
+        testID={onSeek && 'load-ribbon'}
         onLayout={(e: LayoutChangeEvent) => setWidth(Math.max(1, e.nativeEvent.layout.width))}
-        style={{ height, cursor: 'pointer', touchAction: 'pan-y' } as object}
+        style={{ height, cursor: onSeek ? 'pointer' : 'auto', touchAction: 'pan-y' } as object}
         {...web}
       >
         <Svg width={width} height={height} pointerEvents="none">
@@ -87,8 +111,8 @@ export function LoadRibbon({ samples, total, time, flags, onSeek, onFlag }: Prop
           </Defs>
           <Rect x={0} y={0} width={width} height={height} fill={palette.sunken} rx={4} />
           {list.map((b, i) => {
-            if (b.rate <= 0) return null;
-            const tall = Math.max(2, (b.rate / highest) * (height - 6));
+            if (b.value <= 0) return null;
+            const tall = Math.max(2, (b.value / highest) * (height - 6));
             const w = width / BARS + 0.4;
             const left = (i / BARS) * width;
             return (
@@ -99,10 +123,13 @@ export function LoadRibbon({ samples, total, time, flags, onSeek, onFlag }: Prop
               </G>
             );
           })}
-          <Line x1={x(time)} y1={0} x2={x(time)} y2={height} stroke={palette.ink} strokeWidth={2} />
-          <Path d={`M${x(time) - 5} 0 L${x(time) + 5} 0 L${x(time)} 7 Z`} fill={palette.ink} />
+          <SvgText x={width - 6} y={14} fill={palette.ink} fontSize={12} fontFamily={FONT.text} textAnchor="end">
+            {MEASURE_INFO[measure].label}, up to {MEASURE_INFO[measure].text(highest)}
+          </SvgText>
+          {onSeek && <Line x1={x(time)} y1={0} x2={x(time)} y2={height} stroke={palette.ink} strokeWidth={2} />}
+          {onSeek && <Path d={`M${x(time) - 5} 0 L${x(time) + 5} 0 L${x(time)} 7 Z`} fill={palette.ink} />}
           {list.some((b) => b.load > 1) && (
-            <SvgText x={6} y={14} fill={palette.danger} fontSize={12}>
+            <SvgText x={6} y={14} fill={palette.danger} fontSize={12} fontFamily={FONT.text}>
               ▲ overload hatched
             </SvgText>
           )}

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button, IconButton, ProgressBar } from 'react-native-paper';
-import { Finding, formatNumber, formatTime } from '@tidypath/core';
+import { Finding, Measure, formatNumber, formatTime } from '@tidypath/core';
 import type { ProofView } from '../../compute/messages';
 import { SPACE } from '../../theme/theme';
 import { Card, Row } from '../../ui/Card';
@@ -13,7 +13,11 @@ import { planningShare, planningWords } from '../job/planning';
 import { StagePage } from '../job/StagePage';
 import { JobView } from '../view/JobView';
 import { sampleAt } from '../view/segments';
+import { LevelCard } from './LevelCard';
 import { LoadRibbon } from './LoadRibbon';
+import { MEASURE_INFO } from './measures';
+import { PeaksCard } from './PeaksCard';
+import { StepsCard } from './StepsCard';
 import { TimeParts } from './TimeParts';
 import { SPEEDS, usePlayer } from './usePlayer';
 
@@ -44,6 +48,7 @@ export function ProveStage() {
   const { proof, proofFresh, progress, plan, planFresh, cancelled, provedText } = computed;
   const player = usePlayer(proof);
   const [chosen, setChosen] = useState<Finding>();
+  const [measure, setMeasure] = useState<Measure>('rate');
   const lines = useMemo(() => provedText?.split('\n') ?? [], [provedText]);
   const { shown, time, total } = player;
   const moment = useMemo(() => {
@@ -78,7 +83,15 @@ export function ProveStage() {
 
   const ribbon = proof && (
     <View style={{ gap: SPACE.xs }}>
-      <LoadRibbon samples={proof.samples} total={total} time={time} flags={flags} onSeek={player.seek} onFlag={go} />
+      <LoadRibbon
+        samples={proof.samples}
+        measure={measure}
+        total={total}
+        time={time}
+        flags={flags}
+        onSeek={player.seek}
+        onFlag={go}
+      />
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.xs }}>
         <IconButton
           icon={player.playing ? 'pause' : 'play'}
@@ -104,8 +117,8 @@ export function ProveStage() {
         </View>
         {sample !== undefined && proof && (
           <Txt mono kind="small">
-            {formatNumber(proof.samples.engagement[sample], 0)}°{' '}
-            {formatNumber((proof.samples.rate[sample] * 60) / 1000, 1)} cm³/min
+            {measure !== 'engagement' && `${MEASURE_INFO.engagement.text(proof.samples.engagement[sample])} `}
+            {MEASURE_INFO[measure].text(proof.samples[measure][sample])}
           </Txt>
         )}
       </View>
@@ -180,6 +193,21 @@ export function ProveStage() {
               {formatNumber(job.machine.acceleration, 0)} mm/s².
             </Txt>
           </Card>
+          <PeaksCard
+            measure={measure}
+            onMeasure={setMeasure}
+            peaks={proof.peaks[measure]}
+            lines={proof.lines}
+            onPeak={(peak) => player.seek(peak.time)}
+          />
+          <StepsCard
+            steps={proof.steps}
+            operations={setup.operations}
+            onStep={(s) => player.seek(startOf(proof, s.motion))}
+          />
+          {proofFresh && (
+            <LevelCard proof={proof} measure={measure} fileName={plan?.programs[0]?.fileName ?? 'program.nc'} />
+          )}
         </>
       )}
     </StagePage>

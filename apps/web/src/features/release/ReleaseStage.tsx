@@ -100,7 +100,7 @@ export function ReleaseStage() {
   const player = usePlayer(proof);
   const [draft, setDraft] = useState<string>();
   const programs = useMemo(() => plan?.programs ?? [], [plan]);
-  const posted = useMemo(() => (programs.length ? joinPrograms(programs.map((p) => p.text)).text : ''), [programs]);
+  const posted = useMemo(() => (programs.length ? joinPrograms(programs).text : ''), [programs]);
   const shownText = useDeferredValue(proof ? (provedText ?? posted) : posted);
   const lines = useMemo(() => shownText.replace(/\n$/, '').split('\n'), [shownText]);
   const edited = proofFresh && provedText !== undefined && provedText !== posted;

@@ -1,0 +1,43 @@
+import { View } from 'react-native';
+import { MEASURES, Measure, Peak, formatTime } from '@tidypath/core';
+import { SPACE } from '../../theme/theme';
+import { Card } from '../../ui/Card';
+import { Choices } from '../../ui/Choices';
+import { LinkRow } from './LinkRow';
+import { Txt } from '../../ui/Txt';
+import { MEASURE_INFO } from './measures';
+
+interface Props {
+  measure: Measure;
+  onMeasure: (measure: Measure) => void;
+  peaks: Peak[];
+  lines: Uint32Array;
+  onPeak: (peak: Peak) => void;
+}
+
+/** What the ribbon shows, and its heaviest moments with their cause. */
+export function PeaksCard({ measure, onMeasure, peaks, lines, onPeak }: Props) {
+  const { text } = MEASURE_INFO[measure];
+  return (
+    <Card testID="peaks">
+      <Txt heading>Heaviest moments</Txt>
+      <Choices
+        label="The ribbon shows"
+        value={measure}
+        options={MEASURES.map((value) => ({ value, label: MEASURE_INFO[value].label }))}
+        onChange={onMeasure}
+      />
+      <View role="list" style={{ gap: SPACE.xs }}>
+        {peaks.map((peak, i) => (
+          <LinkRow
+            key={peak.sample}
+            testID={`peak-${i}`}
+            left={`${text(peak.value)} · ${peak.cause}`}
+            right={`${formatTime(peak.time / 60)} · line ${lines[peak.motion]}`}
+            onPress={() => onPeak(peak)}
+          />
+        ))}
+      </View>
+    </Card>
+  );
+}

@@ -1,0 +1,34 @@
+import { View } from 'react-native';
+import { Operation, StepFigures, formatNumber, formatTime } from '@tidypath/core';
+import { Card } from '../../ui/Card';
+import { Txt } from '../../ui/Txt';
+import { LinkRow } from './LinkRow';
+
+interface Props {
+  steps: StepFigures[];
+  operations: Operation[];
+  onStep: (step: StepFigures) => void;
+}
+
+/** What every operation did: its time, its metal, its load. */
+export function StepsCard({ steps, operations, onStep }: Props) {
+  if (steps.length === 0) return null;
+  return (
+    <Card testID="steps">
+      <Txt heading>Step by step</Txt>
+      <View role="list">
+        {steps.map((s) => (
+          <LinkRow
+            key={s.operationId}
+            left={operations.find((o) => o.id === s.operationId)?.name ?? ''}
+            right={`${formatTime(s.minutes)}  ${formatNumber(s.removed, 2)} cm³  ${formatNumber(s.load * 100, 0)} %`}
+            onPress={() => onStep(s)}
+          />
+        ))}
+      </View>
+      <Txt kind="small" tone="quiet">
+        Time, metal removed, and the spindle’s greatest share of its power.
+      </Txt>
+    </Card>
+  );
+}
