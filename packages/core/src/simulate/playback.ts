@@ -84,6 +84,7 @@ export class Playback {
   private rewind(motion: number): void {
     const best = this.snapshots.filter((s) => s.motion <= motion).pop();
     this.field.height.set(best ? best.height : this.fresh);
+    this.sweeper.restart();
     this.done = best ? best.motion : 1;
     this.part = 0;
   }

@@ -34,8 +34,34 @@ export function cutterOf(tool: Profile): Cutter {
   return { radius, flat: table[TABLE - 1] === 0, table };
 }
 
+/** Lowers cells one by one; returns the thickness taken, summed. */
+function lowerCells(
+  height: Float32Array,
+  owner: Int32Array,
+  from: number,
+  to: number,
+  level: number,
+  mark: number,
+  deepest: Float64Array,
+): number {
+  let sum = 0;
+  let highest = -Infinity;
+  for (let i = from; i <= to; i++) {
+    const h = height[i];
+    if (h > level) {
+      sum += h - level;
+      if (h > highest) highest = h;
+      height[i] = level;
+      owner[i] = mark;
+    }
+  }
+  if (highest - level > deepest[0]) deepest[0] = highest - level;
+  return sum;
+}
+
 /**
- * Lowers a row of heights to `z` between two cells; returns the thickness taken, summed. The innermost loop of all.
+ * Lowers a row of heights to `z` between two cells; returns the thickness taken, summed. The innermost loop of all: most of what
+ * a tool passes over has been cut before, so eight cells at a time are passed by.
  */
 export function lowerRow(
   height: Float32Array,
@@ -48,18 +74,22 @@ export function lowerRow(
 ): number {
   const level = Math.fround(z);
   let sum = 0;
-  let highest = -Infinity;
-  for (let i = from; i <= to; i++) {
-    if (height[i] > level) {
-      const h = height[i];
-      sum += h - level;
-      if (h > highest) highest = h;
-      height[i] = level;
-      owner[i] = mark;
-    }
+  let i = from;
+  for (; i + 7 <= to; i += 8) {
+    if (
+      height[i] <= level &&
+      height[i + 1] <= level &&
+      height[i + 2] <= level &&
+      height[i + 3] <= level &&
+      height[i + 4] <= level &&
+      height[i + 5] <= level &&
+      height[i + 6] <= level &&
+      height[i + 7] <= level
+    )
+      continue;
+    sum += lowerCells(height, owner, i, i + 7, level, mark, deepest);
   }
-  if (highest - level > deepest[0]) deepest[0] = highest - level;
-  return sum;
+  return sum + lowerCells(height, owner, i, to, level, mark, deepest);
 }
 
 /**
@@ -69,6 +99,8 @@ export function lowerRow(
 export class Sweeper {
   readonly owner: Int32Array;
   private readonly deepest = new Float64Array(1);
+  /** Where the last sweep ended, and with what: the disc under it is cut already. */
+  private ended = { cutter: undefined as Cutter | undefined, x: 0, y: 0, z: 0 };
 
   /**
    * @param floor underside of the stock: nothing is taken below it
@@ -93,6 +125,7 @@ export class Sweeper {
     const first = Math.max(0, Math.ceil((Math.min(ay, by) - R - field.y0) / field.cell - 0.5));
     const last = Math.min(field.ny - 1, Math.floor((Math.max(ay, by) + R - field.y0) / field.cell - 0.5));
     this.deepest[0] = 0;
+    const goesOn = level && cutter.flat && this.wentUntil(cutter, ax, ay, z);
     let sum = 0;
     for (let row = first; row <= last; row++) {
       const y = field.y0 + (row + 0.5) * field.cell;
@@ -102,12 +135,50 @@ export class Sweeper {
       const to = Math.min(field.nx - 1, Math.floor((span[1] - field.x0) / field.cell - 0.5));
       if (from > to) continue;
       const base = row * field.nx;
-      if (level && cutter.flat)
+      if (goesOn) sum += this.beyondStart(base, from, to, y, R, ax, ay, flatZ, mark);
+      else if (level && cutter.flat)
         sum += lowerRow(field.height, this.owner, base + from, base + to, flatZ, mark, this.deepest);
       else if (level) sum += this.shapedRow(cutter, base, from, to, y, ax, ay, dx, dy, length2, z, mark);
       else sum += this.slopedRow(cutter, base, from, to, y, ax, ay, az, dx, dy, bz - az, length2, mark);
     }
+    this.ended = { cutter, x: bx, y: by, z: level ? z : bz };
     return { volume: sum * field.cell * field.cell, depth: this.deepest[0] };
+  }
+
+  /** Whether the last sweep ended here, no higher. */
+  private wentUntil(cutter: Cutter, x: number, y: number, z: number): boolean {
+    const { ended } = this;
+    return ended.cutter === cutter && ended.x === x && ended.y === y && ended.z <= z;
+  }
+
+  /** A row of a sweep that goes on from the last one: what stood under its start is gone already. */
+  private beyondStart(
+    base: number,
+    from: number,
+    to: number,
+    y: number,
+    R: number,
+    ax: number,
+    ay: number,
+    z: number,
+    mark: number,
+  ): number {
+    const { field, owner, deepest } = this;
+    const h2 = R * R - (y - ay) * (y - ay);
+    if (h2 <= 0) return lowerRow(field.height, owner, base + from, base + to, z, mark, deepest);
+    const h = Math.sqrt(h2);
+    const gone = Math.max(from, Math.ceil((ax - h - field.x0) / field.cell - 0.5));
+    const until = Math.min(to, Math.floor((ax + h - field.x0) / field.cell - 0.5));
+    if (gone > until) return lowerRow(field.height, owner, base + from, base + to, z, mark, deepest);
+    return (
+      lowerRow(field.height, owner, base + from, base + gone - 1, z, mark, deepest) +
+      lowerRow(field.height, owner, base + until + 1, base + to, z, mark, deepest)
+    );
+  }
+
+  /** Forgets where the last sweep ended: the field was changed otherwise. */
+  restart(): void {
+    this.ended.cutter = undefined;
   }
 
   private readonly pair: [number, number] = [0, 0];
