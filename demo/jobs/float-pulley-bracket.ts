@@ -6,10 +6,9 @@ import {
   TOOLS,
   addOperation,
   editOperation,
-  modelOf,
   newFeature,
   newJob,
-  stockOf,
+  groundOf,
   viseJaws,
 } from '@tidypath/core';
 
@@ -73,7 +72,7 @@ export function floatPulleyBracket(): Job {
     },
     clearance: inch(0.5),
   };
-  job = { ...job, setups: [{ ...setup, fixtures: viseJaws(stockOf(setup, modelOf(job.part)), inch(0.17)) }] };
+  job = { ...job, setups: [{ ...setup, fixtures: viseJaws(groundOf(job, setup).stock, inch(0.17)) }] };
   const tool = (n: number) => TOOLS.find((t) => t.number === n)!;
   job = addOperation(job, 's1', 'face', [], tool(1));
   job = addOperation(job, 's1', 'slot', [slot.id], tool(21));

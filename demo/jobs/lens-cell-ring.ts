@@ -8,8 +8,7 @@ import {
   newFeature,
   newJob,
   viseJaws,
-  modelOf,
-  stockOf,
+  groundOf,
 } from '@tidypath/core';
 import { TOOLS } from '@tidypath/core';
 
@@ -70,7 +69,7 @@ export function lensCellRing(): Job {
     controllerId: machine.controllerId,
     part: { thickness: 8, features },
   };
-  job = { ...job, setups: [{ ...setup, fixtures: viseJaws(stockOf(setup, modelOf(job.part)), 4) }] };
+  job = { ...job, setups: [{ ...setup, fixtures: viseJaws(groundOf(job, setup).stock, 4) }] };
   const tool = (n: number) => TOOLS.find((t) => t.number === n)!;
   const add = (kind: string, target: string | undefined, number: number) =>
     (job = addOperation(job, 's1', kind, target ? [target] : [], tool(number)));

@@ -5,8 +5,7 @@ import {
   importDrawing,
   IMPORT_DEFAULTS,
   newJob,
-  modelOf,
-  stockOf,
+  groundOf,
   viseJaws,
   MATERIALS,
   MACHINES,
@@ -89,7 +88,7 @@ export function vaneHubPlate(drawing: string): Job {
     name: 'Top',
     stock: { ...job.setups[0].stock, left: 2, right: 2, front: 2, back: 2, top: 1, bottom: 6 },
   };
-  const stock = stockOf(setup, modelOf(job.part));
+  const stock = groundOf(job, setup).stock;
   job = { ...job, setups: [{ ...setup, fixtures: viseJaws(stock, 4) }] };
   const id = (name: string) => job.part.features.filter((f) => f.name.startsWith(name)).map((f) => f.id);
   const tool = (n: number) => TOOLS.find((t) => t.number === n)!;

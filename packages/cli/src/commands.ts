@@ -11,6 +11,7 @@ import {
   formatTime,
   hasStop,
   importDrawing,
+  leftBefore,
   IMPORT_DEFAULTS,
   LengthUnit,
   newJob,
@@ -123,7 +124,11 @@ export function prove(args: string[]): number {
   if (!values.job) return readOnly(text, values.json);
   const job = loadJob(values.job);
   if (!job) return 1;
-  const proof = proveProgram(job, pickSetup(job, values.setup), text, numberOption(values.cell, 'cell', 0.01, 5));
+  const setup = pickSetup(job, values.setup);
+  const cell = numberOption(values.cell, 'cell', 0.01, 5);
+  const { left, findings: before } = leftBefore(job, setup, cell);
+  const proof = proveProgram(job, setup, text, cell, { left });
+  proof.findings.unshift(...before);
   const figures = proofFigures(proof);
   if (values.json) {
     printJson(figures);

@@ -1,4 +1,5 @@
 import {
+  HeightField,
   Job,
   LevelAsk,
   MEASURES,
@@ -12,10 +13,14 @@ import {
   Setup,
   SetupPlan,
   adviseTools,
+  beforeOf,
   cellFor,
+  hashOf,
   joinPrograms,
+  leavings,
   levelFeed,
   boundsOf,
+  notKnown,
   pathLengths,
   peaksOf,
   planSteps,
@@ -92,8 +97,17 @@ function solid(height: Float32Array): Float32Array {
   return height.map((h) => (h <= NOTHING ? bottom : h));
 }
 
+/** Which lines belong to which operation, and what an earlier setup left. */
+interface Left {
+  sections?: Section[];
+  left?: HeightField;
+}
+
+/** What setups left, by what they were made from. */
+const leftBy = new Map<string, HeightField>();
+
 /** What was proved last. */
-let last: { job: Job; setup: Setup; text: string; sections: Section[]; run: ProofRun; proof: Proof } | undefined;
+let last: { job: Job; setup: Setup; text: string; left: Left; run: ProofRun; proof: Proof } | undefined;
 
 /** Cuts a proof to its end, telling how far it is; false when something newer was asked meanwhile. */
 async function cut(seq: number, { prover }: ProofRun, isWanted: () => boolean): Promise<boolean> {
@@ -115,12 +129,36 @@ function loadView({ clock, samples }: Proof, motions: Motions): LoadView {
   return { clock, samples, peaks: peaks as LoadView['peaks'] };
 }
 
-async function prove(seq: number, job: Job, setup: Setup, text: string, sections: Section[] = []): Promise<void> {
-  const run = new ProofRun(job, setup, text, undefined, sections);
+/** What the setup before leaves, proved where that is not known yet; nothing where it has no program. */
+async function leftBefore(seq: number, job: Job, setup: Setup): Promise<HeightField | undefined> {
+  const before = beforeOf(job, setup);
+  if (!before) return undefined;
+  const index = job.setups.indexOf(before);
+  const key = hashOf({ ...job, note: '', unit: '', setups: job.setups.slice(0, index + 1), up: setup.up });
+  const known = leftBy.get(key);
+  if (known) return known;
+  const plan = await planned(seq, job, before);
+  const { programs } = plan ? postSetup(job, before, plan) : { programs: [] };
+  if (programs.length === 0) return undefined;
+  const left = await leftBefore(seq, job, before);
+  const run = new ProofRun(job, before, joinPrograms(programs).text, undefined, { left });
+  if (!(await cut(seq, run, () => seq === current))) return undefined;
+  const field = leavings(job, before, setup, run.prover.field);
+  leftBy.clear();
+  leftBy.set(key, field);
+  return field;
+}
+
+async function prove(seq: number, job: Job, setup: Setup, text: string, sections?: Section[]): Promise<void> {
+  const left = { sections, left: await leftBefore(seq, job, setup) };
+  if (seq !== current) return;
+  const run = new ProofRun(job, setup, text, undefined, left);
   const { prover } = run;
   if (!(await cut(seq, run, () => seq === current))) return;
   const proof = run.finish();
-  last = { job, setup, text, sections, run, proof };
+  const before = beforeOf(job, setup);
+  if (before && !left.left) proof.findings.unshift(notKnown(before));
+  last = { job, setup, text, left, run, proof };
   const { stock, motions, zero } = prover.input;
   bottom = stock.bottom;
   const bounds = boundsOf(stock.region.flat());
@@ -157,10 +195,10 @@ async function compute(seq: number, job: Job, setup: Setup): Promise<void> {
 /** Levels the feeds of what was proved last, and proves the outcome. */
 async function level(seq: number, ask: LevelAsk): Promise<void> {
   if (!last) return;
-  const { job, setup, text, sections, run, proof } = last;
+  const { job, setup, text, left, run, proof } = last;
   const { motions, tools, material, machine } = run.prover.input;
   const levelled = levelFeed({ text, motions, samples: proof.samples, tools, material, machine }, ask);
-  const after = new ProofRun(job, setup, levelled.text, undefined, sections);
+  const after = new ProofRun(job, setup, levelled.text, undefined, left);
   if (!(await cut(seq, after, () => last?.text === text))) return;
   const { findings, ...rest } = after.finish();
   scope.postMessage({

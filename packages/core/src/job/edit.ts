@@ -16,7 +16,7 @@ import type { Lift } from '../cutting/lift';
 import { Operation, OperationKind, Speeds } from '../toolpath/operation';
 import { kindOf } from '../toolpath/registry';
 import { FORMAT_VERSION, Job, Setup } from './job';
-import { stockOf } from './setup';
+import { asSeen, groundOf } from './setup';
 
 const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 
@@ -132,16 +132,20 @@ export function proposeTool(job: Job, kind: OperationKind, targets: Feature[], r
   return advised[0]?.tool ?? suiting[0];
 }
 
-/** The values an operation would start from with this tool on these features. */
+/**
+ * The values an operation would start from with this tool on these features.
+ * @param modelFor makes a part's model; pass one that remembers
+ */
 export function proposedParams(
   job: Job,
   setup: Setup,
   kind: OperationKind,
   tool: Tool,
-  targets: Feature[],
-  model = modelOf(job.part),
+  targetIds: string[],
+  modelFor = modelOf,
 ): Record<string, unknown> {
-  const stock = stockOf(setup, model);
+  const { job: seen, model, stock } = groundOf(job, setup, modelFor);
+  const targets = seen.part.features.filter((f) => targetIds.includes(f.id));
   const { material, machine } = job;
   const { top, bottom } = stock;
   const clearance = top + setup.clearance;
@@ -160,12 +164,13 @@ export function addOperation(
   const kind = kindOf(kindName);
   if (!kind) return job;
   const setup = setupOf(job, setupId);
-  const targets = job.part.features.filter((f) => targetIds.includes(f.id));
-  const chosen = tool ?? proposeTool(job, kind, targets, rack);
+  const seen = asSeen(job, setup);
+  const targets = seen.part.features.filter((f) => targetIds.includes(f.id));
+  const chosen = tool ?? proposeTool(seen, kind, targets, rack);
   if (!chosen) return job;
   const withRack = withTool(job, chosen);
   const own = withRack.tools.find((t) => t.id === chosen.id)!;
-  const params = proposedParams(job, setup, kind, own, targets);
+  const params = proposedParams(job, setup, kind, own, targetIds);
   const operation: Operation = {
     id: freshId(
       'o',
@@ -213,8 +218,7 @@ export function changeTool(job: Job, operationId: string, tool: Tool): Job {
     const kind = kindOf(o.kind);
     if (!kind) return { ...o, toolId: own.id };
     const setup = job.setups.find((x) => x.operations.some((y) => y.id === operationId))!;
-    const targets = job.part.features.filter((f) => o.targets.includes(f.id));
-    const proposed = proposedParams(job, setup, kind, own, targets);
+    const proposed = proposedParams(job, setup, kind, own, o.targets);
     const params = { ...o.params };
     for (const key of ['stepover', 'layer']) if (key in params && key in proposed) params[key] = proposed[key];
     return { ...o, toolId: own.id, params, speeds: suggestedSpeeds(racked, kind, own, params) };

@@ -1,11 +1,13 @@
 import { pointLength } from '../cutting/holes';
 import { modelOf, solidAt, regionOf } from '../part/model';
 import { difference } from '../geometry/clip';
+import { drawnFrom } from '../part/side';
 import { formatLength } from '../quantity/units';
 import { Tool, formOf, startsHoles } from '../shop/tool';
 import { widest } from '../toolpath/room';
 import { addOperation, editOperation, newFeature, withSetup } from './edit';
 import { Job } from './job';
+import { asSeen } from './setup';
 
 /** An entry hole is wider than the cutter by this share of it: room for its first turn. */
 const WIDER = 1.2;
@@ -25,11 +27,12 @@ export function withEntryHole(job: Job, operationId: string, rack: Tool[]): Entr
   const setup = job.setups.find((s) => s.operations.some((o) => o.id === operationId));
   const operation = setup?.operations.find((o) => o.id === operationId);
   const cutter = job.tools.find((t) => t.id === operation?.toolId);
-  const pocket = job.part.features.find((f) => operation?.targets.includes(f.id) && f.meaning === 'pocket');
+  const seen = setup ? asSeen(job, setup) : job;
+  const pocket = seen.part.features.find((f) => operation?.targets.includes(f.id) && f.meaning === 'pocket');
   if (!setup || !operation || !cutter || !pocket)
     return { ok: false, why: 'Only a pocket is entered by a drilled hole.' };
   const long = (mm: number) => formatLength(mm, job.unit);
-  const model = modelOf(job.part);
+  const model = modelOf(seen.part);
   const floor = pocket.through ? job.part.thickness : pocket.depth;
   const drill = [...job.tools, ...rack]
     .filter(
@@ -52,7 +55,8 @@ export function withEntryHole(job: Job, operationId: string, rack: Tool[]): Entr
     depth,
     through: pocket.through,
   });
-  const drawn = { ...job, part: { ...job.part, features: [...job.part.features, hole] } };
+  const drawnHole = drawnFrom(hole, job.part, setup.up ?? 'top');
+  const drawn = { ...job, part: { ...job.part, features: [...job.part.features, drawnHole] } };
   const drilled = addOperation(drawn, setup.id, 'drill', [hole.id], drill, rack);
   const own = drilled.setups.find((s) => s.id === setup.id)!;
   const added = own.operations[own.operations.length - 1];

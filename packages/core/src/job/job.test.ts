@@ -27,7 +27,7 @@ import { estimateMinutes, insightOf, liftsOf, pathLengths } from './insight';
 import { planFindings, planSetup, postSetup } from './pipeline';
 import { joinPrograms } from './prove';
 import { parseJob, readJob } from './read';
-import { stockOf, viseJaws, zeroOf } from './setup';
+import { groundOf, viseJaws } from './setup';
 import { SINGLE } from '../part/feature';
 import { kindOf } from '../toolpath/registry';
 import { thumbnailOf } from '../part/outline-path';
@@ -241,10 +241,8 @@ describe('setup', () => {
   test('zero on stock and part, every named point', () => {
     const job = jobWith(undefined);
     const setup = job.setups[0];
-    const model = modelOf(job.part);
-    const stock = stockOf(setup, model);
     const zero = (on: 'stock' | 'part', point: 'front left' | 'back right' | 'centre', height: 'top' | 'bottom') =>
-      zeroOf({ ...setup, zero: { on, point, height } }, model, stock);
+      groundOf(job, { ...setup, zero: { on, point, height } }).zero;
     expect(zero('stock', 'front left', 'top')).toEqual({ x: -2, y: -2, z: 1 });
     expect(zero('part', 'back right', 'bottom')).toEqual({ x: 80, y: 50, z: -10 });
     expect(zero('part', 'centre', 'top')).toEqual({ x: 40, y: 25, z: 0 });
@@ -253,7 +251,7 @@ describe('setup', () => {
 
   test('jaws grip the stock from both sides, below what is cut', () => {
     const job = jobWith(undefined);
-    const [fixed, moving] = viseJaws(stockOf(job.setups[0], modelOf(job.part)), 4);
+    const [fixed, moving] = viseJaws(groundOf(job, job.setups[0]).stock, 4);
     expect(fixed.y).toBe(52);
     expect(moving.y + moving.depth).toBe(-2);
     expect(fixed.z + fixed.height).toBe(-12);
@@ -262,7 +260,7 @@ describe('setup', () => {
   test('round stock', () => {
     const job = jobWith(undefined);
     const setup = { ...job.setups[0], stock: { ...job.setups[0].stock, shape: 'round' as const, diameter: 100 } };
-    expect(area(stockOf(setup, modelOf(job.part)).region)).toBeCloseTo(Math.PI * 2500, 0);
+    expect(area(groundOf(job, setup).stock.region)).toBeCloseTo(Math.PI * 2500, 0);
   });
 });
 

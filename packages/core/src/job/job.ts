@@ -18,6 +18,7 @@ import {
 } from 'class-validator';
 import { Type } from 'class-transformer';
 import { Part } from '../part/feature';
+import { UPS, Up } from '../part/side';
 import type { LengthUnit } from '../quantity/units';
 import { Controller } from '../shop/controller';
 import { Machine } from '../shop/machine';
@@ -29,7 +30,8 @@ export const FORMAT_VERSION = 3;
 
 /** The raw piece: the part's box grown by so much on each side, or a round bar about the part's middle. */
 export class StockSpec {
-  @IsIn(['box', 'round']) shape!: 'box' | 'round';
+  /** `as left`: what the setup before leaves, turned as this one is. */
+  @IsIn(['box', 'round', 'as left']) shape!: 'box' | 'round' | 'as left';
   @IsNumber() @Min(0) @Max(1000) left!: number;
   @IsNumber() @Min(0) @Max(1000) right!: number;
   @IsNumber() @Min(0) @Max(1000) front!: number;
@@ -65,6 +67,8 @@ export class Fixture {
 export class Setup {
   @IsString() @Length(1, 40) id!: string;
   @IsString() @Length(1, 80) name!: string;
+  /** How the part lies; with its top up where left out. */
+  @IsOptional() @IsIn([...UPS]) up?: Up;
   @Nested(() => StockSpec) stock!: StockSpec;
   @Nested(() => Zero) zero!: Zero;
   @Matches(/^G5[4-9]$/) workOffset!: string;

@@ -11,7 +11,7 @@ import { Path, PathBuilder } from '../toolpath/path';
 import { kindOf } from '../toolpath/registry';
 import { Job, Setup } from './job';
 import { copyFindings, repeatedPart, targetsOf } from './repeats';
-import { boxOf, stockOf, zeroOf } from './setup';
+import { boxOf, groundOf } from './setup';
 
 /** A planned operation and the key of everything it depends on. */
 export interface Planned {
@@ -93,7 +93,6 @@ const missing = (operation: Operation, what: string, remedy: string, field: stri
 
 function planOne(
   job: Job,
-  setup: Setup,
   operation: Operation,
   ground: Omit<PlanContext, 'operation' | 'tool' | 'targets' | 'material' | 'machine'> & { partKey: string },
   earlierKeys: string[],
@@ -109,8 +108,8 @@ function planOne(
     material: job.material.id,
     machine: job.machine,
     part: ground.partKey,
-    stock: setup.stock,
-    clearance: setup.clearance,
+    stock: [ground.stock, ground.bottom],
+    clearance: ground.clearance,
     top: ground.top,
     rack: job.tools.map((t) => [t.name, t.diameter]),
     fixtures: kind?.usesFixtures ? ground.fixtures : undefined,
@@ -217,11 +216,9 @@ export function* planSteps(
   cache?: PlanCache,
   stopped?: () => boolean,
 ): Generator<PlanStep, SetupPlan> {
-  const part = repeatedPart(job.part, setup);
-  const drawn = modelOf(job.part);
-  const model = part === job.part ? drawn : modelOf(part);
-  const stock = stockOf(setup, drawn);
-  const zero = zeroOf(setup, drawn, stock);
+  const { job: seen, model: drawn, stock, zero } = groundOf(job, setup);
+  const part = repeatedPart(seen.part, setup);
+  const model = part === seen.part ? drawn : modelOf(part);
   const clearance = stock.top + setup.clearance;
   const findings = [...model.findings, ...jobFindings(job, setup)];
   const planned: Planned[] = [];
@@ -249,14 +246,17 @@ export function* planSteps(
       stopped,
     };
     const keys = planned.map((p) => p.key);
-    const one = planOne(job, setup, operation, ground, keys, cache);
+    const one = planOne(seen, operation, ground, keys, cache);
     planned.push(one);
     if (one.plan.lowersTo !== undefined) top = Math.min(top, one.plan.lowersTo);
   }
   return { model, stock, zero, clearance, planned, findings };
 }
 
-/** What the operations of a setup shape that the part itself does not say. */
+/**
+ * What the operations of a setup shape that the part itself does not say.
+ * @param job with the part as it lies in the setup
+ */
 export function addedOf(job: Job, setup: Setup, model: PartModel): Added {
   return joinAdded(
     setup.operations.flatMap((operation) => {

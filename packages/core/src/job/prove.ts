@@ -1,8 +1,8 @@
-import { addedOf, controllerOf } from './pipeline';
+import { addedOf, controllerOf, planSetup, postSetup } from './pipeline';
 import { holderLength } from '../shop/holder';
 import { diameterOffsetOf, isBeam } from '../shop/tool';
 import { gouges, leftovers } from '../judge/shape';
-import { Finding } from '../quantity/finding';
+import { Finding, stop } from '../quantity/finding';
 import { Added } from '../part/added';
 import { modelOf } from '../part/model';
 import { ReadOptions, ReadProgram, readProgram } from '../program/reader';
@@ -11,10 +11,12 @@ import { Prover } from '../simulate/prover';
 import { Samples } from '../simulate/samples';
 import { StepFigures, idleSteps, stepsOf } from '../judge/steps';
 import { Program, Section } from '../program/writer';
-import { HeightField } from '../simulate/field';
+import { HeightField, copyField } from '../simulate/field';
 import { Job, Setup } from './job';
 import { repeatedPart } from './repeats';
-import { boxOf, stockOf, zeroOf } from './setup';
+import { middleOf } from '../part/side';
+import { dropLoose, turnedField } from './left';
+import { beforeOf, boxOf, groundOf, turnOf } from './setup';
 
 /** What the posted text really does. */
 export interface Proof {
@@ -74,14 +76,12 @@ export class ProofRun {
     setup: Setup,
     text: string,
     cell?: number,
-    private readonly sections: Section[] = [],
+    private readonly more: { sections?: Section[]; left?: HeightField } = {},
   ) {
-    const drawn = modelOf(job.part);
-    const part = repeatedPart(job.part, setup);
-    this.model = part === job.part ? drawn : modelOf(part);
-    this.added = addedOf(job, setup, this.model);
-    const stock = stockOf(setup, drawn);
-    const zero = zeroOf(setup, drawn, stock);
+    const { job: seen, model: drawn, stock, zero } = groundOf(job, setup);
+    const part = repeatedPart(seen.part, setup);
+    this.model = part === seen.part ? drawn : modelOf(part);
+    this.added = addedOf(seen, setup, this.model);
     const zeroAboveTable = setup.riser + zero.z - stock.bottom;
     this.read = readProgram(text, {
       homeZ: homeHeight(job, setup, zeroAboveTable),
@@ -96,6 +96,7 @@ export class ProofRun {
       machine: job.machine,
       material: job.material,
       stock,
+      left: more.left,
       zero,
       fixtures: setup.fixtures.map(boxOf),
       zeroAboveTable,
@@ -108,7 +109,7 @@ export class ProofRun {
     const { prover, read, model } = this;
     const { samples, findings, removed } = prover.result();
     const { seconds } = prover.clock;
-    const steps = stepsOf(this.sections, read.motions, seconds, prover.removedBy, samples);
+    const steps = stepsOf(this.more.sections ?? [], read.motions, seconds, prover.removedBy, samples);
     const shape = model.outline.length
       ? [
           ...gouges(prover.field, prover.sweeper.owner, model, read.motions, this.added),
@@ -132,12 +133,46 @@ export class ProofRun {
 /**
  * Proves a program over a setup's stock in one go.
  * @param cell grid size, mm; chosen from the stock when left out
- * @param sections which lines belong to which operation
+ * @param more which lines belong to which operation, and what an earlier setup left
  */
-export function proveProgram(job: Job, setup: Setup, text: string, cell?: number, sections?: Section[]): Proof {
-  const run = new ProofRun(job, setup, text, cell, sections);
+export function proveProgram(
+  job: Job,
+  setup: Setup,
+  text: string,
+  cell?: number,
+  more?: { sections?: Section[]; left?: HeightField },
+): Proof {
+  const run = new ProofRun(job, setup, text, cell, more);
   run.prover.advance();
   return run.finish();
+}
+
+/** What a proved setup leaves, as it lies in a later one; pieces that came loose are gone. */
+export function leavings(job: Job, from: Setup, to: Setup, proved: HeightField): HeightField {
+  const { model, stock } = groundOf(job, from);
+  const field = copyField(proved);
+  dropLoose(field, model.outline, stock.bottom);
+  return turnedField(field, turnOf(from, to), { ...middleOf(job.part), thickness: job.part.thickness }, stock.bottom);
+}
+
+/** Told where a setup starts from one that cannot be proved. */
+export const notKnown = (before: Setup): Finding =>
+  stop(
+    'earlier-setup',
+    `What “${before.name}” leaves is not known: it has no program yet`,
+    'Cure what that setup reports first, or give this one stock of its own',
+    { field: 'stock.shape' },
+  );
+
+/** What the setups before leave for a setup that starts from it: all of them planned, posted and proved. */
+export function leftBefore(job: Job, setup: Setup, cell?: number): { left?: HeightField; findings: Finding[] } {
+  const before = beforeOf(job, setup);
+  if (!before) return { findings: [] };
+  const { programs } = postSetup(job, before, planSetup(job, before));
+  if (programs.length === 0) return { findings: [notKnown(before)] };
+  const { left, findings } = leftBefore(job, before, cell);
+  const { field } = proveProgram(job, before, joinPrograms(programs).text, cell, { left });
+  return { left: leavings(job, before, setup, field), findings };
 }
 
 /** Joins programs of one setup (one a tool) into one text, for proving them as they run: one after the other. */

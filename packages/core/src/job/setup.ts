@@ -3,15 +3,70 @@ import { Bounds, growBounds, isEmpty } from '../geometry/point';
 import { PartModel } from '../part/model';
 import { FixtureBox } from '../geometry/box';
 import { StockModel } from '../simulate/stock';
-import { Fixture, Setup } from './job';
+import { Turn, middleOf, seenFrom, turnBetween } from '../part/side';
+import { modelOf } from '../part/model';
+import { Fixture, Job, Setup } from './job';
 
 /** Stand-in for a part that has no outside yet, so that everything can still be drawn. */
 const NO_PART: Bounds = { minX: 0, minY: 0, maxX: 100, maxY: 60 };
 
-export const partBounds = (model: PartModel): Bounds => (isEmpty(model.bounds) ? NO_PART : model.bounds);
+const partBounds = (model: PartModel): Bounds => (isEmpty(model.bounds) ? NO_PART : model.bounds);
 
-/** The stock of a setup in part coordinates. */
-export function stockOf(setup: Setup, model: PartModel): StockModel {
+/** A setup as it stands on the machine: its job with the part as it lies, what is drawn, the stock and the zero. */
+export interface Ground {
+  job: Job;
+  model: PartModel;
+  stock: StockModel;
+  zero: { x: number; y: number; z: number };
+}
+
+/** The job as somebody sees it who stands before a setup: the part lies as it does there. */
+export function asSeen(job: Job, { up = 'top' }: Setup): Job {
+  const part = seenFrom(job.part, up);
+  return part === job.part ? job : { ...job, part };
+}
+
+/** The setup whose leavings a setup starts from, where it does. */
+export function beforeOf(job: Job, setup: Setup): Setup | undefined {
+  const index = job.setups.findIndex((s) => s.id === setup.id);
+  return setup.stock.shape === 'as left' && index > 0 ? job.setups[index - 1] : undefined;
+}
+
+/** How the work is turned from one setup to another. */
+export const turnOf = (from: Setup, to: Setup): Turn => turnBetween(from.up ?? 'top', to.up ?? 'top');
+
+/**
+ * What a setup works on.
+ * @param model makes a part's model; pass one that remembers
+ */
+export function groundOf(job: Job, setup: Setup, model: (part: Job['part']) => PartModel = modelOf): Ground {
+  const seen = asSeen(job, setup);
+  const drawn = model(seen.part);
+  const before = beforeOf(job, setup);
+  const stock = before ? leftStock(job, before, setup, model) : blankOf(setup, drawn);
+  return { job: seen, model: drawn, stock, zero: zeroOf(setup, drawn, stock) };
+}
+
+/** The outside of what a setup leaves, as it lies in the next. What is exactly left, the proof knows. */
+function leftStock(job: Job, from: Setup, to: Setup, model: (part: Job['part']) => PartModel): StockModel {
+  const { stock } = groundOf(job, from, model);
+  const isFaced = from.operations.some((o) => o.on && o.kind === 'face');
+  const turn = turnOf(from, to);
+  const { x, y } = middleOf(job.part);
+  const top = isFaced ? Math.min(stock.top, 0) : stock.top;
+  const over = (z: number) => -job.part.thickness - z;
+  return {
+    region: stock.region.map((ring) => {
+      const turned = ring.map((p) => ({ x: turn.x ? 2 * x - p.x : p.x, y: turn.y ? 2 * y - p.y : p.y }));
+      return turn.x !== turn.y ? turned.reverse() : turned;
+    }),
+    top: turn.z ? over(stock.bottom) : top,
+    bottom: turn.z ? over(top) : stock.bottom,
+  };
+}
+
+/** A fresh piece of stock in part coordinates. */
+function blankOf(setup: Setup, model: PartModel): StockModel {
   const { stock } = setup;
   const box = partBounds(model);
   const heights = { top: stock.top, bottom: -model.thickness - stock.bottom };
@@ -36,7 +91,7 @@ const rectangle = (b: Bounds) => [
 ];
 
 /** Work zero of a setup in part coordinates. */
-export function zeroOf(setup: Setup, model: PartModel, stock: StockModel): { x: number; y: number; z: number } {
+function zeroOf(setup: Setup, model: PartModel, stock: StockModel): { x: number; y: number; z: number } {
   const { on, point, height } = setup.zero;
   const points = on === 'stock' ? stock.region.flat() : undefined;
   const box = points

@@ -158,7 +158,7 @@ describe('step by step', () => {
     const twice = withOperation(once, 'pocket', ['f2'], tool(7));
     const { programs } = postSetup(twice, twice.setups[0], planSetup(twice, twice.setups[0]));
     const [{ text, sections }] = programs;
-    const { steps, findings, removed, read } = proveProgram(twice, twice.setups[0], text, 0.2, sections);
+    const { steps, findings, removed, read } = proveProgram(twice, twice.setups[0], text, 0.2, { sections });
     expect(steps).toHaveLength(2);
     expect(steps[0].removed).toBeCloseTo(removed, 3);
     expect(steps[1].removed).toBe(0);

@@ -124,7 +124,7 @@ export function gouges(
   const low = lowestAllowed(field, model, added);
   const byMotion = new Map<number, Worst>();
   field.height.forEach((h, i) => {
-    const by = low[i] - h;
+    const by = low[i] - Math.max(h, -model.thickness);
     if (by <= GOUGE || low[i] <= -ANYTHING || owner[i] < 0) return;
     const known = byMotion.get(owner[i]) ?? { index: i, by: 0, volume: 0 };
     known.volume += by * field.cell * field.cell;

@@ -115,7 +115,7 @@ export class Counterbore {
 export const MEANINGS = ['outline', 'pocket', 'boss', 'hole', 'edge', 'line', 'ignore'] as const;
 export type Meaning = (typeof MEANINGS)[number];
 
-/** One outline on the part and what it means. Depths are measured down from the top of the part, mm. */
+/** One outline on the part and what it means. Depths are measured down from the side it is cut from, mm. */
 export class Feature {
   @IsString() @Length(1, 40) id!: string;
   @IsString() @Length(1, 80) name!: string;
@@ -140,11 +140,13 @@ export class Feature {
   @IsOptional() @Nested(() => Counterbore) counterbore?: Counterbore;
   /** How its top edge is broken. */
   @IsOptional() @Nested(() => EdgeForm) edge?: EdgeForm;
+  /** The side it is cut from, where that is not the top. */
+  @IsOptional() @IsIn(['underside']) side?: 'underside';
   /** Layer of the drawing it came from; empty for shapes. */
   @IsString() @Length(0, 255) layer!: string;
 }
 
-/** The wanted part: a plate of one thickness with features cut into it from the top. */
+/** The wanted part: a plate of one thickness with features cut into it from the top or from below. */
 export class Part {
   @IsNumber() @Min(0.05) @Max(2000) thickness!: number;
   @IsArray() @ArrayMaxSize(2000) @ValidateNested({ each: true }) @Type(() => Feature) features!: Feature[];

@@ -47,11 +47,17 @@ const singles = (feature: Feature): Feature[] =>
 /** Left for right; all shapes but drawn ones are the same in that mirror. */
 const flipped = (vertices: ChainVertex[]) => vertices.map((v) => ({ x: -v.x, y: v.y, bulge: -v.bulge }));
 
-/** A single feature as in a mirror; words stay readable. */
-function mirrored(feature: Feature, mirror: Mirror, at: number): Feature {
+/** A pattern as in a mirror: the same places, gone through the other way. */
+function mirroredPattern(p: Pattern, across: boolean, at: number): Pattern {
+  return across ? { ...p, dx: -p.dx, centreX: 2 * at - p.centreX } : { ...p, dy: -p.dy, centreY: 2 * at - p.centreY };
+}
+
+/** A feature as in a mirror; words stay readable. */
+export function mirrored(feature: Feature, mirror: Mirror, at: number): Feature {
   const { shape, x, y, turn } = feature;
   const across = mirror === 'left and right';
-  const place = across ? { x: 2 * at - x, y } : { x, y: 2 * at - y };
+  const pattern = feature.pattern.type === 'single' ? feature.pattern : mirroredPattern(feature.pattern, across, at);
+  const place = { pattern, ...(across ? { x: 2 * at - x, y } : { x, y: 2 * at - y }) };
   if (shape.type === 'text') return { ...feature, ...place, turn: within(-turn) };
   const flat = shape.type === 'chain' ? { ...shape, vertices: flipped(shape.vertices) } : shape;
   return { ...feature, ...place, shape: flat, turn: within(across ? -turn : 180 - turn) };

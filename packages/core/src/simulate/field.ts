@@ -9,6 +9,16 @@ export interface HeightField {
   nx: number;
   ny: number;
   height: Float32Array;
+  /** What lies below the topmost metal, where the piece has been cut from other sides before. */
+  below?: Below;
+}
+
+/** The lower faces of a field: each cell is a pile of metal and air. */
+export interface Below {
+  /** Underside of the topmost metal of each cell. */
+  low: Float32Array;
+  /** Further metal of a cell from above: top, underside, top, underside. */
+  more: Map<number, number[]>;
 }
 
 /** Where nothing stands. */
@@ -52,6 +62,59 @@ export function eachInside(field: HeightField, region: Region, visit: (index: nu
       for (let i = first; i <= last; i++) visit(row * nx + i);
     }
   });
+}
+
+/** Metal of a cell from above: top, underside, top, underside; `floor` is the underside where nothing is known below. */
+export function pileOf({ height, below }: HeightField, i: number, floor: number): number[] {
+  if (height[i] <= NOTHING) return [];
+  if (!below) return height[i] > floor ? [height[i], floor] : [];
+  return [height[i], below.low[i], ...(below.more.get(i) ?? [])];
+}
+
+/** Puts a pile into a cell. */
+export function setPile({ height, below }: HeightField, i: number, pile: number[]): void {
+  height[i] = pile.length ? pile[0] : NOTHING;
+  if (!below) return;
+  below.low[i] = pile.length ? pile[1] : NOTHING;
+  if (pile.length > 2) below.more.set(i, pile.slice(2));
+  else below.more.delete(i);
+}
+
+/** A field that can hold piles, empty. */
+export function makePiles(of: Pick<HeightField, 'x0' | 'y0' | 'cell' | 'nx' | 'ny'>): HeightField & { below: Below } {
+  const { x0, y0, cell, nx, ny } = of;
+  const empty = () => new Float32Array(nx * ny).fill(NOTHING);
+  return { x0, y0, cell, nx, ny, height: empty(), below: { low: empty(), more: new Map() } };
+}
+
+/** A copy that can be cut by itself. */
+export function copyField(field: HeightField): HeightField {
+  const { height, below } = field;
+  const more = below && new Map([...below.more].map(([i, pile]) => [i, [...pile]]));
+  return { ...field, height: height.slice(), below: below && { low: below.low.slice(), more: more! } };
+}
+
+/** The same piece on another grid: each cell is what stood at its middle. */
+export function regridded(field: HeightField, cell: number): HeightField {
+  const nx = Math.max(1, Math.ceil((field.nx * field.cell) / cell - 1e-6));
+  const ny = Math.max(1, Math.ceil((field.ny * field.cell) / cell - 1e-6));
+  const next = makePiles({ x0: field.x0, y0: field.y0, cell, nx, ny });
+  const at = (k: number, most: number) => Math.min(most - 1, Math.floor(((k + 0.5) * cell) / field.cell));
+  for (let j = 0; j < ny; j++) {
+    for (let i = 0; i < nx; i++)
+      setPile(next, j * nx + i, pileOf(field, at(j, field.ny) * field.nx + at(i, field.nx), NOTHING));
+  }
+  return next;
+}
+
+/** Volume of all metal, mm³; `floor` is the underside where nothing is known below. */
+export function volumeOf(field: HeightField, floor: number): number {
+  let sum = 0;
+  for (let i = 0; i < field.height.length; i++) {
+    const pile = pileOf(field, i, floor);
+    for (let k = 0; k < pile.length; k += 2) sum += pile[k] - pile[k + 1];
+  }
+  return sum * field.cell * field.cell;
 }
 
 /** Volume above a floor, mm³. */

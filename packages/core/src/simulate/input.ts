@@ -3,6 +3,7 @@ import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
 import { Motions } from '../program/motions';
 import { FixtureBox } from '../geometry/box';
+import { HeightField } from './field';
 import { StockModel } from './stock';
 
 /** Everything a proof is made from. */
@@ -13,6 +14,8 @@ export interface ProveInput {
   machine: Machine;
   material: Material;
   stock: StockModel;
+  /** What an earlier setup left, in the place of a fresh piece. */
+  left?: HeightField;
   /** Work zero in part coordinates. */
   zero: { x: number; y: number; z: number };
   fixtures: FixtureBox[];

@@ -1,7 +1,7 @@
 import { chordCount } from '../geometry/chain';
 import { MOVE, Motions } from '../program/motions';
 import { sweepOf } from '../toolpath/path';
-import { HeightField } from './field';
+import { Below, HeightField, copyField } from './field';
 import type { ProveInput } from './input';
 import { stockField } from './stock';
 import { Cutter, Sweeper, cutterOf } from './sweep';
@@ -9,6 +9,7 @@ import { Cutter, Sweeper, cutterOf } from './sweep';
 interface Snapshot {
   motion: number;
   height: Float32Array;
+  below?: Below;
 }
 
 export interface Moment {
@@ -28,7 +29,7 @@ const CHORD = 0.01;
 export class Playback {
   readonly field: HeightField;
   private readonly sweeper: Sweeper;
-  private readonly fresh: Float32Array;
+  private readonly fresh: Pick<HeightField, 'height' | 'below'>;
   private readonly cutters = new Map<number, Cutter>();
   private readonly ends: Float64Array;
   private readonly snapshots: Snapshot[] = [];
@@ -41,8 +42,8 @@ export class Playback {
     seconds: Float64Array,
     cell: number,
   ) {
-    this.field = stockField(input.stock, cell);
-    this.fresh = this.field.height.slice();
+    this.field = stockField(input.stock, cell, input.left);
+    this.fresh = copyField(this.field);
     this.sweeper = new Sweeper(this.field, input.stock.bottom);
     for (const [number, tool] of input.tools) this.cutters.set(number, cutterOf(tool));
     this.ends = new Float64Array(seconds.length);
@@ -83,7 +84,9 @@ export class Playback {
 
   private rewind(motion: number): void {
     const best = this.snapshots.filter((s) => s.motion <= motion).pop();
-    this.field.height.set(best ? best.height : this.fresh);
+    const { height, below } = copyField({ ...this.field, ...(best ?? this.fresh) });
+    this.field.height.set(height);
+    this.field.below = below;
     this.sweeper.restart();
     this.done = best ? best.motion : 1;
     this.part = 0;
@@ -92,7 +95,10 @@ export class Playback {
   private remember(): void {
     const every = Math.max(1, Math.ceil(this.input.motions.count / SNAPSHOTS));
     const last = this.snapshots[this.snapshots.length - 1]?.motion ?? 0;
-    if (this.done - last >= every) this.snapshots.push({ motion: this.done, height: this.field.height.slice() });
+    if (this.done - last >= every) {
+      const { height, below } = copyField(this.field);
+      this.snapshots.push({ motion: this.done, height, below });
+    }
   }
 
   private stroke(i: number, from: number, to: number): void {

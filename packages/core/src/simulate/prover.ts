@@ -37,7 +37,7 @@ export class Prover {
   private elapsed = 0;
 
   constructor(readonly input: ProveInput) {
-    this.field = stockField(input.stock, input.cell);
+    this.field = stockField(input.stock, input.cell, input.left);
     this.sweeper = new Sweeper(this.field, input.stock.bottom);
     const { machine, motions } = input;
     this.removedBy = new Float32Array(motions.count);

@@ -1,6 +1,6 @@
 import { Region } from '../geometry/clip';
 import { boundsOf } from '../geometry/point';
-import { HeightField, cellFor, eachInside, makeField } from './field';
+import { HeightField, cellFor, copyField, eachInside, makeField, regridded } from './field';
 
 /** The raw piece: an outline with a flat top and underside, part coordinates. */
 export interface StockModel {
@@ -12,8 +12,12 @@ export interface StockModel {
 const MOST_CELLS = 700_000;
 const FINEST = 0.05;
 
-/** A height field of the stock; `cell` mm, or chosen so that it stays within memory. */
-export function stockField(stock: StockModel, cell?: number): HeightField {
+/**
+ * A height field of the stock; `cell` mm, or chosen so that it stays within memory.
+ * @param left what an earlier setup left, in the place of a fresh piece
+ */
+export function stockField(stock: StockModel, cell?: number, left?: HeightField): HeightField {
+  if (left) return cell && Math.abs(cell - left.cell) > 1e-9 ? regridded(left, cell) : copyField(left);
   const bounds = boundsOf(stock.region.flat());
   const field = makeField(bounds, cell ?? Math.max(0.1, cellFor(bounds, MOST_CELLS, FINEST)));
   eachInside(field, stock.region, (i) => {

@@ -1,5 +1,5 @@
 import { Profile, profileHeight } from '../shop/tool';
-import { HeightField } from './field';
+import { HeightField, NOTHING } from './field';
 
 /** What one sweep took away. */
 export interface Bite {
@@ -121,7 +121,7 @@ export class Sweeper {
     const length2 = dx * dx + dy * dy;
     const level = Math.abs(bz - az) < 1e-9 || length2 < 1e-18;
     const z = length2 < 1e-18 ? Math.min(az, bz) : az;
-    const flatZ = Math.max(z, this.floor);
+    const flatZ = field.below ? z : Math.max(z, this.floor);
     const first = Math.max(0, Math.ceil((Math.min(ay, by) - R - field.y0) / field.cell - 0.5));
     const last = Math.min(field.ny - 1, Math.floor((Math.max(ay, by) + R - field.y0) / field.cell - 0.5));
     this.deepest[0] = 0;
@@ -135,7 +135,8 @@ export class Sweeper {
       const to = Math.min(field.nx - 1, Math.floor((span[1] - field.x0) / field.cell - 0.5));
       if (from > to) continue;
       const base = row * field.nx;
-      if (goesOn) sum += this.beyondStart(base, from, to, y, R, ax, ay, flatZ, mark);
+      if (field.below && level && cutter.flat) sum += this.pileRow(base + from, base + to, z, mark);
+      else if (goesOn) sum += this.beyondStart(base, from, to, y, R, ax, ay, flatZ, mark);
       else if (level && cutter.flat)
         sum += lowerRow(field.height, this.owner, base + from, base + to, flatZ, mark, this.deepest);
       else if (level) sum += this.shapedRow(cutter, base, from, to, y, ax, ay, dx, dy, length2, z, mark);
@@ -228,14 +229,45 @@ export class Sweeper {
   }
 
   private lower(i: number, tip: number, mark: number): number {
-    const { height } = this.field;
-    const z = tip < this.floor ? this.floor : tip;
+    const { height, below } = this.field;
+    if (below && height[i] > tip && tip < below.low[i]) return this.breakThrough(i, tip, mark);
+    const z = tip < this.floor && !below ? this.floor : tip;
     const over = height[i] - z;
     if (over <= 0) return 0;
     if (over > this.deepest[0]) this.deepest[0] = over;
     height[i] = z;
     this.owner[i] = mark;
     return over;
+  }
+
+  private pileRow(from: number, to: number, z: number, mark: number): number {
+    const level = Math.fround(z);
+    let sum = 0;
+    for (let i = from; i <= to; i++) if (this.field.height[i] > level) sum += this.lower(i, level, mark);
+    return sum;
+  }
+
+  /** Cuts through the topmost metal of a cell into what lies below it; returns the thickness taken. */
+  private breakThrough(i: number, z: number, mark: number): number {
+    const { height } = this.field;
+    const { low, more } = this.field.below!;
+    const pile = more.get(i) ?? [];
+    let taken = 0;
+    while (height[i] > z) {
+      if (z >= low[i]) {
+        taken += height[i] - z;
+        height[i] = z;
+        break;
+      }
+      taken += height[i] - low[i];
+      height[i] = pile.shift() ?? NOTHING;
+      low[i] = pile.shift() ?? NOTHING;
+      if (height[i] <= NOTHING) break;
+    }
+    if (pile.length === 0) more.delete(i);
+    this.owner[i] = mark;
+    if (taken > this.deepest[0]) this.deepest[0] = taken;
+    return taken;
   }
 
   /** A level move of a shaped tool: the nearest point of the line decides. */

@@ -6,7 +6,7 @@ import {
   Setup,
   ZERO_POINTS,
   freshId,
-  stockOf,
+  groundOf,
   viseJaws,
   withController,
   withSetup,
@@ -79,7 +79,7 @@ export function HoldStage() {
   const machines = withOwn(shop.machines, job.machine);
   const set = (more: Partial<Setup>, tag = '') =>
     edit((j) => withSetup(j, { ...j.setups.find((s) => s.id === setup.id)!, ...more }), tag);
-  const stock = stockOf(setup, partModel(job.part));
+  const { stock } = groundOf(job, setup, partModel);
   const setStock = (more: Partial<Setup['stock']>, tag = 'stock') => set({ stock: { ...setup.stock, ...more } }, tag);
   const extra = (label: string, key: 'left' | 'right' | 'front' | 'back' | 'top' | 'bottom') => (
     <LengthField

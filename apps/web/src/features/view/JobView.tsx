@@ -1,7 +1,7 @@
 import { Suspense, lazy, memo, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { ActivityIndicator, Button } from 'react-native-paper';
-import { Tool, boxOf, stockOf, zeroOf } from '@tidypath/core';
+import { Tool, boxOf, groundOf } from '@tidypath/core';
 import type { SurfaceView } from '../../compute/messages';
 import { SPACE, TEMPER } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
@@ -66,10 +66,8 @@ export const JobView = memo(function JobView({ operationId, showPath = true, sto
   const { job, setup, computed } = useCalmJob();
   const { plan, proof, proofFresh } = computed;
   const [fit, setFit] = useState<{ angle: Angle; count: number }>({ angle: 'corner', count: 0 });
-  const model = useMemo(() => partModel(job.part), [job.part]);
-  const block = useMemo(() => stockOf(setup, model), [setup, model]);
-  const zero = useMemo(() => zeroOf(setup, model, block), [setup, model, block]);
-  const edges = useMemo(() => partEdges(job.part), [job.part]);
+  const { job: seen, stock: block, zero } = useMemo(() => groundOf(job, setup, partModel), [job, setup]);
+  const edges = useMemo(() => partEdges(seen.part), [seen.part]);
   const fixtures = useMemo(() => setup.fixtures.map(boxOf), [setup.fixtures]);
   const raw = useMemo(() => rawSurface(block.region.flat(), block.top, block.bottom), [block]);
   const surface = stock === 'cut' && proof ? proof.surface : raw;

@@ -1,5 +1,5 @@
 import { Feature } from '../../part/feature';
-import { PartModel, modelOf } from '../../part/model';
+import { PartModel } from '../../part/model';
 import { formatLength } from '../../quantity/units';
 import { TOOLS } from '../../shop/library';
 import { Tool } from '../../shop/tool';
@@ -8,7 +8,8 @@ import { proposeTool, addOperation, editOperation, tidyRack, withSetup } from '.
 import { adviseTools } from '../advice';
 import type { Advice } from '../advice';
 import { kindOf } from '../../toolpath/registry';
-import { Job } from '../job';
+import { Job, Setup } from '../job';
+import { beforeOf, groundOf } from '../setup';
 import { holeSteps } from './holes';
 import { inRouteOrder } from './order';
 
@@ -194,6 +195,13 @@ function addStep(job: Job, setupId: string, step: RouteStep, rack: Tool[]): Job 
   }));
 }
 
+/** What is left to a later setup: the features of the side it shows, not what goes through and was cut before. */
+function withOwnSide(seen: Job, setup: Setup): Job {
+  const side = (setup.up ?? 'top') === 'top' ? undefined : 'underside';
+  const features = seen.part.features.filter((f) => f.side === side && (side || !f.through));
+  return { ...seen, part: { ...seen.part, features } };
+}
+
 /**
  * A route for a setup, read from the part's features, its stock, the rack and the machine: rough all, then finish all, holes between,
  * the outside last; each operation with its reason. What stood in the setup's route before is replaced.
@@ -202,21 +210,21 @@ export function proposeRoute(job: Job, setupId: string, rack: Tool[] = TOOLS): P
   const setup = job.setups.find((s) => s.id === setupId) ?? job.setups[0];
   const empty = withSetup(job, { ...setup, operations: [] });
   const all = [...job.tools, ...rack.filter((t) => !job.tools.some((own) => own.id === t.id))];
-  const model = modelOf(job.part);
+  const { job: seen, model, stock } = groundOf(job, setup);
   const asked: RouteAsked = {
-    job,
+    job: beforeOf(job, setup) ? withOwnSide(seen, setup) : seen,
     model,
     rack: all,
-    advise: (f) => adviseTools(job, f.id, all, model).ranked,
+    advise: (f) => adviseTools(seen, f.id, all, model).ranked,
     long: (mm) => formatLength(mm, job.unit),
   };
   const missing: Proposal['missing'] = [];
   const steps: RouteStep[] = [];
   if (job.machine.kind === 'sheet cutter') steps.push(...beamSteps(asked));
   else {
-    steps.push(...faceStep(asked, setup.stock.top, asked.long));
+    steps.push(...faceStep(asked, stock.top, asked.long));
     const used = new Set<string>();
-    for (const f of job.part.features.filter((x) => x.meaning === 'pocket')) {
+    for (const f of asked.job.part.features.filter((x) => x.meaning === 'pocket')) {
       const found = pocketSteps(f, asked, used);
       steps.push(...found);
       if (found.length === 0)
@@ -224,7 +232,8 @@ export function proposeRoute(job: Job, setupId: string, rack: Tool[] = TOOLS): P
     }
     const holes = holeSteps(asked);
     const edges = edgeSteps(asked);
-    steps.push(...holes.steps, ...edges.steps, ...markSteps(asked), ...outsideSteps(asked, setup.stock.bottom, used));
+    steps.push(...holes.steps, ...edges.steps, ...markSteps(asked));
+    steps.push(...outsideSteps(asked, -stock.bottom - job.part.thickness, used));
     missing.push(...holes.missing, ...edges.missing);
   }
   const routed = steps.reduce((j, step) => addStep(j, setup.id, step, all), empty);

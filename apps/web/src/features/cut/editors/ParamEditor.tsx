@@ -51,8 +51,7 @@ export function ParamEditor({ job, operation, edit, name, info }: EditorProps & 
   const proposed = useMemo(() => {
     const kind = kindOf(operation.kind);
     if (!kind || !tool) return undefined;
-    const targets = part.features.filter((f) => operation.targets.includes(f.id));
-    return proposedParams(job, setup, kind, tool, targets, partModel(part))[name];
+    return proposedParams(job, setup, kind, tool, operation.targets, partModel)[name];
     // Only these decide what it would start from; the values typed do not.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [part, material, machine, tool, operation.kind, operation.targets, setup.stock, name]);

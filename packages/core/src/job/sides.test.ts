@@ -1,0 +1,217 @@
+import fc from 'fast-check';
+import { jobWith, post, tool, withOperation } from '../../testing/jobs';
+import { Feature } from '../part/feature';
+import { modelOf } from '../part/model';
+import { UPS, drawnFrom, seenFrom, turnBetween } from '../part/side';
+import { pileOf, volumeOf } from '../simulate/field';
+import { newFeature } from './edit';
+import { Job, Setup } from './job';
+import { joinPrograms, leavings, leftBefore, proveProgram } from './prove';
+import { planSetup, postSetup } from './pipeline';
+import { readJob } from './read';
+import { groundOf } from './setup';
+
+const [TOP, SIDEWAYS, FORWARDS] = UPS;
+
+/** A plate 80 x 50 x 10 with a pocket 24 x 18 x 4 from above at X 25 Y 20 and a bore of 12 through at X 60 Y 30. */
+function plate(): Job {
+  const pocket = { type: 'rectangle', width: 24, height: 18, radius: 4 } as const;
+  const job = jobWith(pocket, { x: 25, y: 20, depth: 4 });
+  const bore = newFeature(job.part.features, 'hole', 'Bore', { type: 'round', diameter: 12 }, { x: 60, y: 30 });
+  return { ...job, part: { ...job.part, features: [...job.part.features, bore] } };
+}
+
+/** The job with a second setup that lies otherwise and starts from what the first leaves. */
+function turned(job: Job, up: Setup['up'], more: Partial<Setup> = {}): Job {
+  const second = { ...job.setups[0], id: 's2', name: 'Below', up, operations: [], ...more };
+  return { ...job, setups: [job.setups[0], { ...second, stock: { ...second.stock, shape: 'as left' as const } }] };
+}
+
+const inSecond = (job: Job, kind: string, targets: string[], number: number, params = {}): Job => {
+  const [first, second] = job.setups;
+  const { tools, setups } = withOperation({ ...job, setups: [second] }, kind, targets, tool(number), params);
+  // `withOperation` works on the first setup there is.
+  return { ...job, tools, setups: [first, { ...setups[0], operations: setups[0].operations }] };
+};
+
+describe('the part as it lies', () => {
+  test('turned over, what goes through is seen where it comes out, what does not is gone', () => {
+    const { part } = plate();
+    expect(seenFrom(part, TOP)).toBe(part);
+    const below = seenFrom(part, SIDEWAYS);
+    expect(below.features.map((f) => f.id)).toEqual(['f1', 'f3']);
+    const [hole] = modelOf(below).holes;
+    expect(hole.centre.x).toBeCloseTo(80 - 60, 9);
+    expect(hole.centre.y).toBeCloseTo(30, 9);
+    const [forwards] = modelOf(seenFrom(part, FORWARDS)).holes;
+    expect(forwards.centre.x).toBeCloseTo(60, 9);
+    expect(forwards.centre.y).toBeCloseTo(50 - 30, 9);
+  });
+
+  test('what is cut from below is seen from there only, and broken edges stay on their side', () => {
+    const { part } = plate();
+    const [outline, pocket, bore] = part.features;
+    const edge = { form: 'chamfer' as const, size: 0.5, angle: 90 };
+    const below: Feature = { ...pocket, id: 'f4', side: 'underside' };
+    const both = { ...part, features: [{ ...outline, edge }, pocket, { ...bore, edge }, below] };
+    expect(seenFrom(both, TOP).features.map((f) => f.id)).toEqual(['f1', 'f2', 'f3']);
+    const seen = seenFrom(both, FORWARDS);
+    expect(seen.features.map((f) => f.id)).toEqual(['f1', 'f3', 'f4']);
+    expect(seen.features.every((f) => !f.edge)).toBe(true);
+  });
+
+  test('turned there and back everything stands where it stood, patterns too', () => {
+    const far = fc.double({ min: -40, max: 40, noNaN: true });
+    fc.assert(
+      fc.property(far, far, far, fc.constantFrom(SIDEWAYS, FORWARDS), (x, y, turn, up) => {
+        const { part } = plate();
+        const pattern = { type: 'circle' as const, count: 5, rows: 1, dx: 0, dy: 0, centreX: 30, centreY: 22 };
+        const hole = newFeature(
+          part.features,
+          'hole',
+          'Ring',
+          { type: 'slot', length: 5, width: 3 },
+          { x, y, turn, pattern },
+        );
+        const whole = { ...part, features: [...part.features, hole] };
+        const seen = seenFrom(whole, up).features.find((f) => f.id === hole.id)!;
+        const back = drawnFrom(seen, whole, up);
+        expect(back.x).toBeCloseTo(x, 9);
+        expect(back.y).toBeCloseTo(y, 9);
+        expect(Math.cos(((back.turn - turn) * Math.PI) / 90)).toBeCloseTo(1, 9);
+        expect(back.pattern).toEqual(pattern);
+      }),
+      { seed: 4, numRuns: 50 },
+    );
+  });
+
+  test('two turns make one', () => {
+    expect(turnBetween(TOP, SIDEWAYS)).toEqual({ x: true, y: false, z: true });
+    expect(turnBetween(SIDEWAYS, FORWARDS)).toEqual({ x: true, y: true, z: false });
+    expect(turnBetween(FORWARDS, FORWARDS)).toEqual({ x: false, y: false, z: false });
+  });
+
+  test('job files say it, and refuse what is none', () => {
+    const job = turned(plate(), SIDEWAYS);
+    expect(readJob(JSON.parse(JSON.stringify(job))).findings).toEqual([]);
+    const odd = { ...job, setups: [{ ...job.setups[0], up: 'upright' }] };
+    expect(readJob(JSON.parse(JSON.stringify(odd))).findings[0].place.field).toBe('setups.0.up');
+  });
+});
+
+const CELL = 0.2;
+/** First setup: the top faced, the pocket cut, the bore milled through. */
+function firstCut(): Job {
+  const faced = withOperation(plate(), 'face', [], tool(1));
+  const pocketed = withOperation(faced, 'pocket', ['f2'], tool(7));
+  return withOperation(pocketed, 'helical-bore', ['f3'], tool(7), { breakthrough: 6.2 });
+}
+
+function proveSetup(job: Job, setup: Setup) {
+  const { programs, findings } = postSetup(job, setup, planSetup(job, setup));
+  expect(findings).toEqual([]);
+  const { left, findings: before } = leftBefore(job, setup, CELL);
+  expect(before).toEqual([]);
+  return proveProgram(job, setup, joinPrograms(programs).text, CELL, { left });
+}
+
+describe('stock that is carried on', () => {
+  const pocketArea = 24 * 18 - (4 - Math.PI) * 16;
+  const block = 84 * 54 * 17;
+  const afterFirst = block - 84 * 54 * 1 - pocketArea * 4 - Math.PI * 36 * 16;
+
+  test.each([SIDEWAYS, FORWARDS])('%s: what is left has the volume that closed forms give', (up) => {
+    const job = turned(firstCut(), up);
+    const { left } = leftBefore(job, job.setups[1], CELL);
+    expect(Math.abs(volumeOf(left!, -1e6) / afterFirst - 1)).toBeLessThan(0.003);
+    const { stock } = groundOf(job, job.setups[1]);
+    expect([stock.top, stock.bottom]).toEqual([6, -10]);
+    // The pocket is now a void below: over it 6 mm of floor and 6 mm of stock.
+    const [x, y] = up === SIDEWAYS ? [80 - 25, 20] : [25, 50 - 20];
+    const at = (px: number, py: number) =>
+      Math.floor((py - left!.y0) / CELL) * left!.nx + Math.floor((px - left!.x0) / CELL);
+    const pile = pileOf(left!, at(x, y), NaN);
+    expect(pile[0]).toBeCloseTo(6, 4);
+    expect(pile[1]).toBeCloseTo(-6, 4);
+    const bore = up === SIDEWAYS ? at(20, 30) : at(60, 20);
+    expect(pileOf(left!, bore, NaN)).toEqual([]);
+  });
+
+  test('the underside is faced: 6 mm of all that stands, not of the bore that is open', () => {
+    const job = inSecond(turned(firstCut(), SIDEWAYS), 'face', [], 1);
+    const proof = proveSetup(job, job.setups[1]);
+    const wanted = (84 * 54 - Math.PI * 36) * 6;
+    expect(Math.abs((proof.removed * 1000) / wanted - 1)).toBeLessThan(0.005);
+    expect(proof.findings).toEqual([]);
+  });
+
+  test('a hole from below breaks through into the pocket: only its floor is taken', () => {
+    const base = firstCut();
+    const hole = newFeature(
+      base.part.features,
+      'hole',
+      'Drain',
+      { type: 'round', diameter: 5 },
+      {
+        x: 25,
+        y: 20,
+        depth: 8,
+        through: false,
+        side: 'underside',
+      },
+    );
+    const drawn = { ...base, part: { ...base.part, features: [...base.part.features, hole] } };
+    const faced = inSecond(turned(drawn, FORWARDS), 'face', [], 1);
+    const drilled = inSecond(faced, 'drill', [hole.id], 15);
+    const before = proveSetup(faced, faced.setups[1]).removed;
+    const after = proveSetup(drilled, drilled.setups[1]).removed;
+    expect(((after - before) * 1000) / (Math.PI * 6.25 * 6)).toBeCloseTo(1, 1);
+  });
+
+  test('a cut from below that is too deep opens the pocket: a gouge at its line', () => {
+    const base = firstCut();
+    const deep = newFeature(
+      base.part.features,
+      'pocket',
+      'Below',
+      { type: 'rectangle', width: 20, height: 14, radius: 4 },
+      {
+        x: 25,
+        y: 20,
+        depth: 3,
+        side: 'underside',
+      },
+    );
+    const drawn = { ...base, part: { ...base.part, features: [...base.part.features, deep] } };
+    const job = inSecond(inSecond(turned(drawn, SIDEWAYS), 'face', [], 1), 'pocket', [deep.id], 7);
+    expect(proveSetup(job, job.setups[1]).findings).toEqual([]);
+    const { programs } = postSetup(job, job.setups[1], planSetup(job, job.setups[1]));
+    const text = programs[0].text.replace(/Z-9\./g, 'Z-13.');
+    expect(text).not.toBe(programs[0].text);
+    const { left } = leftBefore(job, job.setups[1], CELL);
+    const found = proveProgram(job, job.setups[1], text, CELL, { left }).findings;
+    expect(found.map((f) => f.code)).toContain('gouge');
+  });
+
+  test('what was cut loose does not come along', () => {
+    const job = turned(withOperation(plate(), 'contour', ['f1'], tool(4), { breakthrough: 6.2 }), SIDEWAYS);
+    const { programs } = postSetup(job, job.setups[0], planSetup(job, job.setups[0]));
+    const { field } = proveProgram(job, job.setups[0], joinPrograms(programs).text, CELL);
+    const left = leavings(job, job.setups[0], job.setups[1], field);
+    const around = pileOf(left, 0, NaN);
+    expect(around).toEqual([]);
+    expect(Math.abs(volumeOf(left, -1e6) / (80 * 50 * 17) - 1)).toBeLessThan(0.01);
+  });
+
+  test('where the first setup has no program, the second says so', () => {
+    const job = turned(plate(), SIDEWAYS);
+    expect(leftBefore(job, job.setups[1]).findings.map((f) => f.code)).toEqual(['earlier-setup']);
+  });
+});
+
+test('programs of both setups are told apart by name and number', () => {
+  const job = inSecond(turned(firstCut(), SIDEWAYS), 'face', [], 1);
+  const names = job.setups.map((s) => postSetup(job, s, planSetup(job, s)).programs[0].fileName);
+  expect(new Set(names).size).toBe(2);
+  expect(post(job).text).toContain('O1001');
+});
