@@ -11,6 +11,10 @@ import {
   MACHINES,
   TOOLS,
   Feature,
+  Tool,
+  addSetup,
+  jawsFor,
+  withSetup,
 } from '@tidypath/core';
 import { circle, dxf, polyline, roundedRectangle } from '../dxf';
 
@@ -102,9 +106,23 @@ export function vaneHubPlate(drawing: string): Job {
   job = addOperation(job, 's1', 'contour', id('Outside'), tool(4));
   job = addOperation(job, 's1', 'chamfer', [...id('Outside'), ...id('Float pocket')], tool(22));
   const [, , , , spot] = job.setups[0].operations;
-  return editOperation(job, spot.id, (o) => ({
+  job = editOperation(job, spot.id, (o) => ({
     ...o,
     name: 'Spot the M5 holes',
     params: { ...o.params, spotDiameter: 4 },
   }));
+  return underside(job, id('Outside'), tool);
+}
+
+/** Turned over in the same vise: the rest of the stock off, the lower edge broken. */
+function underside(top: Job, outside: string[], tool: (n: number) => Tool): Job {
+  let job = addSetup(top);
+  const [, second] = job.setups;
+  job = withSetup(job, { ...second, name: 'Underside', fixtures: jawsFor(job, second) });
+  job = addOperation(job, second.id, 'face', [], tool(1));
+  job = addOperation(job, second.id, 'chamfer', outside, tool(22));
+  const [face, chamfer] = job.setups[1].operations;
+  job = editOperation(job, face.id, (o) => ({ ...o, name: 'Face the underside' }));
+  job = editOperation(job, chamfer.id, (o) => ({ ...o, params: { ...o.params, width: 0.4 } }));
+  return job;
 }

@@ -4,6 +4,7 @@ import { Feature, Meaning, SINGLE, Shape } from '../part/feature';
 import { adviseTools, rankedFor } from './advice';
 import { situationOf } from './situation';
 import { modelOf } from '../part/model';
+import { Up } from '../part/side';
 import { hashOf } from '../quantity/hash';
 import { LengthUnit } from '../quantity/units';
 import { MACHINES, MATERIALS, TOOLS } from '../shop/library';
@@ -93,6 +94,28 @@ export const withSetup = (job: Job, setup: Setup): Job => ({
   ...job,
   setups: job.setups.map((s) => (s.id === setup.id ? setup : s)),
 });
+
+/** The job with one more setup: the part turned over from how it lay in the last, which leaves it its stock. */
+export function addSetup(job: Job): Job {
+  const last = job.setups[job.setups.length - 1];
+  const up: Up = (last.up ?? 'top') === 'top' ? 'underside, turned sideways' : 'top';
+  const id = freshId(
+    's',
+    job.setups.map((s) => s.id),
+  );
+  const stock = { ...last.stock, shape: 'as left' as const };
+  const setup: Setup = { ...last, id, name: `Setup ${job.setups.length + 1}`, up, stock, fixtures: [], operations: [] };
+  return { ...job, setups: [...job.setups, setup] };
+}
+
+/** The job without a setup; the first one cannot start from another's leavings. */
+export function withoutSetup(job: Job, id: string): Job {
+  const setups = job.setups.filter((s) => s.id !== id);
+  if (setups.length === 0) return job;
+  const [first, ...others] = setups;
+  const stock = first.stock.shape === 'as left' ? { ...first.stock, shape: 'box' as const } : first.stock;
+  return { ...job, setups: [{ ...first, stock }, ...others] };
+}
 
 /** The job with a tool of the library on its own rack; the tool is copied in, so the job stays whole by itself. */
 export function withTool(job: Job, tool: Tool): Job {

@@ -117,6 +117,24 @@ export const boxOf = (f: Fixture): FixtureBox => ({
   maxZ: f.z + f.height,
 });
 
+/** Reach of jaws up the work at most, mm; of the stock below the part, and of work that has none below, they take so much. */
+const GRIP = 4;
+const OF_BELOW = 0.7;
+const OF_ALL = 1 / 3;
+
+/** Vise jaws for a setup: on the stock below the part where there is some, on the part itself where it was cut free before. */
+export function jawsFor(job: Job, setup: Setup): Fixture[] {
+  const { stock, model } = groundOf(job, setup);
+  const before = beforeOf(job, setup);
+  const outlines = job.part.features.filter((f) => f.meaning === 'outline').map((f) => f.id);
+  const isFree = before?.operations.some(
+    (o) => o.on && o.kind === 'contour' && o.targets.some((id) => outlines.includes(id)),
+  );
+  const below = -stock.bottom - job.part.thickness;
+  const grip = below > 0.5 ? below * OF_BELOW : (stock.top - stock.bottom) * OF_ALL;
+  return viseJaws(isFree ? { ...stock, region: model.outline } : stock, Math.min(GRIP, grip));
+}
+
 const JAW = { thickness: 18, overhang: 5, below: 25 };
 
 /** Two vise jaws that grip the stock front and back, their tops `grip` mm above the underside of the stock. */

@@ -18,6 +18,8 @@ export interface Cutter {
 }
 
 const TABLE = 4096;
+/** Metal thinner than this does not stand, mm. */
+const SKIN = 0.001;
 
 /** Height of a profile between two entries of its table. */
 function heightAt(table: Float32Array, index: number): number {
@@ -230,7 +232,7 @@ export class Sweeper {
 
   private lower(i: number, tip: number, mark: number): number {
     const { height, below } = this.field;
-    if (below && height[i] > tip && tip < below.low[i]) return this.breakThrough(i, tip, mark);
+    if (below && height[i] > tip && tip < below.low[i] + SKIN) return this.breakThrough(i, tip, mark);
     const z = tip < this.floor && !below ? this.floor : tip;
     const over = height[i] - z;
     if (over <= 0) return 0;
@@ -254,7 +256,7 @@ export class Sweeper {
     const pile = more.get(i) ?? [];
     let taken = 0;
     while (height[i] > z) {
-      if (z >= low[i]) {
+      if (z >= low[i] + SKIN) {
         taken += height[i] - z;
         height[i] = z;
         break;

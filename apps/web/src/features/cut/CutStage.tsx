@@ -10,6 +10,7 @@ import {
   Setup,
   Tool,
   addOperation,
+  asSeen,
   editOperation,
   freshId,
   insightOf,
@@ -26,6 +27,7 @@ import { Sheet } from '../../ui/Sheet';
 import { SortableList } from '../../ui/SortableList';
 import { Txt } from '../../ui/Txt';
 import { useCalmJob, useJob } from '../job/JobContext';
+import { SetupBar } from '../job/SetupBar';
 import { StagePage } from '../job/StagePage';
 import { JobView } from '../view/JobView';
 import { ProposalSheet, useProposal } from './ProposalSheet';
@@ -98,6 +100,7 @@ export function CutStage() {
   const [editing, setEditing] = useState<Field>();
   const [adding, setAdding] = useState(false);
   const { operations } = setup;
+  const { part: seen } = asSeen(job, setup);
   const route = useProposal(job, setup.id);
   const closeValue = useCallback(() => setEditing(undefined), []);
   const minutes = useMemo(
@@ -145,7 +148,7 @@ export function CutStage() {
   };
   const add = async (kindName: string) => {
     const kind = KINDS.find((k) => k.kind === kindName)!;
-    const fitting = job.part.features.filter((f) => kind.works.includes(f.meaning));
+    const fitting = seen.features.filter((f) => kind.works.includes(f.meaning));
     const used = new Set(operations.filter((o) => o.kind === kindName).flatMap((o) => o.targets));
     const fresh = fitting.filter((f) => !used.has(f.id));
     const wanted =
@@ -175,6 +178,7 @@ export function CutStage() {
           </Button>
         }
       >
+        <SetupBar />
         {plan?.findings.map((f, i) => (
           <FindingCard key={i} finding={f} />
         ))}
@@ -234,7 +238,7 @@ export function CutStage() {
       )}
       <Sheet title="Add an operation" open={adding} onClose={() => setAdding(false)}>
         {KINDS.map((k) => {
-          const possible = k.works.length === 0 || job.part.features.some((f) => k.works.includes(f.meaning));
+          const possible = k.works.length === 0 || seen.features.some((f) => k.works.includes(f.meaning));
           return (
             <Button
               key={k.kind}

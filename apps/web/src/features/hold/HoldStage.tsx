@@ -5,9 +5,10 @@ import {
   Fixture,
   Setup,
   ZERO_POINTS,
+  formatLength,
   freshId,
   groundOf,
-  viseJaws,
+  jawsFor,
   withController,
   withSetup,
 } from '@tidypath/core';
@@ -21,6 +22,7 @@ import { useJob } from '../job/JobContext';
 import { StagePage } from '../job/StagePage';
 import { JobView } from '../view/JobView';
 import { partModel } from '../job/partModel';
+import { SetupCard } from './SetupCard';
 
 const WORK_OFFSETS = ['G54', 'G55', 'G56', 'G57', 'G58', 'G59'] as const;
 /** What the shop has, and the job's own where the shop no longer has it. */
@@ -115,6 +117,7 @@ export function HoldStage() {
 
   return (
     <StagePage view={<JobView stock="raw" showPath={false} />}>
+      <SetupCard set={set} />
       <Card>
         <Txt heading kind="large">
           Material and machine
@@ -161,17 +164,25 @@ export function HoldStage() {
           label="Shape"
           value={setup.stock.shape}
           onChange={(shape) => setStock({ shape })}
-          options={plainOptions(['box', 'round'] as const)}
+          options={[
+            ...plainOptions(['box', 'round'] as const),
+            ...(job.setups[0].id === setup.id
+              ? []
+              : [{ value: 'as left' as const, label: 'as the setup before leaves it' }]),
+          ]}
         />
-        <Txt kind="small" tone="quiet">
-          More than the part, on each side
-        </Txt>
-        {setup.stock.shape === 'box' ? (
+        {setup.stock.shape !== 'as left' && (
+          <Txt kind="small" tone="quiet">
+            More than the part, on each side
+          </Txt>
+        )}
+        {setup.stock.shape === 'box' && (
           <>
             <Fields>{[extra('Left', 'left'), extra('Right', 'right')]}</Fields>
             <Fields>{[extra('Front', 'front'), extra('Back', 'back')]}</Fields>
           </>
-        ) : (
+        )}
+        {setup.stock.shape === 'round' && (
           <LengthField
             label="Diameter"
             value={setup.stock.diameter}
@@ -181,7 +192,14 @@ export function HoldStage() {
             onChange={(diameter) => setStock({ diameter })}
           />
         )}
-        <Fields>{[extra('Above', 'top'), extra('Below', 'bottom')]}</Fields>
+        {setup.stock.shape === 'as left' ? (
+          <Txt kind="small">
+            {formatLength(stock.top, unit)} above the part, {formatLength(-stock.bottom - job.part.thickness, unit)}{' '}
+            below it. The proof of the setup before says what is exactly left.
+          </Txt>
+        ) : (
+          <Fields>{[extra('Above', 'top'), extra('Below', 'bottom')]}</Fields>
+        )}
       </Card>
       <Card>
         <Txt heading kind="large">
@@ -238,10 +256,7 @@ export function HoldStage() {
           Jaws and clamps are things to hit; the proof looks out for them.
         </Txt>
         <Row>
-          <Button
-            mode="outlined"
-            onPress={() => set({ fixtures: viseJaws(stock, Math.min(4, setup.stock.bottom * 0.7 || 4)) })}
-          >
+          <Button mode="outlined" onPress={() => set({ fixtures: jawsFor(job, setup) })}>
             Vise jaws
           </Button>
           <Button mode="outlined" onPress={addClamp}>

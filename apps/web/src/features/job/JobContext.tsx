@@ -17,7 +17,9 @@ import { useSaving } from './useSaving';
 
 interface JobContextValue {
   job: Job;
+  /** The setup being looked at. */
   setup: Setup;
+  chooseSetup: (id: string) => void;
   /** Changes the job; calls with one tag close together are undone as one. */
   edit: (next: (job: Job) => Job, tag?: string) => void;
   undo: () => void;
@@ -51,7 +53,8 @@ export function useCalmJob(): JobContextValue {
 export function JobProvider({ id, row, children }: { id: string; row: JobRow; children: ReactNode }) {
   const [history, setHistory] = useState(() => begin(row.job));
   const job = history.present;
-  const setup = job.setups[0];
+  const [setupId, chooseSetup] = useState('');
+  const setup = job.setups.find((s) => s.id === setupId) ?? job.setups[0];
   const saving = useSaving(id, row, job);
   const computed = useComputed(useDeferredValue(job), setup.id);
 
@@ -75,6 +78,7 @@ export function JobProvider({ id, row, children }: { id: string; row: JobRow; ch
     (): JobContextValue => ({
       job,
       setup,
+      chooseSetup,
       edit,
       undo: stepBack,
       redo: stepOn,

@@ -4,6 +4,8 @@ import { engine } from '../../compute/engine';
 import type { Answer, PlanView, ProofView } from '../../compute/messages';
 
 interface State {
+  /** The setup all this is about. */
+  setupId?: string;
   plan?: PlanView;
   proof?: ProofView;
   /** Keys of what plan and proof were made from. */
@@ -87,7 +89,7 @@ export function useComputed(job: Job, setupId: string) {
 
   const run = useCallback(() => {
     asked.current = { seq: engine.nextSeq(), key };
-    setState((s) => ({ ...s, cancelledKey: undefined }));
+    setState((s) => (s.setupId === setupId ? { ...s, cancelledKey: undefined } : { setupId }));
     engine.send({ type: 'compute', seq: asked.current.seq, job: latest.current, setupId });
   }, [setupId, key]);
 
@@ -108,11 +110,12 @@ export function useComputed(job: Job, setupId: string) {
     [setupId, key],
   );
 
+  const own = state.setupId === setupId ? state : {};
   const computed: Computed = {
-    ...state,
-    planFresh: state.planKey === key,
-    proofFresh: state.proofKey === key,
-    cancelled: state.cancelledKey === key,
+    ...own,
+    planFresh: own.planKey === key,
+    proofFresh: own.proofKey === key,
+    cancelled: own.cancelledKey === key,
   };
   return { ...computed, run, cancel, proveText };
 }

@@ -136,6 +136,17 @@ export function FeatureSheet({ feature, unit, thickness, advice, onChange, onDel
           <Txt>Goes through</Txt>
         </View>
       )}
+      {feature.meaning !== 'outline' && feature.meaning !== 'ignore' && (
+        <Choices
+          label="Cut from"
+          value={feature.side ?? 'top'}
+          options={[
+            { value: 'top', label: 'the top' },
+            { value: 'underside', label: 'below' },
+          ]}
+          onChange={(side) => set({ side: side === 'underside' ? side : undefined })}
+        />
+      )}
       {hasDepth && (
         <LengthField
           label="Depth"
@@ -144,7 +155,7 @@ export function FeatureSheet({ feature, unit, thickness, advice, onChange, onDel
           min={0.001}
           max={2000}
           step={unit === 'mm' ? 0.5 : 0.635}
-          help="down from the top of the part"
+          help={feature.side ? 'up from the underside of the part' : 'down from the top of the part'}
           testID="feature-depth"
           onChange={(depth) => set({ depth })}
         />

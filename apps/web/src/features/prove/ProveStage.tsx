@@ -10,6 +10,7 @@ import { FindingCard } from '../../ui/FindingCard';
 import { Txt } from '../../ui/Txt';
 import { useJob } from '../job/JobContext';
 import { planningShare, planningWords } from '../job/planning';
+import { SetupBar } from '../job/SetupBar';
 import { StagePage } from '../job/StagePage';
 import { JobView } from '../view/JobView';
 import { sampleAt } from '../view/segments';
@@ -69,6 +70,7 @@ export function ProveStage() {
   if (setup.operations.length === 0) {
     return (
       <Empty title="Nothing to prove yet">
+        <SetupBar />
         <Txt tone="quiet">Add operations on the Cut stage; the program is proved by itself.</Txt>
       </Empty>
     );
@@ -127,6 +129,7 @@ export function ProveStage() {
 
   return (
     <StagePage view={<JobView stock="cut" moment={moment} showPath={!shown} marks={marks} />} under={ribbon}>
+      <SetupBar />
       {waiting && (
         <Card>
           <Row>

@@ -13,6 +13,7 @@ import { FindingCard } from '../../ui/FindingCard';
 import { Txt } from '../../ui/Txt';
 import { saveFile } from '../../ui/files';
 import { useJob } from '../job/JobContext';
+import { SetupBar } from '../job/SetupBar';
 import { StagePage } from '../job/StagePage';
 import { stopsOf } from '../job/stages';
 import { usePlayer } from '../prove/usePlayer';
@@ -137,6 +138,7 @@ export function ReleaseStage() {
   if (plan && programs.length === 0) {
     return (
       <Empty title="There is no program yet">
+        <SetupBar />
         {stops.slice(0, 6).map((f, i) => (
           <FindingCard key={i} finding={f} />
         ))}
@@ -163,6 +165,7 @@ export function ReleaseStage() {
         </Row>
       }
     >
+      <SetupBar />
       {!clear && (
         <Txt tone={stops.length ? 'danger' : 'quiet'} live testID="release-state">
           {stops.length

@@ -8,6 +8,7 @@ import {
   EMPTY_BOUNDS,
   Operation,
   Tool,
+  asSeen,
   chainBounds,
   editOperation,
   growBounds,
@@ -64,9 +65,11 @@ export function ContourPreview({
   const palette = usePalette();
   const [width, setWidth] = useState(320);
   const params = operation.params as unknown as ContourParams;
+  const setup = job.setups.find((s) => s.operations.some((o) => o.id === operation.id)) ?? job.setups[0];
+  const { part } = asSeen(job, setup);
   const targets = useMemo(
-    () => job.part.features.filter((f) => operation.targets.includes(f.id)),
-    [job.part, operation.targets],
+    () => part.features.filter((f) => operation.targets.includes(f.id)),
+    [part, operation.targets],
   );
   const { walls, laps, keeps } = useMemo(() => previewContour(params, { tool, targets }), [params, tool, targets]);
   const bounds = [...walls, ...laps.map((l) => l.chain)].map(chainBounds).reduce(joinBounds, EMPTY_BOUNDS);

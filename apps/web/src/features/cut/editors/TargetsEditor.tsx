@@ -1,4 +1,4 @@
-import { Feature, editOperation, kindOf } from '@tidypath/core';
+import { Feature, asSeen, editOperation, kindOf } from '@tidypath/core';
 import { Tick } from '../../../ui/Tick';
 import { Txt } from '../../../ui/Txt';
 import type { EditorProps } from './types';
@@ -6,7 +6,8 @@ import type { EditorProps } from './types';
 /** Which features of the part an operation works on. */
 export function TargetsEditor({ job, operation, edit }: EditorProps) {
   const works = kindOf(operation.kind)?.works ?? [];
-  const offered = job.part.features.filter((f) => works.includes(f.meaning));
+  const setup = job.setups.find((s) => s.operations.some((o) => o.id === operation.id)) ?? job.setups[0];
+  const offered = asSeen(job, setup).part.features.filter((f) => works.includes(f.meaning));
   const toggle = (f: Feature) =>
     edit((j) =>
       editOperation(j, operation.id, (o) => ({
