@@ -70,7 +70,7 @@ test('a tool is added, advised for a feature, its feed overruled, its limit name
   await tap(page, byTest('stage-release'));
   await until('the program', () => bodyHas(page, /Vane-hub|VANE HUB PLATE/));
   await tap(page, byTest('download'));
-  const program = await downloaded(join(downloads, 'vane-hub-plate.nc'));
+  const program = await downloaded(join(downloads, 'vane-hub-plate-top.nc'));
   expect(program.toString()).toMatch(/F2890\./);
   expect(harness.problems).toEqual([]);
   await page.close();

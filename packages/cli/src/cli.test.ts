@@ -28,15 +28,22 @@ test('check: nothing to report on a sound job, exit 1 on a broken one', () => {
 
 test('post, then prove the posted file', () => {
   expect(tidypath('post', JOB, '--out', out).status).toBe(0);
-  const program = join(out, 'vane-hub-plate.nc');
+  const program = join(out, 'vane-hub-plate-top.nc');
+  const below = join(out, 'vane-hub-plate-underside.nc');
   expect(JSON.parse(readFileSync(join(out, 'tools.json'), 'utf8')).programs).toEqual([
-    { setup: 's1', file: 'vane-hub-plate.nc', tools: [1, 4, 13, 14, 37, 22] },
+    { setup: 's1', file: 'vane-hub-plate-top.nc', tools: [1, 4, 13, 14, 37, 22] },
+    { setup: 's2', file: 'vane-hub-plate-underside.nc', tools: [1, 22] },
   ]);
   const proof = tidypath('prove', program, '--job', JOB, '--cell', '0.3', '--json');
   expect(proof.status).toBe(0);
   const figures = JSON.parse(proof.stdout);
   expect(figures.findings).toEqual([]);
   expect(figures.minutes.total).toBeGreaterThan(5);
+  // The second setup starts from what the first left: 6 mm of 124 x 84, less what is open already.
+  const turned = JSON.parse(tidypath('prove', below, '--job', JOB, '--setup', 's2', '--cell', '0.3', '--json').stdout);
+  expect(turned.findings).toEqual([]);
+  expect(turned.removedCm3).toBeGreaterThan(60);
+  expect(turned.removedCm3).toBeLessThan((124 * 84 * 6) / 1000);
   writeFileSync(program, readFileSync(program, 'utf8').replace(/G1 Z-1\. F[\d.]+/, 'G0 Z-1.'));
   expect(tidypath('prove', program, '--job', JOB, '--cell', '0.5')).toMatchObject({
     status: 1,

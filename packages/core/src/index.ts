@@ -55,6 +55,7 @@ export { LEVEL_DEFAULTS, type LevelAsk, levelFeed } from './judge/level';
 export * from './simulate/stock';
 export * from './simulate/field';
 export { Prover } from './simulate/prover';
+export { Lines } from './program/lines';
 export { MEASURES, type Measure, type Samples } from './simulate/samples';
 export { type Cause, type Peak, peaksOf } from './judge/peaks';
 export { type StepFigures } from './judge/steps';

@@ -51,53 +51,66 @@ export function cornerSpeed(cosTurn: number, tolerance: number, acceleration: nu
   return Math.sqrt((acceleration * tolerance * half) / (1 - half));
 }
 
-interface Shape {
-  length: number;
-  /** Unit tangents at start and end. */
-  start: [number, number, number];
-  end: [number, number, number];
-  limit: number;
-}
+/** Length, speed limit, and unit tangents at start and end of every motion, in columns; one that goes nowhere has no length. */
+class Shapes {
+  readonly length: Float64Array;
+  readonly limit: Float64Array;
+  /** x, y, z at the start, then at the end. */
+  private readonly tangents: Float64Array;
 
-/** Length, tangents and speed limit of every motion. */
-function shapes(m: Motions, settings: ClockSettings): Shape[] {
-  const out: Shape[] = new Array(m.count);
-  for (let i = 0; i < m.count; i++) out[i] = shapeOf(m, i, settings);
-  return out;
-}
-
-const STILL: Shape = { length: 0, start: [0, 0, 0], end: [0, 0, 0], limit: 0 };
-
-function shapeOf(m: Motions, i: number, settings: ClockSettings): Shape {
-  const type = m.type[i];
-  if (type >= MOVE.dwell || i === 0) return STILL;
-  const [x0, y0, z0] = [m.x[i - 1], m.y[i - 1], m.z[i - 1]];
-  const [dx, dy, dz] = [Number.isNaN(x0) ? 0 : m.x[i] - x0, Number.isNaN(y0) ? 0 : m.y[i] - y0, m.z[i] - z0];
-  const limit = (type === MOVE.rapid ? settings.rapid : Math.min(m.feed[i], settings.maxFeed)) / 60;
-  if (type === MOVE.rapid || type === MOVE.line) {
-    const length = Math.hypot(dx, dy, dz);
-    if (!(length > 0) || limit <= 0) return STILL;
-    const t: Shape['start'] = [dx / length, dy / length, dz / length];
-    return { length, start: t, end: t, limit };
+  constructor(m: Motions, settings: ClockSettings) {
+    this.length = new Float64Array(m.count);
+    this.limit = new Float64Array(m.count);
+    this.tangents = new Float64Array(m.count * 6);
+    for (let i = 1; i < m.count; i++) {
+      const type = m.type[i];
+      if (type >= MOVE.dwell) continue;
+      const limit = (type === MOVE.rapid ? settings.rapid : Math.min(m.feed[i], settings.maxFeed)) / 60;
+      if (!(limit > 0)) continue;
+      if (type === MOVE.rapid || type === MOVE.line) this.setLine(m, i, limit);
+      else this.setArc(m, i, limit, settings.acceleration);
+    }
   }
-  const [cx, cy] = [m.cx[i], m.cy[i]];
-  const sweep = sweepOf(type, x0, y0, m.x[i], m.y[i], cx, cy);
-  const radius = Math.hypot(x0 - cx, y0 - cy);
-  const flat = radius * Math.abs(sweep);
-  const length = Math.hypot(flat, dz);
-  if (!(length > 0) || limit <= 0) return STILL;
-  const s = Math.sign(sweep) * (flat / length);
-  const tangent = (x: number, y: number): Shape['start'] => [
-    (-(y - cy) / radius) * s,
-    ((x - cx) / radius) * s,
-    dz / length,
-  ];
-  return {
-    length,
-    start: tangent(x0, y0),
-    end: tangent(m.x[i], m.y[i]),
-    limit: Math.min(limit, Math.sqrt(settings.acceleration * radius) * 1),
-  };
+
+  private setLine(m: Motions, i: number, limit: number): void {
+    const dx = Number.isNaN(m.x[i - 1]) ? 0 : m.x[i] - m.x[i - 1];
+    const dy = Number.isNaN(m.y[i - 1]) ? 0 : m.y[i] - m.y[i - 1];
+    const dz = m.z[i] - m.z[i - 1];
+    const length = Math.hypot(dx, dy, dz);
+    if (!(length > 0)) return;
+    this.length[i] = length;
+    this.limit[i] = limit;
+    for (let k = 0; k < 6; k += 3) this.setTangent(i, k, dx / length, dy / length, dz / length);
+  }
+
+  private setArc(m: Motions, i: number, limit: number, acceleration: number): void {
+    const [x0, y0, cx, cy] = [m.x[i - 1], m.y[i - 1], m.cx[i], m.cy[i]];
+    const dz = m.z[i] - m.z[i - 1];
+    const sweep = sweepOf(m.type[i], x0, y0, m.x[i], m.y[i], cx, cy);
+    const radius = Math.hypot(x0 - cx, y0 - cy);
+    const flat = radius * Math.abs(sweep);
+    const length = Math.hypot(flat, dz);
+    if (!(length > 0)) return;
+    this.length[i] = length;
+    this.limit[i] = Math.min(limit, Math.sqrt(acceleration * radius));
+    const s = (Math.sign(sweep) * flat) / length / radius;
+    this.setTangent(i, 0, (cy - y0) * s, (x0 - cx) * s, dz / length);
+    this.setTangent(i, 3, (cy - m.y[i]) * s, (m.x[i] - cx) * s, dz / length);
+  }
+
+  private setTangent(i: number, k: number, x: number, y: number, z: number): void {
+    const at = i * 6 + k;
+    this.tangents[at] = x;
+    this.tangents[at + 1] = y;
+    this.tangents[at + 2] = z;
+  }
+
+  /** Cosine of the turn from the end of one motion to the start of another. */
+  turn(i: number, j: number): number {
+    const t = this.tangents;
+    const [p, q] = [i * 6 + 3, j * 6];
+    return t[p] * t[q] + t[p + 1] * t[q + 1] + t[p + 2] * t[q + 2];
+  }
 }
 
 /**
@@ -106,8 +119,8 @@ function shapeOf(m: Motions, i: number, settings: ClockSettings): Shape {
  */
 export function clock(m: Motions, settings: ClockSettings): Clock {
   const a = settings.acceleration;
-  const list = shapes(m, settings);
-  const entry = entrySpeeds(m, list, settings);
+  const shapes = new Shapes(m, settings);
+  const entry = entrySpeeds(m, shapes, settings);
   const result: Clock = { seconds: new Float64Array(m.count), cut: 0, rapid: 0, toolChange: 0, dwell: 0, total: 0 };
   for (let i = 0; i < m.count; i++) {
     const type = m.type[i];
@@ -115,7 +128,7 @@ export function clock(m: Motions, settings: ClockSettings): Clock {
     if (type === MOVE.toolChange) result.toolChange += s = settings.toolChangeSeconds;
     else if (type === MOVE.dwell) result.dwell += s = m.seconds[i];
     else {
-      s = trapezoid(list[i].length, entry[i], entry[i + 1], list[i].limit, a);
+      s = trapezoid(shapes.length[i], entry[i], entry[i + 1], shapes.limit[i], a);
       if (type === MOVE.rapid) result.rapid += s;
       else result.cut += s;
     }
@@ -130,27 +143,26 @@ export function clock(m: Motions, settings: ClockSettings): Clock {
 }
 
 /** Speed at the start of each motion (one more entry for the end), after passes backwards and forwards. */
-function entrySpeeds(m: Motions, list: Shape[], { acceleration: a, tolerance }: ClockSettings): Float64Array {
+function entrySpeeds(m: Motions, shapes: Shapes, { acceleration: a, tolerance }: ClockSettings): Float64Array {
+  const { length, limit } = shapes;
   const v = new Float64Array(m.count + 1);
   let before = -1;
   for (let i = 0; i < m.count; i++) {
-    if (list[i].length === 0) {
+    if (length[i] === 0) {
       if (m.type[i] >= MOVE.dwell) before = -1;
       continue;
     }
     if (before >= 0 && (m.type[before] === MOVE.rapid) === (m.type[i] === MOVE.rapid)) {
-      const [p, q] = [list[before].end, list[i].start];
-      const turn = p[0] * q[0] + p[1] * q[1] + p[2] * q[2];
-      v[i] = Math.min(list[before].limit, list[i].limit, cornerSpeed(turn, tolerance, a));
+      v[i] = Math.min(limit[before], limit[i], cornerSpeed(shapes.turn(before, i), tolerance, a));
     }
     before = i;
   }
   for (let i = m.count - 1; i >= 0; i--) {
-    if (list[i].length === 0) v[i] = Math.min(v[i] || v[i + 1], v[i + 1]);
-    else v[i] = Math.min(v[i], Math.sqrt(v[i + 1] * v[i + 1] + 2 * a * list[i].length));
+    if (length[i] === 0) v[i] = Math.min(v[i] || v[i + 1], v[i + 1]);
+    else v[i] = Math.min(v[i], Math.sqrt(v[i + 1] * v[i + 1] + 2 * a * length[i]));
   }
   for (let i = 0; i < m.count; i++) {
-    if (list[i].length > 0) v[i + 1] = Math.min(v[i + 1], Math.sqrt(v[i] * v[i] + 2 * a * list[i].length));
+    if (length[i] > 0) v[i + 1] = Math.min(v[i + 1], Math.sqrt(v[i] * v[i] + 2 * a * length[i]));
   }
   return v;
 }

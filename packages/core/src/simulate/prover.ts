@@ -19,6 +19,8 @@ const CHORD = 0.001;
 /** Ramps and helices are roughing: their stretches are this many times longer, their chords coarser. */
 const SLOPED = 4;
 const MOST_SAMPLES = 400_000;
+/** Programs of more motions than this are sampled by length, not once a motion at least. */
+const MANY_MOTIONS = 200_000;
 /** Thinner contact than this does not count as engaged, mm: below it lies the grid's own error. */
 const THIN = 0.003;
 
@@ -33,6 +35,7 @@ export class Prover {
   private readonly samples = new SampleList();
   private readonly cutters = new Map<number, Cutter>();
   private readonly sampleLength: number;
+  private gathered: Stretch | undefined;
   private next = 0;
   private elapsed = 0;
 
@@ -123,23 +126,48 @@ export class Prover {
       this.removedBy[i] += volume;
       this.contacts.stretch(i, tool, { x, y, z }, { volume, depth }, under);
       if (m.type[i] !== MOVE.rapid || volume > 0)
-        this.sample(i, tool, volume, depth, length / stretches, dropped, this.elapsed + seconds * s, seconds, x, y, z);
+        this.record({
+          motion: i,
+          tool,
+          volume,
+          depth,
+          length: length / stretches,
+          dropped,
+          time: this.elapsed + seconds * s,
+          seconds,
+          x,
+          y,
+          z,
+        });
     }
   }
 
-  private sample(
-    i: number,
-    tool: Tool,
-    volume: number,
-    depth: number,
-    length: number,
-    dropped: number,
-    time: number,
-    seconds: number,
-    x: number,
-    y: number,
-    z: number,
-  ): void {
+  /** Samples a stretch; in programs of very many motions, together with those before it up to the sample length. */
+  private record(stretch: Stretch): void {
+    if (this.input.motions.count <= MANY_MOTIONS) return this.sample(stretch);
+    const { gathered } = this;
+    if (gathered && gathered.tool === stretch.tool && gathered.volume > 0 === stretch.volume > 0)
+      this.gathered = {
+        ...stretch,
+        volume: gathered.volume + stretch.volume,
+        depth: Math.max(gathered.depth, stretch.depth),
+        length: gathered.length + stretch.length,
+        dropped: gathered.dropped + stretch.dropped,
+        seconds: gathered.seconds + stretch.seconds,
+      };
+    else {
+      this.sampleGathered();
+      this.gathered = stretch;
+    }
+    if (this.gathered!.length >= this.sampleLength) this.sampleGathered();
+  }
+
+  private sampleGathered(): void {
+    if (this.gathered) this.sample(this.gathered);
+    this.gathered = undefined;
+  }
+
+  private sample({ motion: i, tool, volume, depth, length, dropped, time, seconds, x, y, z }: Stretch): void {
     const { motions: m, material, machine } = this.input;
     const steep = dropped > 0.3 * length;
     const ae = steep || depth < THIN ? 0 : Math.min(tool.diameter, volume / (depth * length));
@@ -164,6 +192,7 @@ export class Prover {
 
   /** What happened so far. */
   result(): { samples: Samples; findings: Finding[]; removed: number } {
+    this.sampleGathered();
     const removed = this.removedBy.reduce((sum, v) => sum + v, 0);
     return { samples: this.samples.build(), findings: this.contacts.findings(), removed };
   }
@@ -176,6 +205,22 @@ export class Prover {
 function threadBite({ pitch, fluteLength }: Tool, volume: number, depth: number, length: number): [number, number] {
   const teeth = Math.max(1, Math.min(depth, fluteLength) / pitch);
   return [Math.min(volume, (0.6134 * pitch * pitch * teeth * length) / 2), Math.min(depth, fluteLength)];
+}
+
+/** A stretch of path and what it took away. */
+interface Stretch extends P3 {
+  motion: number;
+  tool: Tool;
+  /** mm³. */
+  volume: number;
+  /** Thickest metal taken, mm. */
+  depth: number;
+  length: number;
+  /** How far it went down, mm. */
+  dropped: number;
+  /** s, at its end. */
+  time: number;
+  seconds: number;
 }
 
 interface P3 {

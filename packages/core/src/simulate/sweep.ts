@@ -323,6 +323,7 @@ export class Sweeper {
     const { x0, cell, height } = this.field;
     const R2 = cutter.radius * cutter.radius;
     const lowest = az + Math.min(0, dz);
+    const scale = (TABLE - 1) / R2;
     const samples = cutter.flat
       ? 0
       : Math.max(2, Math.ceil((2 * Math.min(cutter.radius, Math.sqrt(length2))) / (cell * 0.5)));
@@ -334,6 +335,12 @@ export class Sweeper {
       const along = (px * dx + py * dy) / length2;
       const off2 = px * px + py * py - along * along * length2;
       if (off2 > R2) continue;
+      if (!cutter.flat) {
+        // No lower than the profile where the axis comes nearest, at the lower end.
+        const past = along < 0 ? along : along > 1 ? along - 1 : 0;
+        const near2 = off2 + past * past * length2;
+        if (near2 > R2 || height[base + i] <= lowest + heightAt(cutter.table, near2 * scale)) continue;
+      }
       const half = Math.sqrt((R2 - off2) / length2);
       const t0 = Math.max(0, along - half);
       const t1 = Math.min(1, along + half);

@@ -1,9 +1,10 @@
 import { useMemo, useState } from 'react';
 import { LayoutChangeEvent, View } from 'react-native';
-import Svg, { Defs, G, Line, Path, Pattern, Rect, Text as SvgText } from 'react-native-svg';
+import Svg, { Defs, G, Line, Path, Pattern, Rect } from 'react-native-svg';
 import type { Finding, Measure, Samples } from '@tidypath/core';
-import { FONT, SIZE, TEMPER, temperStep } from '../../theme/theme';
+import { SIZE, TEMPER, temperStep } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
+import { Txt } from '../../ui/Txt';
 import { MEASURE_INFO } from './measures';
 
 interface Props {
@@ -88,6 +89,14 @@ export function LoadRibbon({
 
   return (
     <View>
+      <View style={{ flexDirection: 'row', justifyContent: 'space-between' }}>
+        <Txt kind="small" tone="danger">
+          {list.some((b) => b.load > 1) ? '▲ overload hatched' : ''}
+        </Txt>
+        <Txt kind="small" tone="quiet">
+          {MEASURE_INFO[measure].label}, up to {MEASURE_INFO[measure].text(highest)}
+        </Txt>
+      </View>
       <View
         aria-label={label}
         {...(onSeek
@@ -123,16 +132,8 @@ export function LoadRibbon({
               </G>
             );
           })}
-          <SvgText x={width - 6} y={14} fill={palette.ink} fontSize={12} fontFamily={FONT.text} textAnchor="end">
-            {MEASURE_INFO[measure].label}, up to {MEASURE_INFO[measure].text(highest)}
-          </SvgText>
           {onSeek && <Line x1={x(time)} y1={0} x2={x(time)} y2={height} stroke={palette.ink} strokeWidth={2} />}
           {onSeek && <Path d={`M${x(time) - 5} 0 L${x(time) + 5} 0 L${x(time)} 7 Z`} fill={palette.ink} />}
-          {list.some((b) => b.load > 1) && (
-            <SvgText x={6} y={14} fill={palette.danger} fontSize={12} fontFamily={FONT.text}>
-              ▲ overload hatched
-            </SvgText>
-          )}
         </Svg>
       </View>
       <View style={{ height: flags.length ? SIZE.touch / 2 : 0 }}>
