@@ -56,6 +56,8 @@ export * from './simulate/stock';
 export * from './simulate/field';
 export { Prover } from './simulate/prover';
 export { Lines } from './program/lines';
+export { type CalledTool, calledTools } from './program/remarks';
+export { guessTool } from './shop/guess';
 export { MEASURES, type Measure, type Samples } from './simulate/samples';
 export { type Cause, type Peak, peaksOf } from './judge/peaks';
 export { type StepFigures } from './judge/steps';

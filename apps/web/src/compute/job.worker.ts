@@ -20,6 +20,7 @@ import {
   leavings,
   levelFeed,
   boundsOf,
+  calledTools,
   notKnown,
   pathLengths,
   peaksOf,
@@ -30,8 +31,9 @@ import {
 import { runsOf } from './runs';
 import type { Answer, LoadView, PlanView, ProofView, Request, SurfaceView } from './messages';
 
-/** Motions cut between two looks at the message queue. */
-const SLICE = 200;
+/** Motions cut between two looks at the clock, and milliseconds between two looks at the message queue. */
+const SLICE = 50;
+const BUSY = 40;
 const PICTURE_CELLS = 60_000;
 const FINEST_PICTURE = 0.2;
 
@@ -113,7 +115,8 @@ let last: { job: Job; setup: Setup; text: string; left: Left; run: ProofRun; pro
 async function cut(seq: number, { prover }: ProofRun, isWanted: () => boolean): Promise<boolean> {
   let told = 0;
   while (!prover.done) {
-    prover.advance(SLICE);
+    const until = performance.now() + BUSY;
+    while (!prover.done && performance.now() < until) prover.advance(SLICE);
     if (prover.progress - told > 0.02) {
       told = prover.progress;
       scope.postMessage({ type: 'progress', seq, share: told });
@@ -152,7 +155,9 @@ async function leftBefore(seq: number, job: Job, setup: Setup): Promise<HeightFi
 async function prove(seq: number, job: Job, setup: Setup, text: string, sections?: Section[]): Promise<void> {
   const left = { sections, left: await leftBefore(seq, job, setup) };
   if (seq !== current) return;
-  const run = new ProofRun(job, setup, text, undefined, left);
+  const stopped = () => !!awaited && Atomics.load(awaited, 0) !== seq;
+  const run = new ProofRun(job, setup, text, undefined, { ...left, stopped });
+  if (stopped()) return;
   const { prover } = run;
   if (!(await cut(seq, run, () => seq === current))) return;
   const proof = run.finish();
@@ -171,6 +176,7 @@ async function prove(seq: number, job: Job, setup: Setup, text: string, sections
     findings: proof.findings,
     ...loadView(proof, motions),
     steps: proof.steps,
+    called: calledTools(proof.read),
     removed: proof.removed,
     cell: proof.field.cell,
     surface: surfaceOf(playback.field, stock.top),
@@ -181,13 +187,15 @@ async function prove(seq: number, job: Job, setup: Setup, text: string, sections
   scope.postMessage({ type: 'proved', seq, text, proof: view });
 }
 
-async function compute(seq: number, job: Job, setup: Setup): Promise<void> {
+async function compute(seq: number, job: Job, setup: Setup, instead?: string): Promise<void> {
   const made = await planned(seq, job, setup);
   if (!made) return;
   const plan = planView(job, setup, made);
   scope.postMessage({ type: 'planned', seq, plan });
   await breath();
-  if (seq !== current || plan.programs.length === 0) return;
+  if (seq !== current) return;
+  if (instead !== undefined) return prove(seq, job, setup, instead);
+  if (plan.programs.length === 0) return;
   const { text, sections } = joinPrograms(plan.programs);
   await prove(seq, job, setup, text, sections);
 }
@@ -240,6 +248,6 @@ scope.onmessage = ({ data }) => {
   }
   current = data.seq;
   const setup = setupOf(data.job, data.setupId);
-  if (data.type === 'compute') compute(data.seq, data.job, setup).catch(failed(data.seq));
+  if (data.type === 'compute') compute(data.seq, data.job, setup, data.instead).catch(failed(data.seq));
   else prove(data.seq, data.job, setup, data.text).catch(failed(data.seq));
 };

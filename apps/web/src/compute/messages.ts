@@ -1,5 +1,6 @@
 import type {
   Advised,
+  CalledTool,
   Clock,
   Finding,
   Job,
@@ -70,6 +71,8 @@ export interface LoadView {
 export interface ProofView extends LoadView {
   findings: Finding[];
   steps: StepFigures[];
+  /** The tools the program calls, with what it says about them. */
+  called: CalledTool[];
   removed: number;
   cell: number;
   surface: SurfaceView;
@@ -90,7 +93,8 @@ export interface LevelledView extends LoadView {
 }
 
 export type Request =
-  | { type: 'compute'; seq: number; job: Job; setupId: string }
+  /** `instead`: a text to prove in the place of the job's own program. */
+  | { type: 'compute'; seq: number; job: Job; setupId: string; instead?: string }
   | { type: 'prove'; seq: number; job: Job; setupId: string; text: string }
   | { type: 'seek'; seq: number; time: number }
   /** Levels the feeds of the program that was proved last. */

@@ -5,6 +5,9 @@ import type { PathRun } from './messages';
 const rgb = (hex: string) => [1, 3, 5].map((i) => (parseInt(hex.slice(i, i + 2), 16) / 255) ** 2.2);
 const TEMPER_RGB = TEMPER.map(rgb);
 
+/** More pieces than this nobody can tell apart on a screen; several are drawn as one. */
+const MOST_PIECES = 30_000;
+
 type P3 = { x: number; y: number; z: number };
 
 /** The proved path as straight pieces in program order: cuts coloured by bite, rapids apart. */
@@ -15,11 +18,13 @@ export function runsOf(samples: Samples, m: Motions, zero: P3): { cut: PathRun; 
     colours: new Float32Array(samples.count * 6),
     line: new Uint32Array(samples.count),
   };
+  const every = Math.ceil(samples.count / MOST_PIECES);
   let n = 0;
   let here: number[] = [];
   for (let i = 0; i < samples.count; i++) {
     const motion = samples.motion[i];
-    if (i === 0 || samples.motion[i - 1] !== motion) here = point(motion - 1);
+    if (every > 1 && i % every && samples.rate[i] > 0) continue;
+    if (i === 0 || (every === 1 && samples.motion[i - 1] !== motion)) here = point(motion - 1);
     const next = [samples.x[i], samples.y[i], samples.z[i]];
     if (here.every(Number.isFinite)) {
       cut.positions.set(here, n * 6);

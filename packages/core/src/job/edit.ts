@@ -125,6 +125,13 @@ export function withTool(job: Job, tool: Tool): Job {
   return { ...job, tools: [...job.tools, { ...copy(tool), number }] };
 }
 
+/** The job with a tool that a program calls by a number: what it is, for this job. */
+export function withCalledTool(job: Job, number: number, tool: Tool): Job {
+  const ids = job.tools.map((t) => t.id);
+  const own = { ...copy(tool), number, id: ids.includes(tool.id) ? freshId(`${tool.id}-`.slice(0, 30), ids) : tool.id };
+  return { ...job, tools: [...job.tools.filter((t) => t.number !== number), own] };
+}
+
 /** Slowest feed a program can carry, mm/min. */
 const LEAST_FEED = 0.1;
 

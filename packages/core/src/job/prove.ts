@@ -64,6 +64,16 @@ function beamOf(job: Job, { low, high }: { low: number; high: number }): ReadOpt
   return controllerOf(job)?.beam && tool ? { tool: tool.number, low: low - UNDER, high } : undefined;
 }
 
+/** What else a proof may know. */
+export interface ProofOptions {
+  /** Which lines belong to which operation. */
+  sections?: Section[];
+  /** What an earlier setup left. */
+  left?: HeightField;
+  /** Asked now and then while reading: whether to leave it. */
+  stopped?: () => boolean;
+}
+
 /** A proof under way: read the text, then `advance` the prover, then `finish`. */
 export class ProofRun {
   readonly prover: Prover;
@@ -76,7 +86,7 @@ export class ProofRun {
     setup: Setup,
     text: string,
     cell?: number,
-    private readonly more: { sections?: Section[]; left?: HeightField } = {},
+    private readonly more: ProofOptions = {},
   ) {
     const { job: seen, model: drawn, stock, zero } = groundOf(job, setup);
     const part = repeatedPart(seen.part, setup);
@@ -89,6 +99,7 @@ export class ProofRun {
       registers: registersOf(job, setup),
       beam: beamOf(job, { low: stock.bottom - zero.z, high: stock.top + setup.clearance - zero.z }),
       coolant: Object.values(controllerOf(job)?.coolant ?? {}),
+      stopped: more.stopped,
     });
     this.prover = new Prover({
       motions: this.read.motions,
@@ -133,15 +144,8 @@ export class ProofRun {
 /**
  * Proves a program over a setup's stock in one go.
  * @param cell grid size, mm; chosen from the stock when left out
- * @param more which lines belong to which operation, and what an earlier setup left
  */
-export function proveProgram(
-  job: Job,
-  setup: Setup,
-  text: string,
-  cell?: number,
-  more?: { sections?: Section[]; left?: HeightField },
-): Proof {
+export function proveProgram(job: Job, setup: Setup, text: string, cell?: number, more?: ProofOptions): Proof {
   const run = new ProofRun(job, setup, text, cell, more);
   run.prover.advance();
   return run.finish();

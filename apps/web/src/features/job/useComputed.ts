@@ -21,6 +21,12 @@ interface State {
   error?: string;
 }
 
+/** A program that is not the job's own. */
+export interface OtherText {
+  name: string;
+  text: string;
+}
+
 export interface Computed extends State {
   /** Whether plan and proof belong to the job as it stands. */
   planFresh: boolean;
@@ -31,7 +37,8 @@ export interface Computed extends State {
 const PAUSE = 120;
 
 /** Everything a path depends on; notes and the unit shown do not. */
-const keyOf = (job: Job, setupId: string) => hashOf({ ...job, note: '', unit: '', setupId });
+const keyOf = (job: Job, setupId: string, other?: OtherText) =>
+  hashOf({ ...job, note: '', unit: '', setupId, other: other?.name, length: other?.text.length });
 
 /** Answers that are for whoever asked, not about the job as a whole. */
 const ELSEWHERE = ['moment', 'advised', 'proposed', 'levelled'] as const;
@@ -69,9 +76,11 @@ function after(s: State, answer: Own, about: string): State {
 /** Plans and proves the job in the worker whenever something they depend on changes. */
 export function useComputed(job: Job, setupId: string) {
   const [state, setState] = useState<State>({});
-  const key = useMemo(() => keyOf(job, setupId), [job, setupId]);
   /** The question under way and what it was about. */
   const asked = useRef({ seq: 0, key: '' });
+  /** A program from elsewhere that is proved instead of the job's own. */
+  const [other, setOther] = useState<OtherText>();
+  const key = useMemo(() => keyOf(job, setupId, other), [job, setupId, other]);
   const latest = useRef(job);
   useEffect(() => {
     latest.current = job;
@@ -90,8 +99,8 @@ export function useComputed(job: Job, setupId: string) {
   const run = useCallback(() => {
     asked.current = { seq: engine.nextSeq(), key };
     setState((s) => (s.setupId === setupId ? { ...s, cancelledKey: undefined } : { setupId }));
-    engine.send({ type: 'compute', seq: asked.current.seq, job: latest.current, setupId });
-  }, [setupId, key]);
+    engine.send({ type: 'compute', seq: asked.current.seq, job: latest.current, setupId, instead: other?.text });
+  }, [setupId, key, other]);
 
   useEffect(() => {
     const timer = setTimeout(run, PAUSE);
@@ -117,5 +126,10 @@ export function useComputed(job: Job, setupId: string) {
     proofFresh: own.proofKey === key,
     cancelled: own.cancelledKey === key,
   };
-  return { ...computed, run, cancel, proveText };
+  const backToOwn = useCallback(() => {
+    setOther(undefined);
+    if (!other) run();
+  }, [other, run]);
+
+  return { ...computed, run, cancel, proveText, other, proveOther: setOther, backToOwn };
 }

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button, IconButton, ProgressBar } from 'react-native-paper';
-import { Finding, Measure, formatNumber, formatTime } from '@tidypath/core';
+import { Finding, Lines, Measure, formatNumber, formatTime } from '@tidypath/core';
 import type { ProofView } from '../../compute/messages';
 import { SPACE } from '../../theme/theme';
 import { Card, Row } from '../../ui/Card';
@@ -17,6 +17,7 @@ import { sampleAt } from '../view/segments';
 import { LevelCard } from './LevelCard';
 import { LoadRibbon } from './LoadRibbon';
 import { MEASURE_INFO } from './measures';
+import { CalledTools, OtherProgram } from './OtherProgram';
 import { PeaksCard } from './PeaksCard';
 import { StepsCard } from './StepsCard';
 import { TimeParts } from './TimeParts';
@@ -50,7 +51,7 @@ export function ProveStage() {
   const player = usePlayer(proof);
   const [chosen, setChosen] = useState<Finding>();
   const [measure, setMeasure] = useState<Measure>('rate');
-  const lines = useMemo(() => provedText?.split('\n') ?? [], [provedText]);
+  const lines = useMemo(() => new Lines(provedText ?? ''), [provedText]);
   const { shown, time, total } = player;
   const moment = useMemo(() => {
     const tool = shown && job.tools.find((t) => t.number === shown.moment.tool);
@@ -67,15 +68,16 @@ export function ProveStage() {
     if (at !== undefined) player.seek(at);
   };
 
-  if (setup.operations.length === 0) {
+  if (setup.operations.length === 0 && !computed.other) {
     return (
       <Empty title="Nothing to prove yet">
         <SetupBar />
         <Txt tone="quiet">Add operations on the Cut stage; the program is proved by itself.</Txt>
+        <OtherProgram />
       </Empty>
     );
   }
-  const waiting = !proofFresh && !cancelled && (plan?.programs.length !== 0 || !planFresh);
+  const waiting = !proofFresh && !cancelled && (plan?.programs.length !== 0 || !planFresh || !!computed.other);
   const flags = proof
     ? proof.findings.flatMap((finding) =>
         momentOf(proof, finding) === undefined ? [] : [{ time: momentOf(proof, finding)!, finding }],
@@ -114,7 +116,7 @@ export function ProveStage() {
             {formatTime(time / 60)} of {formatTime(total / 60)}
           </Txt>
           <Txt mono kind="small" tone="quiet" lines={1} testID="line-now">
-            {shown ? `line ${shown.moment.line}  ${lines[shown.moment.line - 1] ?? ''}` : 'at the end'}
+            {shown ? `line ${shown.moment.line}  ${lines.at(shown.moment.line - 1)}` : 'at the end'}
           </Txt>
         </View>
         {sample !== undefined && proof && (
@@ -157,7 +159,7 @@ export function ProveStage() {
           </Button>
         </Card>
       )}
-      {planFresh && plan?.programs.length === 0 && (
+      {planFresh && plan?.programs.length === 0 && !computed.other && (
         <FindingCard
           finding={{
             code: 'not-posted',
@@ -171,6 +173,7 @@ export function ProveStage() {
       {proof && (
         <>
           <Verdict proof={proof} />
+          <CalledTools called={proof.called} />
           <View role="list" style={{ gap: SPACE.s }}>
             {proof.findings.map((f, i) => (
               <FindingCard
@@ -209,10 +212,15 @@ export function ProveStage() {
             onStep={(s) => player.seek(startOf(proof, s.motion))}
           />
           {proofFresh && (
-            <LevelCard proof={proof} measure={measure} fileName={plan?.programs[0]?.fileName ?? 'program.nc'} />
+            <LevelCard
+              proof={proof}
+              measure={measure}
+              fileName={computed.other?.name ?? plan?.programs[0]?.fileName ?? 'program.nc'}
+            />
           )}
         </>
       )}
+      <OtherProgram />
     </StagePage>
   );
 }

@@ -200,7 +200,7 @@ export function ReleaseStage() {
             Try an edit
           </Button>
           {edited && (
-            <Button compact mode="outlined" onPress={computed.run}>
+            <Button compact mode="outlined" onPress={computed.backToOwn}>
               Back to the posted text
             </Button>
           )}

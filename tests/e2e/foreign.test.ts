@@ -1,0 +1,81 @@
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { Page } from 'puppeteer-core';
+import { Harness, WIDE, byTest, tap, textOf, until } from './harness';
+
+const harness = new Harness();
+beforeAll(() => harness.start());
+afterAll(() => harness.stop());
+
+const has = (page: Page, selector: string) => page.$(selector).then((found) => found !== null);
+
+async function open(page: Page, file: string): Promise<void> {
+  const chooser = page.waitForFileChooser();
+  await tap(page, byTest('open-program'));
+  await (await chooser).accept([file]);
+}
+
+async function proving(name: string): Promise<Page> {
+  const page = await harness.page(WIDE);
+  const id = await harness.jobId(name);
+  await harness.open(page, `/job/${id}/prove`);
+  await until('the proof', async () => /✓/.test(await textOf(page, byTest('stage-prove'))), 120_000);
+  return page;
+}
+
+test('a program from elsewhere: its tool is guessed from its remark, kept, and its fault found', async () => {
+  const page = await proving('Vane hub plate');
+  const file = join(harness.data, 'elsewhere.nc');
+  writeFileSync(
+    file,
+    'G21 G90 G17 G54\nT77 M6 (D6 BALL MILL)\nS6000 M3\nG0 X-10 Y40\nZ30\nG0 Z-3\nG1 X30 F400\nG0 Y80\nG0 Z30\nM30\n',
+  );
+  await open(page, file);
+  await until('the question', () => has(page, byTest('take-T77')));
+  expect(await textOf(page, byTest('called-tools'))).toMatch(/D6 BALL MILL/);
+  await tap(page, byTest('take-T77'));
+  await until('the fault', () => has(page, byTest('finding-rapid-through-stock')));
+  expect(await textOf(page, byTest('finding-rapid-through-stock'))).toMatch(/line 8/);
+  expect(await has(page, byTest('called-tools'))).toBe(false);
+  expect(harness.problems).toEqual([]);
+  await page.close();
+});
+
+test('a million lines are read and proved beside a page that answers; a cancel is heard at once', async () => {
+  const page = await proving('Lens cell ring');
+  const file = join(harness.data, 'million.nc');
+  const lines = ['G21 G90 G17 G54', 'T77 M6 (D6 END MILL)', 'S6000 M3', 'G0 X0 Y0', 'Z30', 'G1 Z12 F900'];
+  for (let i = 0; i < 1_000_000; i++) {
+    const row = Math.floor(i / 2000);
+    const k = row % 2 ? 2000 - (i % 2000) : i % 2000;
+    lines.push(`X${(k * 0.03).toFixed(3)} Y${(row * 0.12).toFixed(3)}`);
+  }
+  writeFileSync(file, lines.join('\n') + '\nG0 Z30\nM30\n');
+  await page.evaluate(() => {
+    const seen = ((window as unknown as { blocked: number[] }).blocked = []);
+    new PerformanceObserver((list) => seen.push(...(list.getEntries().map((e) => e.duration) as never[]))).observe({
+      type: 'longtask',
+    });
+  });
+  await open(page, file);
+  await until('the question', () => has(page, byTest('take-T77')), 120_000);
+  await tap(page, byTest('take-T77'));
+  await until('progress', async () => /Proving, [1-9]\d* %/.test(await page.evaluate(() => document.body.innerText)));
+  const asked = Date.now();
+  await page.evaluate(() => [...document.querySelectorAll('button')].find((b) => b.textContent === 'Cancel')!.click());
+  await until('it is cancelled', () => page.evaluate(() => document.body.innerText.includes('Prove again')));
+  const heard = Date.now() - asked;
+  await page.evaluate(() =>
+    [...document.querySelectorAll('button')].find((b) => b.textContent === 'Prove again')!.click(),
+  );
+  await until('the verdict', async () => !/out of date/.test(await textOf(page, byTest('stage-prove'))), 300_000);
+  const blocked = await page.evaluate(() => (window as unknown as { blocked: number[] }).blocked);
+  const { JSHeapUsedSize } = await page.metrics();
+  console.log(
+    `cancel heard after ${heard} ms; long tasks, ms: ${blocked.map(Math.round).join(' ')}; heap ${Math.round(JSHeapUsedSize! / 1e6)} MB`,
+  );
+  expect(heard).toBeLessThan(1500);
+  expect(Math.max(0, ...blocked)).toBeLessThan(250);
+  expect(harness.problems).toEqual([]);
+  await page.close();
+}, 600_000);
