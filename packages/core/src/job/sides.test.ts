@@ -4,12 +4,13 @@ import { Feature } from '../part/feature';
 import { modelOf } from '../part/model';
 import { UPS, drawnFrom, seenFrom, turnBetween } from '../part/side';
 import { pileOf, volumeOf } from '../simulate/field';
-import { newFeature } from './edit';
+import { addSetup, newFeature, withoutSetup } from './edit';
 import { Job, Setup } from './job';
 import { joinPrograms, leavings, leftBefore, proveProgram } from './prove';
 import { planSetup, postSetup } from './pipeline';
 import { readJob } from './read';
-import { groundOf } from './setup';
+import { proposeRoute } from './route/propose';
+import { groundOf, jawsFor } from './setup';
 
 const [TOP, SIDEWAYS, FORWARDS] = UPS;
 
@@ -214,4 +215,27 @@ test('programs of both setups are told apart by name and number', () => {
   const names = job.setups.map((s) => postSetup(job, s, planSetup(job, s)).programs[0].fileName);
   expect(new Set(names).size).toBe(2);
   expect(post(job).text).toContain('O1001');
+});
+
+test('a setup is added turned over, and taken out again; the first never starts from leavings', () => {
+  const job = addSetup(plate());
+  expect(job.setups.map((s) => [s.id, s.up, s.stock.shape])).toEqual([
+    ['s1', undefined, 'box'],
+    ['s2', SIDEWAYS, 'as left'],
+  ]);
+  expect(readJob(JSON.parse(JSON.stringify(job))).findings).toEqual([]);
+  expect(addSetup(job).setups[2].up).toBe(TOP);
+  expect(withoutSetup(job, 's1').setups.map((s) => s.stock.shape)).toEqual(['box']);
+  expect(withoutSetup(withoutSetup(job, 's2'), 's1').setups).toHaveLength(1);
+});
+
+test('the route proposed for a later setup makes only what that side shows', () => {
+  const base = firstCut();
+  const below = { type: 'rectangle' as const, width: 20, height: 14, radius: 4 };
+  const own = newFeature(base.part.features, 'pocket', 'Below', below, { x: 60, y: 15, depth: 3, side: 'underside' });
+  const job = turned({ ...base, part: { ...base.part, features: [...base.part.features, own] } }, SIDEWAYS);
+  const { operations } = proposeRoute(job, 's2').job.setups[1];
+  expect(operations.map((o) => o.kind)[0]).toBe('face');
+  expect(new Set(operations.flatMap((o) => o.targets))).toEqual(new Set([own.id]));
+  expect(jawsFor(job, job.setups[1])).toHaveLength(2);
 });

@@ -6,7 +6,7 @@ import { MOVE, MotionList, Motions } from '../program/motions';
 import { readProgram } from '../program/reader';
 import { clock, cornerSpeed, trapezoid } from './clock';
 import { segmentMeetsBox } from '../geometry/box';
-import { eachInside, makeField, volumeAbove } from './field';
+import { eachInside, makeField, makePiles, pileOf, setPile, volumeAbove, volumeOf } from './field';
 import { Playback } from './playback';
 import { ProveInput } from './input';
 import { Prover } from './prover';
@@ -396,4 +396,69 @@ test('playback shows the stock of any moment, forwards and backwards the same', 
   expect(forward[0].volume).toBeGreaterThan(forward[4].volume);
   expect(forward[4].moment).toMatchObject({ x: -20, z: 5, line: 10, tool: 4 });
   expect(MOVE.rapid).toBe(0);
+});
+
+describe('strokes that go on from one another, and piles', () => {
+  const point = fc.record({
+    x: fc.double({ min: -5, max: 65, noNaN: true }),
+    y: fc.double({ min: -5, max: 45, noNaN: true }),
+    z: fc.constantFrom(-1, -1, -1, -2.5),
+  });
+
+  /** Cuts a way with fields that must come out the same. */
+  function compare(
+    way: { x: number; y: number; z: number }[],
+    cutter: ReturnType<typeof cutterOf>,
+    other: Sweeper,
+    each: () => void,
+  ) {
+    const plain = block(0.5);
+    for (let i = 1; i < way.length; i++) {
+      const [a, b] = [way[i - 1], way[i]];
+      const bite = plain.sweep(cutter, a.x, a.y, a.z, b.x, b.y, b.z, i);
+      each();
+      const same = other.sweep(cutter, a.x, a.y, a.z, b.x, b.y, b.z, i);
+      expect(same.volume).toBeCloseTo(bite.volume, 2);
+      expect(same.depth).toBeCloseTo(bite.depth, 4);
+    }
+    expect(other.field.height).toEqual(plain.field.height);
+  }
+
+  test('what stood under the start of a stroke is passed by, and nothing else', () => {
+    fc.assert(
+      fc.property(fc.array(point, { minLength: 3, maxLength: 8 }), (way) => {
+        const fresh = block(0.5);
+        compare(way, flat10, fresh, () => fresh.restart());
+      }),
+      { seed: 2, numRuns: 40 },
+    );
+  });
+
+  test('a piece given as piles is cut like a fresh one', () => {
+    fc.assert(
+      fc.property(fc.array(point, { minLength: 3, maxLength: 6 }), fc.boolean(), (way, isBall) => {
+        const { field } = block(0.5);
+        const piles = makePiles(field);
+        field.height.forEach((_, i) => setPile(piles, i, pileOf(field, i, -20)));
+        compare(way, isBall ? cutterOf(ball) : flat10, new Sweeper(piles, -20), () => undefined);
+      }),
+      { seed: 7, numRuns: 30 },
+    );
+  });
+
+  test('a cut through several pieces takes each of them, and what lies below stays', () => {
+    const { field } = block(0.5);
+    const piles = makePiles(field);
+    for (let i = 0; i < field.height.length; i++) setPile(piles, i, [0, -2, -5, -8, -12, -20]);
+    const sweeper = new Sweeper(piles, -20);
+    const area = volumeOf({ ...field, height: field.height.map((_, i) => (inDisc(field, i) ? 0 : -20)) }, -20) / 20;
+    const { volume, depth } = sweeper.sweep(flat10, 30, 20, -13, 30, 20, -13, 1);
+    expect(volume / area).toBeCloseTo(2 + 3 + 1, 6);
+    expect(depth).toBeCloseTo(6, 6);
+    const middle = Math.floor(20 / 0.5) * piles.nx + Math.floor(30 / 0.5);
+    expect(pileOf(piles, middle, -20)).toEqual([-13, -20]);
+  });
+
+  const inDisc = ({ nx }: { nx: number }, i: number) =>
+    Math.hypot(((i % nx) + 0.5) * 0.5 - 30, (Math.floor(i / nx) + 0.5) * 0.5 - 20) <= 5;
 });

@@ -1,0 +1,42 @@
+import { join } from 'node:path';
+import { Page } from 'puppeteer-core';
+import { Harness, WIDE, byTest, downloaded, downloadsTo, tap, tapText, textOf, until } from './harness';
+
+const harness = new Harness();
+beforeAll(() => harness.start());
+afterAll(() => harness.stop());
+
+const isProved = async (page: Page) => /✓/.test(await textOf(page, byTest('stage-prove')));
+
+test('the underside starts from what the top left, is proved and released; a setup is added, taken out and undone', async () => {
+  const page = await harness.page(WIDE);
+  const downloads = join(harness.data, 'setups');
+  await downloadsTo(page, downloads);
+  await harness.open(page, `/job/${await harness.jobId('Vane hub plate')}/hold`);
+  await tapText(page, 'Underside');
+  await until('what is left', async () =>
+    /6 mm above the part/.test(await page.evaluate(() => document.body.innerText)),
+  );
+  await until('the proof', () => isProved(page), 120_000);
+  await tap(page, byTest('stage-prove'));
+  await until('the steps', async () => /Face the underside/.test(await textOf(page, byTest('steps'))));
+  const removed = Number(/([\d.]+) cm³ removed/.exec(await textOf(page, byTest('removed')))![1]);
+  expect(removed).toBeGreaterThan(60);
+  expect(removed).toBeLessThan((124 * 84 * 6) / 1000);
+
+  await tap(page, byTest('stage-release'));
+  await until('release', async () => /Proved as posted/.test(await textOf(page, byTest('release-state'))));
+  await tap(page, byTest('download'));
+  const program = await downloaded(join(downloads, 'vane-hub-plate-underside.nc'));
+  expect(program.toString()).toMatch(/O1002 \(VANE HUB PLATE UNDERSIDE\)/);
+
+  await tap(page, byTest('stage-hold'));
+  await tap(page, byTest('add-setup'));
+  await until('a third', async () => /Setup 3/.test(await textOf(page, byTest('setups'))));
+  await tapText(page, 'Take this one out');
+  await until('two again', async () => !/Setup 3/.test(await textOf(page, byTest('setups'))));
+  await tap(page, '[aria-label^="Undo"]');
+  await until('three again', async () => /Setup 3/.test(await textOf(page, byTest('setups'))));
+  expect(harness.problems).toEqual([]);
+  await page.close();
+});
