@@ -24,6 +24,10 @@ test('the underside starts from what the top left, is proved and released; a set
   expect(removed).toBeGreaterThan(60);
   expect(removed).toBeLessThan((124 * 84 * 6) / 1000);
 
+  await tap(page, byTest('save-stl'));
+  const surface = await downloaded(join(downloads, 'Underside.stl'));
+  expect(surface.length).toBe(84 + 50 * surface.readUInt32LE(80));
+
   await tap(page, byTest('stage-release'));
   await until('release', async () => /Proved as posted/.test(await textOf(page, byTest('release-state'))));
   await tap(page, byTest('download'));

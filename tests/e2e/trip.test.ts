@@ -170,7 +170,7 @@ test('from a drawing to a proven, downloaded program', async () => {
 });
 
 test('route: reorder by keyboard, switch off, duplicate, delete; nothing is lost', async () => {
-  const page = await harness.page();
+  const page = await harness.page(WIDE);
   await harness.open(page, `/job/${await harness.jobId('Vane hub plate')}/cut`);
   const names = () =>
     page.$$eval('[data-testid^=operation-] [aria-expanded][aria-label]', (all) =>

@@ -55,6 +55,7 @@ export { LEVEL_DEFAULTS, type LevelAsk, levelFeed } from './judge/level';
 export * from './simulate/stock';
 export * from './simulate/field';
 export { Prover } from './simulate/prover';
+export { stockStl } from './simulate/stl';
 export { Lines } from './program/lines';
 export { type CalledTool, calledTools } from './program/remarks';
 export { guessTool } from './shop/guess';

@@ -67,6 +67,11 @@ class Engine {
     );
   }
 
+  /** The stock as the last proof left it, as a file. */
+  stl(): Promise<Uint8Array> {
+    return this.ask({ type: 'stl', seq: this.nextSeq() }, (a) => (a.type === 'stl' ? a.file : undefined));
+  }
+
   send(request: Request): void {
     const worker = this.start();
     if (this.awaited && request.type === 'cancel') Atomics.store(this.awaited, 0, -1);

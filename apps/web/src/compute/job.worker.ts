@@ -26,6 +26,8 @@ import {
   peaksOf,
   planSteps,
   postSetup,
+  regridded,
+  stockStl,
   proposeRoute,
 } from '@tidypath/core';
 import { runsOf } from './runs';
@@ -220,6 +222,16 @@ async function level(seq: number, ask: LevelAsk): Promise<void> {
   });
 }
 
+/** The stock as the last proof left it, on the grid of the picture. */
+function stl(seq: number): void {
+  if (!last) return;
+  const { prover } = last.run;
+  const { region, bottom: floor } = prover.input.stock;
+  const cell = cellFor(boundsOf(region.flat()), PICTURE_CELLS, FINEST_PICTURE);
+  const file = stockStl(regridded(prover.field, cell, floor), floor);
+  scope.postMessage({ type: 'stl', seq, file }, [file.buffer]);
+}
+
 function seek(seq: number, time: number): void {
   if (!playback) return;
   const moment = playback.seek(time);
@@ -240,6 +252,7 @@ scope.onmessage = ({ data }) => {
   }
   if (data.type === 'watch') return void (awaited = data.awaited);
   if (data.type === 'seek') return seek(data.seq, data.time);
+  if (data.type === 'stl') return stl(data.seq);
   if (data.type === 'level') return void level(data.seq, data.ask).catch(failed(data.seq));
   if (data.type === 'cancel') {
     scope.postMessage({ type: 'cancelled', seq: current });

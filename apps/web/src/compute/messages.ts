@@ -99,6 +99,8 @@ export type Request =
   | { type: 'seek'; seq: number; time: number }
   /** Levels the feeds of the program that was proved last. */
   | { type: 'level'; seq: number; ask: LevelAsk }
+  /** Asks for the stock as it was left, as a file. */
+  | { type: 'stl'; seq: number }
   | { type: 'advise'; seq: number; job: Job; featureId: string; rack: Tool[] }
   | { type: 'propose'; seq: number; job: Job; setupId: string; rack: Tool[] }
   /** Holds the number of the question whose answer is awaited, seen by the worker while it computes. */
@@ -111,6 +113,7 @@ export type Answer =
   | { type: 'progress'; seq: number; share: number }
   | { type: 'proved'; seq: number; text: string; proof: ProofView }
   | { type: 'levelled'; seq: number; levelled: LevelledView }
+  | { type: 'stl'; seq: number; file: Uint8Array }
   | { type: 'cancelled'; seq: number }
   | { type: 'moment'; seq: number; moment: Moment; height: Float32Array }
   | { type: 'advised'; seq: number; advised: Advised }

@@ -94,15 +94,18 @@ export function copyField(field: HeightField): HeightField {
   return { ...field, height: height.slice(), below: below && { low: below.low.slice(), more: more! } };
 }
 
-/** The same piece on another grid: each cell is what stood at its middle. */
-export function regridded(field: HeightField, cell: number): HeightField {
+/**
+ * The same piece on another grid: each cell is what stood at its middle.
+ * @param floor underside where nothing is known below
+ */
+export function regridded(field: HeightField, cell: number, floor: number): HeightField {
   const nx = Math.max(1, Math.ceil((field.nx * field.cell) / cell - 1e-6));
   const ny = Math.max(1, Math.ceil((field.ny * field.cell) / cell - 1e-6));
   const next = makePiles({ x0: field.x0, y0: field.y0, cell, nx, ny });
   const at = (k: number, most: number) => Math.min(most - 1, Math.floor(((k + 0.5) * cell) / field.cell));
   for (let j = 0; j < ny; j++) {
     for (let i = 0; i < nx; i++)
-      setPile(next, j * nx + i, pileOf(field, at(j, field.ny) * field.nx + at(i, field.nx), NOTHING));
+      setPile(next, j * nx + i, pileOf(field, at(j, field.ny) * field.nx + at(i, field.nx), floor));
   }
   return next;
 }

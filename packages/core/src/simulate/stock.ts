@@ -17,7 +17,7 @@ const FINEST = 0.05;
  * @param left what an earlier setup left, in the place of a fresh piece
  */
 export function stockField(stock: StockModel, cell?: number, left?: HeightField): HeightField {
-  if (left) return cell && Math.abs(cell - left.cell) > 1e-9 ? regridded(left, cell) : copyField(left);
+  if (left) return cell && Math.abs(cell - left.cell) > 1e-9 ? regridded(left, cell, stock.bottom) : copyField(left);
   const bounds = boundsOf(stock.region.flat());
   const field = makeField(bounds, cell ?? Math.max(0.1, cellFor(bounds, MOST_CELLS, FINEST)));
   eachInside(field, stock.region, (i) => {

@@ -2,11 +2,13 @@ import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button, IconButton, ProgressBar } from 'react-native-paper';
 import { Finding, Lines, Measure, formatNumber, formatTime } from '@tidypath/core';
+import { engine } from '../../compute/engine';
 import type { ProofView } from '../../compute/messages';
 import { SPACE } from '../../theme/theme';
 import { Card, Row } from '../../ui/Card';
 import { Empty } from '../../ui/Empty';
 import { FindingCard } from '../../ui/FindingCard';
+import { saveFile } from '../../ui/files';
 import { Txt } from '../../ui/Txt';
 import { useJob } from '../job/JobContext';
 import { planningShare, planningWords } from '../job/planning';
@@ -198,6 +200,15 @@ export function ProveStage() {
               {formatNumber(proof.removed, 2)} cm³ removed, on a grid of {formatNumber(proof.cell, 3)} mm. Acceleration{' '}
               {formatNumber(job.machine.acceleration, 0)} mm/s².
             </Txt>
+            <Button
+              compact
+              mode="outlined"
+              style={{ alignSelf: 'flex-start' }}
+              onPress={() => void engine.stl().then((file) => saveFile(`${setup.name}.stl`, file, 'model/stl'))}
+              testID="save-stl"
+            >
+              Save the stock as STL
+            </Button>
           </Card>
           <PeaksCard
             measure={measure}
