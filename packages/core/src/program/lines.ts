@@ -10,11 +10,18 @@ const MOST_CALLED = 1_000_000;
 
 /** Lines of a text in the order in which a control runs them: subprograms (M98 to M99) included. */
 export class Lines {
-  private readonly starts: number[] = [0];
+  private found: number[] | undefined;
   private subprograms: Map<number, number> | undefined;
 
-  constructor(private readonly text: string) {
-    for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) this.starts.push(at + 1);
+  constructor(private readonly text: string) {}
+
+  /** Where each line starts, looked for when first asked: long programs are held by many who never ask. */
+  private get starts(): number[] {
+    if (this.found) return this.found;
+    const { text } = this;
+    const found = [0];
+    for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) found.push(at + 1);
+    return (this.found = found);
   }
 
   get count(): number {
