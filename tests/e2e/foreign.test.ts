@@ -74,11 +74,8 @@ test('a million lines are read and proved beside a page that answers; a cancel i
   console.log(
     `cancel heard after ${heard} ms; long tasks, ms: ${blocked.map(Math.round).join(' ')}; heap ${Math.round(JSHeapUsedSize! / 1e6)} MB`,
   );
-  expect(heard).toBeLessThan(1500);
-  // Nothing blocks while it computes; taking in an outcome of this size may, and there are two: without the tool and with it.
-  const [first = 0, , longest = 0] = [...blocked].sort((a, b) => b - a);
-  expect(longest).toBeLessThan(250);
-  expect(first).toBeLessThan(2000);
+  expect(heard).toBeLessThan(1000);
+  expect(Math.max(...blocked)).toBeLessThan(250);
   expect(harness.problems).toEqual([]);
   await page.close();
 }, 600_000);

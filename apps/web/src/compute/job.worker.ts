@@ -129,9 +129,12 @@ async function cut(seq: number, { prover }: ProofRun, isWanted: () => boolean): 
   return true;
 }
 
-function loadView({ clock, samples }: Proof, motions: Motions): LoadView {
+/** `samples` is a copy, which may be given away. */
+function loadView({ clock, samples: own }: Proof, motions: Motions): LoadView {
+  const { cut, rapid, toolChange, dwell, total } = clock;
+  const samples = structuredClone(own);
   const peaks = Object.fromEntries(MEASURES.map((m) => [m, peaksOf(samples, motions, m)]));
-  return { clock, samples, peaks: peaks as LoadView['peaks'] };
+  return { clock: { cut, rapid, toolChange, dwell, total }, samples, peaks: peaks as LoadView['peaks'] };
 }
 
 /** What the setup before leaves, proved where that is not known yet; nothing where it has no program. */
@@ -182,11 +185,11 @@ async function prove(seq: number, job: Job, setup: Setup, text: string, sections
     removed: proof.removed,
     cell: proof.field.cell,
     surface: surfaceOf(playback.field, stock.top),
-    lines: motions.line,
+    lines: motions.line.slice(),
     ...runsOf(proof.samples, motions, zero),
     ends,
   };
-  scope.postMessage({ type: 'proved', seq, text, proof: view });
+  scope.postMessage({ type: 'proved', seq, proof: view }, buffersOf(view));
 }
 
 async function compute(seq: number, job: Job, setup: Setup, instead?: string): Promise<void> {
@@ -200,6 +203,17 @@ async function compute(seq: number, job: Job, setup: Setup, instead?: string): P
   if (plan.programs.length === 0) return;
   const { text, sections } = joinPrograms(plan.programs);
   await prove(seq, job, setup, text, sections);
+}
+
+/** Memory behind the columns of a view: given away, it need not be copied, which would hold up the page. */
+function buffersOf(view: object): ArrayBuffer[] {
+  return Object.values(view).flatMap((v) =>
+    ArrayBuffer.isView(v)
+      ? [v.buffer as ArrayBuffer]
+      : v && typeof v === 'object' && !Array.isArray(v)
+        ? buffersOf(v)
+        : [],
+  );
 }
 
 /** Levels the feeds of what was proved last, and proves the outcome. */

@@ -62,7 +62,7 @@ export interface PathRun {
 
 /** Time and load of a proved program. */
 export interface LoadView {
-  clock: Clock;
+  clock: Omit<Clock, 'seconds'>;
   samples: Samples;
   /** Its heaviest moments by each measure. */
   peaks: Record<Measure, Peak[]>;
@@ -111,7 +111,7 @@ export type Answer =
   | { type: 'planned'; seq: number; plan: PlanView }
   | { type: 'planning'; seq: number; step: PlanStep }
   | { type: 'progress'; seq: number; share: number }
-  | { type: 'proved'; seq: number; text: string; proof: ProofView }
+  | { type: 'proved'; seq: number; proof: ProofView }
   | { type: 'levelled'; seq: number; levelled: LevelledView }
   | { type: 'stl'; seq: number; file: Uint8Array }
   | { type: 'cancelled'; seq: number }

@@ -35,7 +35,6 @@ import { RouteBar } from './RouteBar';
 import { OperationCard } from './OperationCard';
 import { ValueEditor } from './ValueEditor';
 import { Field, fieldKey } from './sentences/types';
-import { minutesByOperation } from './timing';
 
 function moved<T>(list: T[], from: number, to: number): T[] {
   const next = [...list];
@@ -104,8 +103,8 @@ export function CutStage() {
   const route = useProposal(job, setup.id);
   const closeValue = useCallback(() => setEditing(undefined), []);
   const minutes = useMemo(
-    () => (plan && proof && proofFresh ? minutesByOperation(plan, proof) : undefined),
-    [plan, proof, proofFresh],
+    () => (proof && proofFresh ? new Map(proof.steps.map((s) => [s.operationId, s.minutes])) : undefined),
+    [proof, proofFresh],
   );
 
   const setOperations = (change: (o: Operation[]) => Operation[]) =>

@@ -2,7 +2,6 @@ import { MOVE, MotionList, NOTHING, Samples, planSetup, postSetup } from '@tidyp
 import { sampleJob } from '../../../testing/show';
 import { runsOf } from '../../compute/runs';
 import type { PlanView, ProofView } from '../../compute/messages';
-import { minutesByOperation } from '../cut/timing';
 import { partEdges, planSegments, sampleAt, within } from '../view/segments';
 import { stageStates, stopsOf } from './stages';
 
@@ -34,27 +33,6 @@ test('a stage is done, needs you, is out of date or empty', () => {
   expect(Object.values(empty).map((s) => s.word)).toEqual(['empty', 'empty', 'empty', 'empty', 'empty']);
   expect(stopsOf({ ...fresh, plan: plan([stop]), proof: proof([stop]) })).toHaveLength(2);
   expect(stopsOf({ ...fresh, proofFresh: false, plan: plan([stop]), proof: proof([stop]) })).toHaveLength(1);
-});
-
-test('minutes go to the operation whose lines they stand on', () => {
-  const programs = [
-    {
-      fileName: 'a',
-      text: '',
-      tools: [],
-      sections: [
-        { line: 3, operationId: 'o1' },
-        { line: 6, operationId: 'o2' },
-      ],
-    },
-  ];
-  const given = {
-    ...proof(),
-    lines: Uint32Array.from([1, 3, 4, 6, 9]),
-    clock: { seconds: Float64Array.from([6, 60, 60, 30, 30]) },
-  } as unknown as ProofView;
-  expect(Object.fromEntries(minutesByOperation({ ...plan(), programs }, given))).toEqual({ o1: 2, o2: 1 });
-  expect(minutesByOperation({ ...plan(), programs: [...programs, ...programs] }, given).size).toBe(0);
 });
 
 test('a planned path is drawn in pieces, rapids apart', () => {

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { Job, PlanStep, hashOf } from '@tidypath/core';
+import { Job, PlanStep, hashOf, joinPrograms } from '@tidypath/core';
 import { engine } from '../../compute/engine';
 import type { Answer, PlanView, ProofView } from '../../compute/messages';
 
@@ -45,8 +45,8 @@ const ELSEWHERE = ['moment', 'advised', 'proposed', 'levelled', 'stl'] as const;
 type Own = Exclude<Answer, { type: (typeof ELSEWHERE)[number] }>;
 const isOwn = (answer: Answer): answer is Own => !(ELSEWHERE as readonly string[]).includes(answer.type);
 
-/** What an answer about the job with key `about` changes. */
-function after(s: State, answer: Own, about: string): State {
+/** What an answer about the job with key `about` changes; `text` was proved in the place of its own program. */
+function after(s: State, answer: Own, about: string, text?: string): State {
   switch (answer.type) {
     case 'planned': {
       const written = answer.plan.programs.length > 0;
@@ -65,7 +65,13 @@ function after(s: State, answer: Own, about: string): State {
     case 'progress':
       return { ...s, progress: answer.share };
     case 'proved':
-      return { ...s, proof: answer.proof, provedText: answer.text, proofKey: about, progress: undefined };
+      return {
+        ...s,
+        proof: answer.proof,
+        provedText: text ?? joinPrograms(s.plan?.programs ?? []).text,
+        proofKey: about,
+        progress: undefined,
+      };
     case 'cancelled':
       return { ...s, planning: undefined, progress: undefined, cancelledKey: about };
     case 'failed':
@@ -77,7 +83,7 @@ function after(s: State, answer: Own, about: string): State {
 export function useComputed(job: Job, setupId: string) {
   const [state, setState] = useState<State>({});
   /** The question under way and what it was about. */
-  const asked = useRef({ seq: 0, key: '' });
+  const asked = useRef<{ seq: number; key: string; text?: string }>({ seq: 0, key: '' });
   /** A program from elsewhere that is proved instead of the job's own. */
   const [other, setOther] = useState<OtherText>();
   const key = useMemo(() => keyOf(job, setupId, other), [job, setupId, other]);
@@ -90,14 +96,14 @@ export function useComputed(job: Job, setupId: string) {
     () =>
       engine.listen((answer) => {
         if (!isOwn(answer) || answer.seq !== asked.current.seq) return;
-        const about = asked.current.key;
-        setState((s) => after(s, answer, about));
+        const { key: about, text } = asked.current;
+        setState((s) => after(s, answer, about, text));
       }),
     [],
   );
 
   const run = useCallback(() => {
-    asked.current = { seq: engine.nextSeq(), key };
+    asked.current = { seq: engine.nextSeq(), key, text: other?.text };
     setState((s) => (s.setupId === setupId ? { ...s, cancelledKey: undefined } : { setupId }));
     engine.send({ type: 'compute', seq: asked.current.seq, job: latest.current, setupId, instead: other?.text });
   }, [setupId, key, other]);
@@ -112,7 +118,7 @@ export function useComputed(job: Job, setupId: string) {
   /** Proves another text over the same setup: an edited or foreign program. */
   const proveText = useCallback(
     (text: string) => {
-      asked.current = { seq: engine.nextSeq(), key };
+      asked.current = { seq: engine.nextSeq(), key, text };
       setState((s) => ({ ...s, progress: 0, proofKey: undefined }));
       engine.send({ type: 'prove', seq: asked.current.seq, job: latest.current, setupId, text });
     },

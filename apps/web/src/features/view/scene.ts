@@ -21,6 +21,8 @@ const DIRECTIONS: Record<Angle, [number, number, number]> = {
   front: [0, -1, 0.0001],
 };
 const PATH_WIDTH = 2.2;
+/** Milliseconds between two looks whether the shaders are ready. */
+const LOOK_AGAIN = 8;
 /** Shares of a cell that keep the sides of the stock from falling into one line. */
 const EDGE = 0.001;
 
@@ -36,6 +38,9 @@ export class Scene {
   /** Room the fixtures take. */
   private held = new THREE.Box3();
   private pending = 0;
+  /** Whether something has come that was never drawn. */
+  private isNew = true;
+  private isGone = false;
   /** Side the picture was last fitted from; undefined once a hand has turned it. */
   private fitted?: Angle;
 
@@ -60,10 +65,34 @@ export class Scene {
 
   draw(): void {
     if (this.pending) return;
-    this.pending = requestAnimationFrame(() => {
-      this.pending = 0;
-      this.renderer.render(this.scene, this.camera);
-    });
+    this.pending = requestAnimationFrame(() => void this.render());
+  }
+
+  /** Draws; shaders of what is new are made ready first, without holding up the page. */
+  private async render(): Promise<void> {
+    if (this.isNew) {
+      this.isNew = false;
+      await this.prepare();
+    }
+    this.pending = 0;
+    if (this.isGone) return;
+    if (this.isNew) return this.draw();
+    this.renderer.render(this.scene, this.camera);
+  }
+
+  /** Makes the shaders and waits until the graphics side has them, looking now and then. */
+  private async prepare(): Promise<void> {
+    this.renderer.compile(this.scene, this.camera);
+    const gl = this.renderer.getContext() as WebGL2RenderingContext;
+    const fence = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0);
+    gl.flush();
+    while (fence && !this.isGone && !gl.isContextLost()) {
+      if (gl.getSyncParameter(fence, gl.SYNC_STATUS) === gl.SIGNALED) break;
+      await new Promise((resolve) => setTimeout(resolve, LOOK_AGAIN));
+    }
+    gl.deleteSync(fence);
+    // Asked while nothing is being drawn, they answer at once.
+    this.renderer.info.programs?.forEach((program) => program.getUniforms());
   }
 
   resize(): void {
@@ -80,6 +109,13 @@ export class Scene {
 
   private swap(name: string, object?: THREE.Object3D): void {
     const old = this.groups.get(name);
+    this.groups.delete(name);
+    if (object) {
+      this.groups.set(name, object);
+      this.scene.add(object);
+      this.isNew = true;
+    }
+    this.draw();
     if (old) {
       this.scene.remove(old);
       old.traverse((o) => {
@@ -87,13 +123,7 @@ export class Scene {
         mesh.geometry?.dispose();
         (Array.isArray(mesh.material) ? mesh.material : [mesh.material]).forEach((m) => m?.dispose());
       });
-      this.groups.delete(name);
     }
-    if (object) {
-      this.groups.set(name, object);
-      this.scene.add(object);
-    }
-    this.draw();
   }
 
   setSurface(view: SurfaceView | undefined): void {
@@ -323,7 +353,7 @@ export class Scene {
   }
 
   dispose(): void {
-    cancelAnimationFrame(this.pending);
+    this.isGone = true;
     for (const name of [...this.groups.keys()]) this.swap(name);
     cancelAnimationFrame(this.pending);
     this.controls.dispose();
