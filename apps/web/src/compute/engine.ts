@@ -1,4 +1,4 @@
-import type { Advised, Job, LevelAsk, Proposal, Tool } from '@tidypath/core';
+import type { Advised, Job, LevelAsk, Probe, Proposal, Tool } from '@tidypath/core';
 import type { Answer, LevelledView, Request } from './messages';
 
 type Listener = (answer: Answer) => void;
@@ -65,6 +65,11 @@ class Engine {
     return this.ask({ type: 'level', seq: this.nextSeq(), ask }, (a) =>
       a.type === 'levelled' ? a.levelled : undefined,
     );
+  }
+
+  /** What stands at a point of the piece as it is shown; null beside it. */
+  probe(x: number, y: number): Promise<Probe | null> {
+    return this.ask({ type: 'probe', seq: this.nextSeq(), x, y }, (a) => (a.type === 'probed' ? a.probe : undefined));
   }
 
   /** The stock as the last proof left it, as a file. */

@@ -25,10 +25,12 @@ import {
   pathLengths,
   peaksOf,
   planSteps,
+  probeAt,
   postSetup,
   regridded,
   stockStl,
   proposeRoute,
+  worstPlaces,
 } from '@tidypath/core';
 import { runsOf } from './runs';
 import type { Answer, LoadView, PlanView, ProofView, Request, SurfaceView } from './messages';
@@ -185,6 +187,8 @@ async function prove(seq: number, job: Job, setup: Setup, text: string, sections
     removed: proof.removed,
     cell: proof.field.cell,
     surface: surfaceOf(playback.field, stock.top),
+    allowed: run.allowedOn(playback.field),
+    places: proof.allowed ? worstPlaces(proof.field, proof.allowed) : [],
     lines: motions.line.slice(),
     ...runsOf(proof.samples, motions, zero),
     ends,
@@ -246,6 +250,15 @@ function stl(seq: number): void {
   scope.postMessage({ type: 'stl', seq, file }, [file.buffer]);
 }
 
+/** Probes the piece as it is shown: finely at the end of the program, on the grid of the picture before. */
+function probe(seq: number, x: number, y: number): void {
+  if (!last || !playback) return scope.postMessage({ type: 'probed', seq, probe: null });
+  const { run, proof } = last;
+  const { field, owner } = playback;
+  const piece = playback.isAtEnd ? proof : { field, owner, allowed: run.allowedOn(field) };
+  scope.postMessage({ type: 'probed', seq, probe: probeAt({ ...piece, floor: bottom }, x, y) ?? null });
+}
+
 function seek(seq: number, time: number): void {
   if (!playback) return;
   const moment = playback.seek(time);
@@ -267,6 +280,7 @@ scope.onmessage = ({ data }) => {
   if (data.type === 'watch') return void (awaited = data.awaited);
   if (data.type === 'seek') return seek(data.seq, data.time);
   if (data.type === 'stl') return stl(data.seq);
+  if (data.type === 'probe') return probe(data.seq, data.x, data.y);
   if (data.type === 'level') return void level(data.seq, data.ask).catch(failed(data.seq));
   if (data.type === 'cancel') {
     scope.postMessage({ type: 'cancelled', seq: current });

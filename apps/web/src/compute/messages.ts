@@ -1,5 +1,6 @@
 import type {
   Advised,
+  Allowed,
   CalledTool,
   Clock,
   Finding,
@@ -10,11 +11,13 @@ import type {
   Path,
   Peak,
   PlanStep,
+  Probe,
   Proposal,
   Samples,
   Section,
   StepFigures,
   Tool,
+  WrongPlace,
 } from '@tidypath/core';
 
 /** One planned operation as the page sees it. */
@@ -76,6 +79,10 @@ export interface ProofView extends LoadView {
   removed: number;
   cell: number;
   surface: SurfaceView;
+  /** What the part wants, on the grid of the surface; undefined where there is no part yet. */
+  allowed?: Allowed;
+  /** Where the piece is not as wanted, the worst first. */
+  places: WrongPlace[];
   /** Program line of every motion. */
   lines: Uint32Array;
   /** The path as proved, in program order. */
@@ -99,6 +106,8 @@ export type Request =
   | { type: 'seek'; seq: number; time: number }
   /** Levels the feeds of the program that was proved last. */
   | { type: 'level'; seq: number; ask: LevelAsk }
+  /** Asks what stands at a point of the piece shown. */
+  | { type: 'probe'; seq: number; x: number; y: number }
   /** Asks for the stock as it was left, as a file. */
   | { type: 'stl'; seq: number }
   | { type: 'advise'; seq: number; job: Job; featureId: string; rack: Tool[] }
@@ -113,6 +122,7 @@ export type Answer =
   | { type: 'progress'; seq: number; share: number }
   | { type: 'proved'; seq: number; proof: ProofView }
   | { type: 'levelled'; seq: number; levelled: LevelledView }
+  | { type: 'probed'; seq: number; probe: Probe | null }
   | { type: 'stl'; seq: number; file: Uint8Array }
   | { type: 'cancelled'; seq: number }
   | { type: 'moment'; seq: number; moment: Moment; height: Float32Array }

@@ -16,6 +16,7 @@ const LIGHT = {
   care: '#7A4B12',
   careSoft: '#F6E9CC',
   stock: '#D9B98A',
+  right: '#C6CBD1',
   part: '#1E2430',
   fixture: '#8A8678',
 };
@@ -35,6 +36,7 @@ const DARK: typeof LIGHT = {
   care: '#E8C37E',
   careSoft: '#3D3220',
   stock: '#A58658',
+  right: '#8F959E',
   part: '#ECE7DA',
   fixture: '#7C7A72',
 };
@@ -47,6 +49,9 @@ export const TEMPER = ['#F2E3B3', '#E3B95B', '#B8743A', '#86507A', '#4C5C9A', '#
 /** Step of the temper scale for an engaged angle in degrees. */
 export const temperStep = (degrees: number) =>
   Math.min(TEMPER.length - 1, Math.max(0, Math.floor((degrees / 180) * TEMPER.length)));
+
+/** Metal left from so many mm on takes each colour of the scale. */
+export const LEFT_STEPS = [0.06, 0.2, 0.5, 1, 2, 5] as const;
 
 export const SPACE = { xs: 4, s: 8, m: 12, l: 16, xl: 24 } as const;
 export const SIZE = {

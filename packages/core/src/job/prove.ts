@@ -1,6 +1,7 @@
 import { addedOf, controllerOf, planSetup, postSetup } from './pipeline';
 import { holderLength } from '../shop/holder';
 import { diameterOffsetOf, isBeam } from '../shop/tool';
+import { Allowed, allowedOn } from '../judge/allowed';
 import { gouges, leftovers } from '../judge/shape';
 import { Finding, stop } from '../quantity/finding';
 import { Added } from '../part/added';
@@ -30,6 +31,8 @@ export interface Proof {
   field: HeightField;
   /** Last motion that cut each cell, −1 for none. */
   owner: Int32Array;
+  /** What the part wants, on the same grid; undefined where there is no part yet. */
+  allowed?: Allowed;
   read: ReadProgram;
   /** By operation, where it is known which lines belong to which. */
   steps: StepFigures[];
@@ -115,16 +118,23 @@ export class ProofRun {
     });
   }
 
+  /** What the part wants of a piece on a grid; undefined where there is no part yet. */
+  allowedOn(field: HeightField): Allowed | undefined {
+    return this.model.outline.length ? allowedOn(field, this.model, this.added) : undefined;
+  }
+
   /** Judges what is left once everything has been cut. */
   finish(): Proof {
     const { prover, read, model } = this;
     const { samples, findings, removed } = prover.result();
     const { seconds } = prover.clock;
+    const { zero } = prover.input;
     const steps = stepsOf(this.more.sections ?? [], read.motions, seconds, prover.removedBy, samples);
-    const shape = model.outline.length
+    const allowed = this.allowedOn(prover.field);
+    const shape = allowed
       ? [
-          ...gouges(prover.field, prover.sweeper.owner, model, read.motions, this.added),
-          ...leftovers(prover.field, model, this.added),
+          ...gouges(prover.field, prover.sweeper.owner, allowed, read.motions, zero),
+          ...leftovers(prover.field, model, allowed, zero),
         ]
       : [];
     return {
@@ -135,6 +145,7 @@ export class ProofRun {
       removedBy: prover.removedBy,
       field: prover.field,
       owner: prover.sweeper.owner,
+      allowed,
       read,
       steps,
     };

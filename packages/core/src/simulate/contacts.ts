@@ -21,7 +21,6 @@ export const CONTACT = 0.02;
 const OUT_OF_STEP = 0.005;
 
 const mm = (v: number) => `${formatNumber(v, 2)} mm`;
-const place = (p: P3) => `X ${formatNumber(p.x, 2)} Y ${formatNumber(p.y, 2)} Z ${formatNumber(p.z, 2)}`;
 
 /** Collects what touches what it should not; each fault is told once a tool, at its worst line, with how often it happened. */
 export class Contacts {
@@ -58,6 +57,12 @@ export class Contacts {
       },
     };
     this.worst.set(id, { finding, by, times: known?.times ?? 1 });
+  }
+
+  /** A place as the program says it, in work coordinates. */
+  private where({ x, y, z }: P3): string {
+    const { zero } = this.input;
+    return `X ${formatNumber(x - zero.x, 2)} Y ${formatNumber(y - zero.y, 2)} Z ${formatNumber(z - zero.z, 2)}`;
   }
 
   private readonly lastMotion = new Map<string, number>();
@@ -112,7 +117,7 @@ export class Contacts {
     this.told(i, `fixture:${box.name}`, box.maxZ - low, () =>
       stop(
         'fixture-hit',
-        `${part} hits “${box.name}” near ${place(to)}`,
+        `${part} hits “${box.name}” near ${this.where(to)}`,
         'Move the fixture, raise the clearance, or keep the operation away from it',
         { at: to },
       ),
@@ -169,7 +174,7 @@ export class Contacts {
       this.told(i, 'rapid', bite.depth, () =>
         stop(
           'rapid-through-stock',
-          `A rapid runs ${mm(bite.depth)} deep through metal near ${place(at)}`,
+          `A rapid runs ${mm(bite.depth)} deep through metal near ${this.where(at)}`,
           'Retract higher before this move, or feed it',
           { at },
         ),
@@ -223,7 +228,7 @@ export class Contacts {
       this.told(i, 'holder', holder, () =>
         stop(
           'holder-hit',
-          `The holder of ${tool.name} runs ${mm(holder)} into metal near ${place(at)}`,
+          `The holder of ${tool.name} runs ${mm(holder)} into metal near ${this.where(at)}`,
           `Let the tool stick out ${mm(tool.stickOut + holder + 1)} or more`,
           { at, tool: tool.id },
         ),
@@ -247,7 +252,7 @@ export class Contacts {
       this.told(i, 'shank', above, () =>
         stop(
           'shank-rub',
-          `The shank of ${tool.name} runs ${mm(above)} into metal near ${place(at)}`,
+          `The shank of ${tool.name} runs ${mm(above)} into metal near ${this.where(at)}`,
           'Take a tool with longer flutes or a thinner shank',
           { at, tool: tool.id },
         ),

@@ -10,6 +10,7 @@ interface Snapshot {
   motion: number;
   height: Float32Array;
   below?: Below;
+  owner: Int32Array;
 }
 
 export interface Moment {
@@ -29,7 +30,7 @@ const CHORD = 0.01;
 export class Playback {
   readonly field: HeightField;
   private readonly sweeper: Sweeper;
-  private readonly fresh: Pick<HeightField, 'height' | 'below'>;
+  private readonly fresh: Omit<Snapshot, 'motion'>;
   private readonly cutters = new Map<number, Cutter>();
   private readonly ends: Float64Array;
   private readonly snapshots: Snapshot[] = [];
@@ -43,12 +44,22 @@ export class Playback {
     cell: number,
   ) {
     this.field = stockField(input.stock, cell, input.left);
-    this.fresh = copyField(this.field);
     this.sweeper = new Sweeper(this.field, input.stock.bottom);
+    this.fresh = { ...copyField(this.field), owner: this.owner.slice() };
     for (const [number, tool] of input.tools) this.cutters.set(number, cutterOf(tool));
     this.ends = new Float64Array(seconds.length);
     let sum = 0;
     seconds.forEach((s, i) => (this.ends[i] = sum += s));
+  }
+
+  /** Last motion that cut each cell, −1 for none. */
+  get owner(): Int32Array {
+    return this.sweeper.owner;
+  }
+
+  /** Whether everything has been cut. */
+  get isAtEnd(): boolean {
+    return this.done >= this.ends.length - 1 && this.part === 1;
   }
 
   /** Motion under way at a time, s, and how far into it (0..1). */
@@ -84,8 +95,10 @@ export class Playback {
 
   private rewind(motion: number): void {
     const best = this.snapshots.filter((s) => s.motion <= motion).pop();
-    const { height, below } = copyField({ ...this.field, ...(best ?? this.fresh) });
+    const { owner, ...then } = best ?? this.fresh;
+    const { height, below } = copyField({ ...this.field, ...then });
     this.field.height.set(height);
+    this.owner.set(owner);
     this.field.below = below;
     this.sweeper.restart();
     this.done = best ? best.motion : 1;
@@ -97,7 +110,7 @@ export class Playback {
     const last = this.snapshots[this.snapshots.length - 1]?.motion ?? 0;
     if (this.done - last >= every) {
       const { height, below } = copyField(this.field);
-      this.snapshots.push({ motion: this.done, height, below });
+      this.snapshots.push({ motion: this.done, height, below, owner: this.owner.slice() });
     }
   }
 

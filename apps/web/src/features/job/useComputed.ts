@@ -41,7 +41,7 @@ const keyOf = (job: Job, setupId: string, other?: OtherText) =>
   hashOf({ ...job, note: '', unit: '', setupId, other: other?.name, length: other?.text.length });
 
 /** Answers that are for whoever asked, not about the job as a whole. */
-const ELSEWHERE = ['moment', 'advised', 'proposed', 'levelled', 'stl'] as const;
+const ELSEWHERE = ['moment', 'advised', 'proposed', 'levelled', 'probed', 'stl'] as const;
 type Own = Exclude<Answer, { type: (typeof ELSEWHERE)[number] }>;
 const isOwn = (answer: Answer): answer is Own => !(ELSEWHERE as readonly string[]).includes(answer.type);
 

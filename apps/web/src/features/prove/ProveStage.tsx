@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { Button, IconButton, ProgressBar } from 'react-native-paper';
 import { Finding, Lines, Measure, formatNumber, formatTime } from '@tidypath/core';
@@ -21,9 +21,12 @@ import { LoadRibbon } from './LoadRibbon';
 import { MEASURE_INFO } from './measures';
 import { CalledTools, OtherProgram } from './OtherProgram';
 import { PeaksCard } from './PeaksCard';
+import { PlacesCard } from './PlacesCard';
+import { ProbeCard } from './ProbeCard';
 import { StepsCard } from './StepsCard';
 import { TimeParts } from './TimeParts';
 import { SPEEDS, usePlayer } from './usePlayer';
+import { useProbe } from './useProbe';
 
 const startOf = (proof: ProofView, motion: number) => (motion > 0 ? proof.ends[motion - 1] : 0);
 
@@ -46,11 +49,45 @@ function Verdict({ proof }: { proof: ProofView }) {
   );
 }
 
+interface ViewButtonsProps {
+  against: boolean;
+  onAgainst: (on: boolean) => void;
+  onPicture: () => void;
+}
+
+/** What the picture shows, and keeping it. */
+function ViewButtons({ against, onAgainst, onPicture }: ViewButtonsProps) {
+  return (
+    <>
+      <Button
+        compact
+        mode={against ? 'contained-tonal' : 'text'}
+        aria-pressed={against}
+        onPress={() => onAgainst(!against)}
+        testID="against"
+      >
+        against the part
+      </Button>
+      <IconButton
+        icon="camera"
+        size={18}
+        style={{ margin: 0 }}
+        accessibilityLabel="Save the picture"
+        onPress={onPicture}
+        testID="save-picture"
+      />
+    </>
+  );
+}
+
 /** The posted text, read back and cut: stock coming off, load over time, everything that is wrong. */
 export function ProveStage() {
   const { job, setup, computed } = useJob();
   const { proof, proofFresh, progress, plan, planFresh, cancelled, provedText } = computed;
   const player = usePlayer(proof);
+  const probing = useProbe(proof);
+  const [against, setAgainst] = useState(false);
+  const cameraRef = useRef<(() => Promise<Uint8Array>) | null>(null);
   const [chosen, setChosen] = useState<Finding>();
   const [measure, setMeasure] = useState<Measure>('rate');
   const lines = useMemo(() => new Lines(provedText ?? ''), [provedText]);
@@ -132,7 +169,30 @@ export function ProveStage() {
   );
 
   return (
-    <StagePage view={<JobView stock="cut" moment={moment} showPath={!shown} marks={marks} />} under={ribbon}>
+    <StagePage
+      view={
+        <JobView
+          stock="cut"
+          moment={moment}
+          showPath={!shown && !against}
+          marks={marks}
+          against={against}
+          pins={probing.pins}
+          onTap={probing.tap}
+          cameraRef={cameraRef}
+          buttons={
+            <ViewButtons
+              against={against}
+              onAgainst={setAgainst}
+              onPicture={() =>
+                void cameraRef.current?.().then((png) => saveFile(`${setup.name}.png`, png, 'image/png'))
+              }
+            />
+          }
+        />
+      }
+      under={ribbon}
+    >
       <SetupBar />
       {waiting && (
         <Card>
@@ -170,6 +230,14 @@ export function ProveStage() {
             remedy: 'Cure what the Cut stage reports first',
             place: {},
           }}
+        />
+      )}
+      {proof && plan && (
+        <ProbeCard
+          probing={probing}
+          zero={plan.zero}
+          lines={proof.lines}
+          onMotion={(motion) => player.seek(proof.ends[motion])}
         />
       )}
       {proof && (
@@ -210,6 +278,16 @@ export function ProveStage() {
               Save the stock as STL
             </Button>
           </Card>
+          {proof.allowed && plan && (
+            <PlacesCard
+              places={proof.places}
+              zero={plan.zero}
+              onPlace={(place) => {
+                setAgainst(true);
+                probing.tap(place);
+              }}
+            />
+          )}
           <PeaksCard
             measure={measure}
             onMeasure={setMeasure}

@@ -13,3 +13,7 @@ export const MEASURE_INFO: Record<Measure, { label: string; text: (v: number) =>
 /** The greatest value of a measure; of several programs, of all of them. */
 export const highestOf = (measure: Measure, ...programs: Samples[]) =>
   programs.reduce((most, s) => s[measure].reduce((a, b) => (b > a ? b : a), most), 0);
+
+/** How far a place is off, above 0 left, below 0 cut into. */
+export const offText = (by: number) =>
+  by > 0 ? `${formatNumber(by, 2)} mm left` : `${formatNumber(-by, 2)} mm cut into the part`;

@@ -1,13 +1,13 @@
-import { Suspense, lazy, memo, useMemo, useState } from 'react';
+import { ReactNode, RefObject, Suspense, lazy, memo, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { ActivityIndicator, Button } from 'react-native-paper';
 import { Tool, boxOf, groundOf } from '@tidypath/core';
 import type { SurfaceView } from '../../compute/messages';
-import { SPACE, TEMPER } from '../../theme/theme';
+import { LEFT_STEPS, SPACE, TEMPER } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Txt } from '../../ui/Txt';
 import { useCalmJob } from '../job/JobContext';
-import type { Angle } from './scene';
+import type { Angle, Point3 } from './scene';
 import { partEdges, planSegments, within } from './segments';
 import { partModel } from '../job/partModel';
 
@@ -19,8 +19,16 @@ interface Props {
   showPath?: boolean;
   /** The finished stock, or the raw block. */
   stock: 'raw' | 'cut';
-  moment?: { at: { x: number; y: number; z: number }; tool: Tool; heights: Float32Array };
-  marks?: { x: number; y: number; z: number }[];
+  moment?: { at: Point3; tool: Tool; heights: Float32Array };
+  marks?: Point3[];
+  /** Where somebody probed. */
+  pins?: Point3[];
+  /** Colours the stock by how far it is from the part. */
+  against?: boolean;
+  onTap?: (at: Point3) => void;
+  cameraRef?: RefObject<(() => Promise<Uint8Array>) | null>;
+  /** Further buttons under the picture. */
+  buttons?: ReactNode;
 }
 
 /** The whole raw block as a surface of a few cells. */
@@ -35,34 +43,67 @@ function rawSurface(points: { x: number; y: number }[], top: number, bottom: num
   return { x0, y0, cell, nx, ny, top, bottom, height: new Float32Array(nx * ny).fill(top) };
 }
 
-/** The bite's colours, light to heavy. */
-export function TemperKey() {
+/** Colours in a row, from what they mean at one end to what they mean at the other. */
+function ColourKey({ label, from, to, colours }: { label: string; from: string; to: string; colours: string[] }) {
   const palette = usePalette();
   return (
     <View
       accessible
       role="img"
-      aria-label="Path colours: pale is a light bite, dark blue a full slot"
+      aria-label={label}
       style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.xs }}
     >
       <Txt kind="small" tone="quiet">
-        light bite
+        {from}
       </Txt>
-      {TEMPER.map((c) => (
+      {colours.map((c) => (
         <View
           key={c}
           style={{ width: 16, height: 10, backgroundColor: c, borderWidth: 1, borderColor: palette.line }}
         />
       ))}
       <Txt kind="small" tone="quiet">
-        slot
+        {to}
       </Txt>
     </View>
   );
 }
 
+/** The bite's colours, light to heavy. */
+const TemperKey = () => (
+  <ColourKey
+    label="Path colours: pale is a light bite, dark blue a full slot"
+    from="light bite"
+    to="slot"
+    colours={[...TEMPER]}
+  />
+);
+
+/** The colours of a piece held against the part. */
+function LeftKey() {
+  const palette = usePalette();
+  const [least, most] = [LEFT_STEPS[0], LEFT_STEPS[LEFT_STEPS.length - 1]];
+  return (
+    <ColourKey
+      label={`Colours: red is cut into the part, grey as wanted, then metal left from ${least} to ${most} mm and more`}
+      from="cut into"
+      to={`left, to ${most} mm`}
+      colours={[palette.danger, palette.right, ...TEMPER]}
+    />
+  );
+}
+
 /** Stock, part, path, fixtures and tool of the job at hand. */
-export const JobView = memo(function JobView({ operationId, showPath = true, stock, moment, marks }: Props) {
+export const JobView = memo(function JobView({
+  operationId,
+  showPath = true,
+  stock,
+  moment,
+  marks,
+  against,
+  buttons,
+  ...more
+}: Props) {
   const { job, setup, computed } = useCalmJob();
   const { plan, proof, proofFresh } = computed;
   const [fit, setFit] = useState<{ angle: Angle; count: number }>({ angle: 'corner', count: 0 });
@@ -97,6 +138,8 @@ export const JobView = memo(function JobView({ operationId, showPath = true, sto
           zero={zero}
           tool={tool}
           marks={marks}
+          allowed={against ? proof?.allowed : undefined}
+          {...more}
           fit={fit}
           label={`${job.name}: stock, part and path`}
         />
@@ -107,8 +150,9 @@ export const JobView = memo(function JobView({ operationId, showPath = true, sto
             {angle}
           </Button>
         ))}
+        {buttons}
         <View style={{ flex: 1 }} />
-        {showPath && <TemperKey />}
+        {against ? <LeftKey /> : showPath && <TemperKey />}
       </View>
     </View>
   );

@@ -1,10 +1,10 @@
-import { useEffect, useRef } from 'react';
+import { RefObject, useEffect, useRef } from 'react';
 import { View } from 'react-native';
 import { useTheme } from 'react-native-paper';
-import type { FixtureBox, Tool } from '@tidypath/core';
+import type { Allowed, FixtureBox, Tool } from '@tidypath/core';
 import type { SurfaceView } from '../../compute/messages';
 import { usePalette } from '../../theme/usePalette';
-import { Angle, Scene, Segments } from './scene';
+import { Angle, Point3, Scene, Segments } from './scene';
 
 export interface SceneProps {
   surface?: SurfaceView;
@@ -14,9 +14,16 @@ export interface SceneProps {
   cut?: Segments;
   rapid?: Segments;
   fixtures: FixtureBox[];
-  zero?: { x: number; y: number; z: number };
-  tool?: { at: { x: number; y: number; z: number }; tool: Tool };
-  marks?: { x: number; y: number; z: number }[];
+  zero?: Point3;
+  tool?: { at: Point3; tool: Tool };
+  marks?: Point3[];
+  /** Where somebody probed. */
+  pins?: Point3[];
+  /** Colours the stock by how far it is from this. */
+  allowed?: Allowed;
+  onTap?: (at: Point3) => void;
+  /** Set to what makes a PNG of the picture. */
+  cameraRef?: RefObject<(() => Promise<Uint8Array>) | null>;
   /** Changes when the picture should be fitted again, from this side. */
   fit: { angle: Angle; count: number };
   label: string;
@@ -28,12 +35,18 @@ export default function SceneCanvas(props: SceneProps) {
   const scene = useRef<Scene | null>(null);
   const palette = usePalette();
   const dark = useTheme().dark;
-  const { surface, heights, edges, cut, rapid, fixtures, zero, tool, marks, fit } = props;
+  const { surface, heights, edges, cut, rapid, fixtures, zero, tool, marks, pins, allowed, onTap, cameraRef, fit } =
+    props;
+  const tapped = useRef(onTap);
+  useEffect(() => {
+    tapped.current = onTap;
+  }, [onTap]);
 
   useEffect(() => {
     const element = host.current as unknown as HTMLElement;
-    const made = new Scene(element, palette);
+    const made = new Scene(element, palette, (at) => tapped.current?.(at));
     scene.current = made;
+    if (cameraRef) cameraRef.current = () => made.picture();
     const watch = new ResizeObserver(() => made.resize());
     watch.observe(element);
     return () => {
@@ -42,9 +55,10 @@ export default function SceneCanvas(props: SceneProps) {
       scene.current = null;
     };
     // A change of theme makes a new scene.
-  }, [palette]);
+  }, [palette, cameraRef]);
 
   useEffect(() => scene.current?.setSurface(surface), [surface, palette]);
+  useEffect(() => scene.current?.setAllowed(allowed), [allowed, palette]);
   useEffect(() => {
     if (heights) scene.current?.setHeights(heights);
   }, [heights, palette]);
@@ -59,6 +73,7 @@ export default function SceneCanvas(props: SceneProps) {
   }, [zero, palette]);
   useEffect(() => scene.current?.setTool(tool?.at, tool?.tool), [tool, palette]);
   useEffect(() => scene.current?.setMarks(marks ?? []), [marks, palette]);
+  useEffect(() => scene.current?.setPins(pins ?? []), [pins, palette]);
   const shape = surface && [surface.x0, surface.y0, surface.nx, surface.ny, surface.cell].join();
   useEffect(() => scene.current?.fit(fit.angle), [fit, shape, palette]);
 

@@ -3,14 +3,20 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
-import { FixtureBox, Tool, profileOutline, segmentStarts } from '@tidypath/core';
+import { Allowed, FixtureBox, Tool, deviation, profileOutline, segmentStarts } from '@tidypath/core';
 import type { SurfaceView } from '../../compute/messages';
-import type { Palette } from '../../theme/theme';
+import { LEFT_STEPS, Palette, TEMPER } from '../../theme/theme';
 
 /** Straight pieces for drawing: six coordinates and six colour shares each. */
 export interface Segments {
   positions: Float32Array;
   colours?: Float32Array;
+}
+
+export interface Point3 {
+  x: number;
+  y: number;
+  z: number;
 }
 
 export type Angle = 'corner' | 'top' | 'front';
@@ -20,6 +26,10 @@ const DIRECTIONS: Record<Angle, [number, number, number]> = {
   top: [0, -0.0001, 1],
   front: [0, -1, 0.0001],
 };
+/** A tap moves fewer pixels and lasts fewer milliseconds. */
+const TAP = { moves: 6, lasts: 500 };
+/** Height of a pin, mm. */
+const PIN = 8;
 const PATH_WIDTH = 2.2;
 /** Milliseconds between two looks whether the shaders are ready. */
 const LOOK_AGAIN = 8;
@@ -34,6 +44,11 @@ export class Scene {
   private readonly controls: OrbitControls;
   private readonly groups = new Map<string, THREE.Object3D>();
   private surface?: { mesh: THREE.Mesh; view: SurfaceView };
+  private heights: Float32Array = new Float32Array(0);
+  private allowed?: Allowed;
+  private readonly plain: number[];
+  /** As wanted, cut into, then left by more and more. */
+  private readonly shades: number[][];
   private box = new THREE.Box3(new THREE.Vector3(0, 0, -10), new THREE.Vector3(100, 60, 0));
   /** Room the fixtures take. */
   private held = new THREE.Box3();
@@ -47,7 +62,10 @@ export class Scene {
   constructor(
     private readonly host: HTMLElement,
     private readonly palette: Palette,
+    private readonly onTap: (at: Point3) => void,
   ) {
+    this.plain = new THREE.Color(palette.stock).toArray();
+    this.shades = [palette.right, palette.danger, ...TEMPER].map((c) => new THREE.Color(c).toArray());
     this.renderer = new THREE.WebGLRenderer({ antialias: true, alpha: true });
     this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
     host.appendChild(this.renderer.domElement);
@@ -56,6 +74,7 @@ export class Scene {
     this.controls = new OrbitControls(this.camera, this.renderer.domElement);
     this.controls.enableDamping = false;
     this.controls.addEventListener('change', () => this.draw());
+    this.listenForTaps(this.renderer.domElement);
     this.controls.addEventListener('start', () => (this.fitted = undefined));
     const sun = new THREE.DirectionalLight(0xffffff, 2.1);
     sun.position.set(-0.4, -0.7, 1);
@@ -66,6 +85,30 @@ export class Scene {
   draw(): void {
     if (this.pending) return;
     this.pending = requestAnimationFrame(() => void this.render());
+  }
+
+  /** A press that neither lasts nor moves asks what stands there. */
+  private listenForTaps(canvas: HTMLCanvasElement): void {
+    let down = { x: 0, y: 0, time: 0 };
+    canvas.addEventListener('pointerdown', (e) => (down = { x: e.clientX, y: e.clientY, time: e.timeStamp }));
+    canvas.addEventListener('pointerup', (e) => {
+      const moved = Math.hypot(e.clientX - down.x, e.clientY - down.y);
+      if (moved > TAP.moves || e.timeStamp - down.time > TAP.lasts || !this.surface) return;
+      const { left, top, width, height } = canvas.getBoundingClientRect();
+      const ray = new THREE.Raycaster();
+      const at = new THREE.Vector2(((e.clientX - left) / width) * 2 - 1, 1 - ((e.clientY - top) / height) * 2);
+      ray.setFromCamera(at, this.camera);
+      const [hit] = ray.intersectObject(this.surface.mesh);
+      if (hit) this.onTap(hit.point);
+    });
+  }
+
+  /** The picture as it stands, as a PNG. */
+  async picture(): Promise<Uint8Array> {
+    await this.prepare();
+    this.renderer.render(this.scene, this.camera);
+    const blob = await new Promise<Blob | null>((resolve) => this.renderer.domElement.toBlob(resolve));
+    return new Uint8Array(blob ? await blob.arrayBuffer() : []);
   }
 
   /** Draws; shaders of what is new are made ready first, without holding up the page. */
@@ -133,7 +176,7 @@ export class Scene {
     }
     const geometry = surfaceGeometry(view);
     const material = new THREE.MeshStandardMaterial({
-      color: this.palette.stock,
+      vertexColors: true,
       roughness: 0.85,
       metalness: 0,
       flatShading: true,
@@ -143,11 +186,34 @@ export class Scene {
     });
     const mesh = new THREE.Mesh(geometry, material);
     this.surface = { mesh, view };
+    this.colour(view.height);
     this.box = new THREE.Box3(
       new THREE.Vector3(view.x0, view.y0, view.bottom),
       new THREE.Vector3(view.x0 + view.nx * view.cell, view.y0 + view.ny * view.cell, view.top),
     );
     this.swap('surface', mesh);
+  }
+
+  /** Colours the stock by how far it is from what is allowed; plain without. */
+  setAllowed(allowed: Allowed | undefined): void {
+    this.allowed = allowed;
+    if (this.surface) this.colour(this.heights);
+    this.draw();
+  }
+
+  private colour(height: Float32Array): void {
+    this.heights = height;
+    const { mesh, view } = this.surface!;
+    const attribute = mesh.geometry.getAttribute('color') as THREE.BufferAttribute;
+    const { allowed } = this;
+    fillColours(
+      attribute.array as Float32Array,
+      view,
+      allowed && allowed.high.length === height.length
+        ? (i) => this.shades[shadeOf(deviation(allowed, i, height[i]))]
+        : () => this.plain,
+    );
+    attribute.needsUpdate = true;
   }
 
   /** New heights on the same grid. */
@@ -156,6 +222,8 @@ export class Scene {
     const attribute = this.surface.mesh.geometry.getAttribute('position') as THREE.BufferAttribute;
     fillHeights(attribute.array as Float32Array, this.surface.view, height);
     attribute.needsUpdate = true;
+    if (this.allowed) this.colour(height);
+    else this.heights = height;
     this.draw();
   }
 
@@ -231,7 +299,7 @@ export class Scene {
   }
 
   /** The work zero: three short arms, X with one notch, Y with two. */
-  setZero(p: { x: number; y: number; z: number }): void {
+  setZero(p: Point3): void {
     const arm = 12;
     const positions = new Float32Array([
       p.x,
@@ -274,7 +342,7 @@ export class Scene {
     this.setLines('zero', { positions }, { colour: this.palette.accent, width: 3, above: true });
   }
 
-  setTool(at: { x: number; y: number; z: number } | undefined, tool: Tool | undefined): void {
+  setTool(at: Point3 | undefined, tool: Tool | undefined): void {
     if (!at || !tool) return this.swap('tool');
     const group = new THREE.Group();
     const solid = (
@@ -313,8 +381,20 @@ export class Scene {
     this.swap('tool', group);
   }
 
+  /** Pins where somebody probed, and the way between two of them. */
+  setPins(points: Point3[]): void {
+    const up = points.flatMap(({ x, y, z }) => [x, y, z, x, y, z + PIN]);
+    const [a, b] = points;
+    const between = b ? [a.x, a.y, a.z, b.x, b.y, b.z] : [];
+    this.setLines(
+      'pins',
+      { positions: Float32Array.from([...up, ...between]) },
+      { colour: this.palette.accent, width: 3, above: true, order: 3 },
+    );
+  }
+
   /** A flag where something is wrong. */
-  setMarks(points: { x: number; y: number; z: number }[]): void {
+  setMarks(points: Point3[]): void {
     const group = new THREE.Group();
     for (const p of points) {
       const cone = new THREE.Mesh(
@@ -406,9 +486,25 @@ function surfaceGeometry(view: SurfaceView): THREE.BufferGeometry {
   }
   const geometry = new THREE.BufferGeometry();
   geometry.setAttribute('position', new THREE.BufferAttribute(positions, 3));
+  geometry.setAttribute('color', new THREE.BufferAttribute(new Float32Array(positions.length), 3));
   geometry.setIndex(new THREE.BufferAttribute(index, 1));
   geometry.computeBoundingSphere();
   return geometry;
+}
+
+/** Which shade a deviation takes. */
+function shadeOf(by: number): number {
+  if (by === 0) return 0;
+  return by < 0 ? 1 : 1 + LEFT_STEPS.filter((step) => by >= step).length;
+}
+
+function fillColours(colours: Float32Array, view: SurfaceView, of: (cell: number) => number[]): void {
+  const nx = view.nx + 2;
+  const ny = view.ny + 2;
+  const within = (i: number, n: number) => Math.min(n - 1, Math.max(0, i - 1));
+  for (let j = 0; j < ny; j++) {
+    for (let i = 0; i < nx; i++) colours.set(of(within(j, view.ny) * view.nx + within(i, view.nx)), (j * nx + i) * 3);
+  }
 }
 
 function fillHeights(positions: Float32Array, view: SurfaceView, height: Float32Array): void {

@@ -1,0 +1,37 @@
+import { View } from 'react-native';
+import { WrongPlace, formatNumber } from '@tidypath/core';
+import { Card } from '../../ui/Card';
+import { Txt } from '../../ui/Txt';
+import { LinkRow } from './LinkRow';
+import { offText } from './measures';
+
+interface Props {
+  places: WrongPlace[];
+  /** Work zero, part coordinates. */
+  zero: { x: number; y: number };
+  onPlace: (place: WrongPlace) => void;
+}
+
+/** Where the finished piece is not as the part wants it, the worst first. */
+export function PlacesCard({ places, zero, onPlace }: Props) {
+  return (
+    <Card testID="places">
+      <Txt heading>Against the part</Txt>
+      {places.length === 0 && <Txt>Everything the part asks for is cut, and nothing is cut into it.</Txt>}
+      <View role="list">
+        {places.map((p, i) => (
+          <LinkRow
+            key={i}
+            testID={`place-${i}`}
+            left={`${offText(p.by)}, ${formatNumber(p.volume, 1)} mm³`}
+            right={`X ${formatNumber(p.x - zero.x, 1)} Y ${formatNumber(p.y - zero.y, 1)}`}
+            onPress={() => onPlace(p)}
+          />
+        ))}
+      </View>
+      <Txt kind="small" tone="quiet">
+        Tap the picture to probe any point.
+      </Txt>
+    </Card>
+  );
+}

@@ -1,0 +1,54 @@
+import { HeightField } from '../simulate/field';
+import { Allowed, deviation, middleOf } from './allowed';
+
+/** A patch where a piece is not as wanted. */
+export interface WrongPlace {
+  /** Where it is worst, part coordinates. */
+  x: number;
+  y: number;
+  z: number;
+  /** How far it is off there, mm: above 0 metal is left, below 0 the part is cut into. */
+  by: number;
+  /** mm³. */
+  volume: number;
+}
+
+/** Patches smaller than this are the grain of the grid, mm³. */
+const GRAIN = 0.5;
+
+/** Gathers the patch of one sign that a cell belongs to, and takes its cells off the list of those still to visit. */
+function patchAt(field: HeightField, off: Float32Array, seed: number): WrongPlace {
+  const { nx, cell, height } = field;
+  const side = Math.sign(off[seed]);
+  const queue: number[] = [];
+  let [worst, by, volume] = [seed, 0, 0];
+  const visit = (i: number) => {
+    if (Math.sign(off[i]) !== side) return;
+    volume += Math.abs(off[i]) * cell * cell;
+    if (Math.abs(off[i]) > Math.abs(by)) [by, worst] = [off[i], i];
+    off[i] = 0;
+    queue.push(i);
+  };
+  visit(seed);
+  for (let i = queue.pop(); i !== undefined; i = queue.pop()) {
+    if (i % nx > 0) visit(i - 1);
+    if (i % nx < nx - 1) visit(i + 1);
+    if (i >= nx) visit(i - nx);
+    if (i + nx < off.length) visit(i + nx);
+  }
+  return { ...middleOf(field, worst), z: height[worst], by, volume };
+}
+
+/**
+ * Patches that are not as wanted, each in one piece: cuts into the part first, then metal left, the worst of each first.
+ * @param most how many at most
+ */
+export function worstPlaces(field: HeightField, allowed: Allowed, most = 6): WrongPlace[] {
+  const off = field.height.map((h, i) => deviation(allowed, i, h));
+  const places: WrongPlace[] = [];
+  for (let i = 0; i < off.length; i++) if (off[i] !== 0) places.push(patchAt(field, off, i));
+  return places
+    .filter((p) => p.volume >= GRAIN)
+    .sort((a, b) => Math.sign(a.by) - Math.sign(b.by) || Math.abs(b.by) - Math.abs(a.by) || b.volume - a.volume)
+    .slice(0, most);
+}
