@@ -10,6 +10,8 @@ import { ReadOptions, ReadProgram, readProgram } from '../program/reader';
 import { Clock } from '../simulate/clock';
 import { Prover } from '../simulate/prover';
 import { Samples } from '../simulate/samples';
+import { calledTools } from '../program/remarks';
+import { otherTools } from '../judge/called';
 import { StepFigures, idleSteps, stepsOf } from '../judge/steps';
 import { Program, Section } from '../program/writer';
 import { HeightField, copyField } from '../simulate/field';
@@ -138,7 +140,13 @@ export class ProofRun {
         ]
       : [];
     return {
-      findings: [...read.findings, ...findings, ...shape, ...idleSteps(steps, read.motions)],
+      findings: [
+        ...read.findings,
+        ...otherTools(calledTools(read), [...prover.input.tools.values()]),
+        ...findings,
+        ...shape,
+        ...idleSteps(steps, read.motions),
+      ],
       clock: prover.clock,
       samples,
       removed: removed / 1000,

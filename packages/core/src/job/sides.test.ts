@@ -194,6 +194,19 @@ describe('stock that is carried on', () => {
     expect(found.map((f) => f.code)).toContain('gouge');
   });
 
+  test.each([
+    ['a rapid through what the first setup left', 'rapid-through-stock', 'G0 X5 Y5\nG0 Z-1\n', 6],
+    ['a cut too deep for the flutes', 'too-deep-for-flutes', 'G0 X-20 Y25\nG1 Z-15 F300\nG1 X90\n', 7],
+    ['a cut below the work', 'below-stock', 'G0 X-20 Y25\nG1 Z-17 F300\nG1 X90\n', 7],
+  ])('%s is found at its line', (_, code, body, line) => {
+    const job = inSecond(turned(firstCut(), SIDEWAYS), 'face', [], 1);
+    const tools = [...job.tools.filter((t) => t.number !== 4), { ...tool(4), fluteLength: 12 }];
+    const text = `G21 G90 G54\nT4 M6\nS5000 M3\nG0 Z20\n${body}M30\n`;
+    const { left } = leftBefore(job, job.setups[1], CELL);
+    const { findings } = proveProgram({ ...job, tools }, job.setups[1], text, CELL, { left });
+    expect(findings.filter((f) => f.code === code).map((f) => f.place.line)).toEqual([line]);
+  });
+
   test('what was cut loose does not come along', () => {
     const job = turned(withOperation(plate(), 'contour', ['f1'], tool(4), { breakthrough: 6.2 }), SIDEWAYS);
     const { programs } = postSetup(job, job.setups[0], planSetup(job, job.setups[0]));

@@ -87,6 +87,37 @@ describe('seeded faults', () => {
     );
   });
 
+  test('another tool than the one here is told at its call', () => {
+    const text = posted.replace(/\(T4 [^)]*\)/, '(T4 12 MM END MILL)');
+    const call = text.split('\n').findIndex((l) => /T4 M6/.test(l)) + 1;
+    expect(proveText(text)).toEqual([
+      expect.objectContaining({ code: 'tool-differs', place: expect.objectContaining({ line: call }) }),
+    ]);
+  });
+
+  test('a tool changed in the rack meanwhile cuts into the walls: a gouge at a line of its own', () => {
+    const thick = { ...job, tools: job.tools.map((t) => (t.number === 4 ? { ...t, diameter: 10.4 } : t)) };
+    const found = proveProgram(thick, thick.setups[0], posted, 0.1).findings;
+    const gouges = found.filter((f) => f.code === 'gouge');
+    expect(gouges.length).toBeGreaterThan(0);
+    expect(gouges.every((f) => /[XYZ]/.test(posted.split('\n')[f.place.line! - 1]))).toBe(true);
+  });
+
+  test.each([
+    ['terse', 'G90G21G54\nT4M6\nM3S5000\nG0X0Y0Z5\nG0X40Y25\nG1Z-4.5F200\nG0Z30\nM30\n', 6],
+    ['incremental', 'G21 G90 G54\nT4 M6\nS5000 M3\nG0 X40 Y25 Z5\nG91\nG1 Z-9.5 F200\nG1 X5\nG90 G0 Z30\nM30\n', 6],
+    ['inches', 'G20 G90 G54\nT4 M6\nS5000 M3\nG0 X1.5 Y1 Z.2\nG1 Z-.1 F8\nG1 Z-.18\nG0 Z1\nM30\n', 6],
+    ['subprogram', 'G21 G90 G54\nT4 M6\nS5000 M3\nG0 X40 Y25 Z5\nM98 P7\nG0 Z30\nM30\nO7\nG1 Z-4.5 F200\nM99\n', 9],
+    [
+      'turned',
+      'G21 G90 G54\nT4 M6\nS5000 M3\nG0 X40 Y25 Z5\nG68 X40 Y25 R30\nG1 Z-4 F200\nG1 X80 Y25\nG69 G0 Z30\nM30\n',
+      7,
+    ],
+  ])('a cut into the part by a program of another hand, %s, is a gouge at its line', (_, text, line) => {
+    const found = proveText(text).filter((f) => f.code === 'gouge');
+    expect(found.map((f) => f.place.line)).toContain(line);
+  });
+
   test('a shifted zero is a gouge and metal left at once', () => {
     const shifted = {
       ...job,

@@ -1,5 +1,5 @@
 import { TOOLS } from '../shop/library';
-import { guessTool } from '../shop/guess';
+import { guessTool, speaksOfOther } from '../shop/guess';
 import { readProgram } from './reader';
 import { calledTools } from './remarks';
 
@@ -9,9 +9,9 @@ test('a tool is told with the remark at its change, or from a list that names it
   const text =
     '(T12 6 MM BALL MILL)\nG21 G90\n(ROUGH THE TOP)\nT4 M6 (10 MM END MILL)\nG0 X1 Y1\n\n\n\n\nT12 M6\nG0 X2\nT7 M6\nG0 X3\n';
   expect(called(text)).toEqual([
-    { number: 4, remark: '10 MM END MILL' },
-    { number: 12, remark: '6 MM BALL MILL' },
-    { number: 7, remark: '' },
+    { number: 4, remark: '10 MM END MILL', line: 4, isNamed: true },
+    { number: 12, remark: '6 MM BALL MILL', line: 10, isNamed: true },
+    { number: 7, remark: '', line: 12, isNamed: false },
   ]);
 });
 
@@ -30,6 +30,18 @@ test.each(TOOLS.filter((t) => ['flat', 'ball', 'drill', 'face'].includes(t.kind)
     }
   },
 );
+
+test.each(TOOLS.map((t) => [t.name, t] as const))('%s is not taken for another by its own name', (name, t) => {
+  expect(speaksOfOther(`${name}, D${t.diameter}`, t)).toBe(false);
+});
+
+test('another size or another kind is told', () => {
+  const mill = TOOLS.find((t) => t.kind === 'flat' && t.diameter === 10)!;
+  expect(speaksOfOther('12 MM END MILL', mill)).toBe(true);
+  expect(speaksOfOther('10 MM BALL MILL', mill)).toBe(true);
+  expect(speaksOfOther('D10 ROUGHING MILL', mill)).toBe(false);
+  expect(speaksOfOther('ROUGHING', mill)).toBe(false);
+});
 
 test('without a size, or with one that is not there, nothing is guessed', () => {
   expect(guessTool('ROUGHING', TOOLS)).toBeUndefined();

@@ -5,6 +5,10 @@ import type { ReadProgram } from './reader';
 export interface CalledTool {
   number: number;
   remark: string;
+  /** Line of its first change. */
+  line: number;
+  /** Whether the remark stands in a list of tools, or on the line of the change itself. */
+  isNamed: boolean;
 }
 
 /** So many lines before a tool change, its remark may stand. */
@@ -18,7 +22,7 @@ export function calledTools({ motions: m, comments, tools }: ReadProgram): Calle
     const named = new RegExp(`^T0*${number}\\b[\\s:=-]*`, 'i');
     const listed = comments.find((c) => named.test(c.text))?.text.replace(named, '');
     const near = comments.filter((c) => c.line >= line - BEFORE && c.line <= line + 1);
-    const beside = near.find((c) => c.line === line) ?? near[near.length - 1];
-    return { number, remark: listed ?? beside?.text ?? '' };
+    const own = listed ?? near.find((c) => c.line === line)?.text;
+    return { number, remark: own ?? near[near.length - 1]?.text ?? '', line, isNamed: own !== undefined };
   });
 }

@@ -1,5 +1,5 @@
 import { MM_PER_INCH } from '../quantity/units';
-import { Form, Tool, formOf } from './tool';
+import { Form, Tool, formOf, isAxial } from './tool';
 
 /** Words that name what a tool is, the more particular first. */
 const WORDS: [RegExp, (t: Tool) => boolean][] = [
@@ -19,6 +19,8 @@ function is(form: Form) {
   return (t: Tool) => formOf(t) === form;
 }
 
+/** Sizes are written rounded to about this share. */
+const ROUNDED = 0.01;
 /** Sizes this near are the same, mm. */
 const SAME = 0.03;
 
@@ -27,10 +29,23 @@ function diameterIn(remark: string): number | undefined {
   const thread = /\bM(\d+(?:\.\d+)?)\b/.exec(remark);
   const mm =
     /(?:\bD|Ø|⌀|\bDIA(?:METER)?\.?)\s*=?\s*(\d+(?:\.\d+)?)/i.exec(remark) ?? /(\d+(?:\.\d+)?)\s*MM\b/i.exec(remark);
-  const inch = /(\d*\.?\d+)\s*(?:IN\b|INCH|")/i.exec(remark);
-  const number = (inch ?? mm ?? thread)?.[1];
-  return number === undefined ? undefined : Number(number) * (inch ? MM_PER_INCH : 1);
+  const inch = /(?:(\d+)\/)?(\d*\.?\d+)\s*(?:IN\b|INCH|")/i.exec(remark);
+  if (inch) return (inch[1] ? Number(inch[1]) / Number(inch[2]) : Number(inch[2])) * MM_PER_INCH;
+  const number = (mm ?? thread)?.[1];
+  return number === undefined ? undefined : Number(number);
 }
+
+/** Whether a remark gives another size, or names another kind of tool. */
+export function speaksOfOther(remark: string, tool: Tool): boolean {
+  const diameter = diameterIn(remark);
+  if (diameter !== undefined && Math.abs(diameter - tool.diameter) > SAME + ROUNDED * tool.diameter) return true;
+  const [said, own] = [wordOf(remark), wordOf(tool.name)];
+  return !!said && !!own && said !== own && !(said === ANY_MILL && !isAxial(tool));
+}
+
+const wordOf = (text: string) => WORDS.find(([word]) => word.test(text));
+/** What any mill is called. */
+const ANY_MILL = WORDS[WORDS.length - 1];
 
 /**
  * The tool of a rack that a remark seems to speak of: the same size, and what it is called. Nothing where the remark gives no
@@ -40,6 +55,6 @@ export function guessTool(remark: string, rack: Tool[]): Tool | undefined {
   const diameter = diameterIn(remark);
   if (diameter === undefined) return undefined;
   const sized = rack.filter((t) => Math.abs(t.diameter - diameter) < SAME);
-  const named = WORDS.find(([word]) => word.test(remark));
+  const named = wordOf(remark);
   return (named ? sized.filter(named[1]) : sized)[0];
 }

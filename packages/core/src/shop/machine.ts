@@ -5,6 +5,7 @@ import {
   IsIn,
   IsInt,
   IsNumber,
+  IsOptional,
   IsString,
   Length,
   Max,
@@ -140,6 +141,17 @@ export class Machine {
     step: 10,
   })
   noseToTable!: number;
+  @IsOptional()
+  @Parameter({
+    group: 'Axes',
+    label: 'Nose diameter',
+    help: 'Of the spindle where the holder sits, for what it might touch.',
+    unit: 'length',
+    min: 1,
+    max: 1000,
+    step: 5,
+  })
+  noseDiameter?: number;
   @IsArray() @IsIn([...COOLANTS], { each: true }) coolants!: Coolant[];
   @Parameter({
     group: 'Tools',

@@ -1,10 +1,10 @@
-import { Finding, note, stop } from '../quantity/finding';
+import { Finding, care, note, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
 import { FixtureBox, segmentMeetsBox } from '../geometry/box';
 import { holderHeight, holderLength, holderSlabs, holderWidth } from '../shop/holder';
-import { Tool, formOf, isAxial, isBeam } from '../shop/tool';
+import { Tool, formOf, isAxial, isBeam, profileHeight } from '../shop/tool';
 import { MOVE } from '../program/motions';
-import { HeightField } from './field';
+import { HeightField, NOTHING } from './field';
 import type { ProveInput } from './input';
 import { Bite } from './sweep';
 
@@ -20,12 +20,44 @@ export const CONTACT = 0.02;
 /** Feeds of a tap may differ from its pitch by this share. */
 const OUT_OF_STEP = 0.005;
 
+/** A drill stands on its whole rim where more than this share of it meets metal, even to this share of its diameter. */
+const WHOLE = 0.85;
+const EVEN = 0.3;
+/** Points of the rim, as shares of the radius. */
+const RIM = Array.from({ length: 16 }, (_, k) => [
+  0.8 * Math.cos((k * Math.PI) / 8),
+  0.8 * Math.sin((k * Math.PI) / 8),
+]);
+
+/** So many mm and seconds fed down through air are worth telling. */
+const FAR = { drop: 10, seconds: 3 };
+
+/** What a stretch is about to meet. */
+export interface Before {
+  /** How far metal stands above its end under an axis that does not cut there, mm. */
+  under: number;
+  /** Share of a drill's rim on metal. */
+  rim: number;
+}
+
+/** What a stretch took away, and how far it went down, mm. */
+interface Stroke extends Bite {
+  dropped: number;
+}
+
+/** Whether a tool ends in a ball. */
+const isBall = (tool: Tool) => formOf(tool) === 'mill' && profileHeight(tool, tool.diameter / 4) > TIP * tool.diameter;
+/** A ball has risen so much at half its radius, by its diameter. */
+const TIP = 0.06;
+
 const mm = (v: number) => `${formatNumber(v, 2)} mm`;
 
 /** Collects what touches what it should not; each fault is told once a tool, at its worst line, with how often it happened. */
 export class Contacts {
   private readonly worst = new Map<string, { finding: Finding; by: number; times: number }>();
   private readonly unknown = new Set<number>();
+  /** How far the motion under way has been fed down through air, mm, and whether it has met metal. */
+  private air = { drop: 0, met: false };
 
   constructor(
     private readonly input: ProveInput,
@@ -83,8 +115,10 @@ export class Contacts {
       );
       return;
     }
+    this.air = { drop: 0, met: false };
     this.inStep(i, from, to, tool);
     for (const box of this.input.fixtures) this.fixture(i, from, to, tool, box);
+    if (!isBeam(tool)) this.table(i, to, tool);
     this.travel(i, to, tool);
   }
 
@@ -108,11 +142,7 @@ export class Contacts {
     const low = Math.min(from.z, to.z);
     const hits = (radius: number, bottom: number) =>
       bottom < box.maxZ - CONTACT && segmentMeetsBox(from, to, box, radius);
-    const part = hits(tool.diameter / 2, low)
-      ? tool.name
-      : !isBeam(tool) && holderSlabs(tool.holder).some((s) => hits(s.radius, low + tool.stickOut + s.from))
-        ? `the holder of ${tool.name}`
-        : undefined;
+    const part = this.hitting(tool, low, hits);
     if (!part) return;
     this.told(i, `fixture:${box.name}`, box.maxZ - low, () =>
       stop(
@@ -120,6 +150,34 @@ export class Contacts {
         `${part} hits “${box.name}” near ${this.where(to)}`,
         'Move the fixture, raise the clearance, or keep the operation away from it',
         { at: to },
+      ),
+    );
+  }
+
+  /** The part of a tool, its holder and the nose that hits first. */
+  private hitting(tool: Tool, tip: number, hits: (radius: number, bottom: number) => boolean): string | undefined {
+    if (hits(tool.diameter / 2, tip)) return tool.name;
+    if (isBeam(tool)) return undefined;
+    const nose = tip + tool.stickOut;
+    if (holderSlabs(tool.holder).some((s) => hits(s.radius, nose + s.from))) return `the holder of ${tool.name}`;
+    return hits(this.noseRadius, nose + holderLength(tool.holder)) ? `the spindle nose over ${tool.name}` : undefined;
+  }
+
+  /** 0 where the machine's is not known. */
+  private get noseRadius(): number {
+    return (this.input.machine.noseDiameter ?? 0) / 2;
+  }
+
+  /** Below the table there is nothing to cut. */
+  private table(i: number, to: P3, tool: Tool): void {
+    const under = this.input.zero.z - this.input.zeroAboveTable - to.z;
+    if (under <= CONTACT) return;
+    this.told(i, 'table', under, () =>
+      stop(
+        'table-hit',
+        `${tool.name} goes ${mm(under)} into the table near ${this.where(to)}`,
+        'Raise the work, or cut less deep',
+        { at: to, tool: tool.id },
       ),
     );
   }
@@ -156,20 +214,65 @@ export class Contacts {
     return (this.middle ??= { x: f.x0 + (f.nx * f.cell) / 2, y: f.y0 + (f.ny * f.cell) / 2 });
   }
 
-  /** How far metal stands above `z` under the axis of a tool that goes straight down and does not cut there, mm. */
-  underAxis(i: number, tool: Tool, at: P3): number {
-    if (tool.centreCutting || !this.isPlunge(i)) return 0;
+  /** What a stretch is about to meet, looked at before it cuts. */
+  before(i: number, tool: Tool, to: P3): Before {
+    const isFeed = this.input.motions.type[i] !== MOVE.rapid;
+    const isDown = this.isPlunge(i);
+    const asks = isDown ? !tool.centreCutting : isFeed && isBall(tool);
+    return {
+      under: asks ? this.heightAt(to.x, to.y) - to.z : 0,
+      rim: isDown && isFeed && formOf(tool) === 'drill' && !this.air.met ? this.rim(tool, to) : 1,
+    };
+  }
+
+  private heightAt(x: number, y: number): number {
     const { x0, y0, cell, nx, ny, height } = this.field;
-    const [column, row] = [Math.floor((at.x - x0) / cell), Math.floor((at.y - y0) / cell)];
-    return column >= 0 && row >= 0 && column < nx && row < ny ? height[row * nx + column] - at.z : 0;
+    const [column, row] = [Math.floor((x - x0) / cell), Math.floor((y - y0) / cell)];
+    return column >= 0 && row >= 0 && column < nx && row < ny ? height[row * nx + column] : NOTHING;
+  }
+
+  /** Share of a drill's rim that meets metal as high as the highest under it. */
+  private rim({ diameter }: Tool, { x, y }: P3): number {
+    const heights = RIM.map(([cos, sin]) => this.heightAt(x + (cos * diameter) / 2, y + (sin * diameter) / 2));
+    const lowest = Math.max(...heights) - EVEN * diameter;
+    return heights.filter((h) => h >= lowest).length / heights.length;
+  }
+
+  /** Counts what a tool is fed down through air. */
+  private throughAir(i: number, tool: Tool, at: P3, { volume, dropped }: Stroke): void {
+    if (volume > 0) this.air.met = true;
+    if (volume > 0 || dropped <= 0 || this.input.motions.type[i] === MOVE.rapid) return;
+    this.air.drop += dropped;
+    const { drop } = this.air;
+    const seconds = (drop / this.input.motions.feed[i]) * 60;
+    if (drop < FAR.drop || seconds < FAR.seconds) return;
+    this.told(i, 'air', seconds, () =>
+      note(
+        'fed-through-air',
+        `${tool.name} is fed ${mm(drop)} down through air near ${this.where(at)}, ${formatNumber(seconds, 0)} s`,
+        'Come down by a rapid to just above the metal',
+        { at, tool: tool.id },
+      ),
+    );
   }
 
   /**
    * Checks of a stretch just cut.
-   * @param under how far metal stood under its axis before, where it cannot cut there
+   * @param before what it was about to meet
    */
-  stretch(i: number, tool: Tool, at: P3, bite: Bite, under: number): void {
+  stretch(i: number, tool: Tool, at: P3, bite: Stroke, { under, rim }: Before): void {
     const { motions, stock } = this.input;
+    this.throughAir(i, tool, at, bite);
+    if (bite.volume > 0 && rim < WHOLE) {
+      this.told(i, 'rim', 1 - rim, () =>
+        care(
+          'drill-over-edge',
+          `${tool.name} enters with ${formatNumber(rim * 100, 0)} % of its rim on metal near ${this.where(at)}: it will wander`,
+          'Mill a flat for it first, or move the hole',
+          { at, tool: tool.id },
+        ),
+      );
+    }
     if (bite.depth > CONTACT && motions.type[i] === MOVE.rapid) {
       this.told(i, 'rapid', bite.depth, () =>
         stop(
@@ -190,7 +293,16 @@ export class Contacts {
         ),
       );
     }
-    if (under > CONTACT && bite.depth > CONTACT) {
+    if (under > CONTACT && bite.depth > CONTACT && !this.isPlunge(i)) {
+      this.told(i, 'tip', under, () =>
+        note(
+          'tip-drags',
+          `The tip of ${tool.name} drags ${mm(under)} deep through metal: at its centre the edge stands still`,
+          'Leave less for it, tilt the work, or take a tool with a flat end for level floors',
+          { at, tool: tool.id },
+        ),
+      );
+    } else if (under > CONTACT && bite.depth > CONTACT) {
       this.told(i, 'plunge', bite.depth, () =>
         stop(
           'cannot-plunge',
@@ -230,6 +342,17 @@ export class Contacts {
           'holder-hit',
           `The holder of ${tool.name} runs ${mm(holder)} into metal near ${this.where(at)}`,
           `Let the tool stick out ${mm(tool.stickOut + holder + 1)} or more`,
+          { at, tool: tool.id },
+        ),
+      );
+    }
+    const nose = this.over(at, this.noseRadius, at.z + tool.stickOut + holderLength(tool.holder));
+    if (nose > 0) {
+      this.told(i, 'nose', nose, () =>
+        stop(
+          'nose-hit',
+          `The spindle nose over ${tool.name} runs ${mm(nose)} into metal near ${this.where(at)}`,
+          'Let the tool stick out further, or take a longer holder',
           { at, tool: tool.id },
         ),
       );

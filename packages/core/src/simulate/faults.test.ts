@@ -112,6 +112,18 @@ describe.each(Object.keys(HEADS))('faults, in the hand of “%s”', (hand) => {
     ['a macro', 4, '#101=5\n', 'not-understood@1'],
     ['an incomplete cycle', 18, 'G0 X50 Y30\nG81 X50 Y30 F100\n', 'cycle-incomplete@2'],
     ['a peck that starts inside', 18, 'G0 X50 Y30\nG0 Z5\nG83 Z-10 R-4 Q3 F100\n', 'rapid-through-stock@3'],
+    ['a drill that enters over the edge', 18, 'G0 X0 Y30\nZ1\nG1 Z-5 F100\n', 'drill-over-edge@3'],
+    ['a ball whose tip drags', 12, 'G0 Y30\nG1 Z-1 F900\nX130\n', 'tip-drags@3'],
+    ['fed down through 30 mm of air', 16, 'G0 X50 Y30\nG1 Z-2 F200\n', 'fed-through-air@2'],
+    ['into the table', 4, 'G0 X-20 Y30\nG1 Z-61 F900\n', 'table-hit@2'],
+    [
+      'the spindle nose over the block',
+      4,
+      'G0 Y-10\nZ-24\nG1 X50 F900\n',
+      'nose-hit@2',
+      short(4, { stickOut: 15, holder: { ...tool(4).holder, segments: [{ lower: 9, upper: 9, length: 6 }] } }),
+    ],
+    ['another work offset that nobody gave', 4, 'G55 G0 X0 Y0\n', 'offset-unknown@1'],
   ])('%s is found at its line', (...[, t, body, expected, tools, fixtures]) => {
     expect(findings(hand, t, body, listed(tools), listed(fixtures))).toContain(expected);
   });
@@ -124,7 +136,9 @@ describe.each(Object.keys(HEADS))('faults, in the hand of “%s”', (hand) => {
     ['a ramp, then the level', 4, 'G0 X20 Y30\nZ1\nG1 X80 Z-3 F400\nX20\nG0 Z30\n'],
     ['a helix', 4, 'G0 X54 Y30\nZ0.5\nG3 X54 Y30 I-4 J0 Z-1 F300\nX54 Y30 I-4 J0 Z-2.5\nX54 Y30 I-4 J0\nG0 Z30\n'],
     ['a plunge of a centre-cutting mill', 4, 'G0 X50 Y30\nZ1\nG1 Z-3 F100\nG0 Z30\n'],
-    ['a ball along the top', 12, 'G0 Y30\nG1 Z-1 F900\nX130\nG0 Z30\n'],
+    ['a ball along an edge', 12, 'G0 Y-1\nG1 Z-1 F900\nX130\nG0 Z30\n'],
+    ['a drill near the edge, wholly on the metal', 18, 'G0 X8 Y30\nZ1\nG1 Z-5 F100\nG0 Z30\n'],
+    ['down by feed beside the block, quickly', 4, 'G0 Y-20\nG1 Z-4 F900\nG0 Z30\n'],
     ['straight drilling by cycle', 18, 'G0 X20 Y20\nZ5\nG98 G81 Z-12 R1 F120\nX50\nX80\nG80\nG0 Z30\n'],
     ['pecking by cycle', 18, 'G0 X20 Y20\nZ5\nG99 G83 Z-18 R1 Q4 F120\nX50\nG80\nG0 Z30\n'],
     ['breaking the chip by cycle', 16, 'G0 X20 Y20\nZ5\nG98 G73 Z-15 R1 Q3 F120\nG80\nG0 Z30\n'],

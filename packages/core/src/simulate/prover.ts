@@ -104,27 +104,30 @@ export class Prover {
     const steps = stretches * chords;
     const seconds = this.clock.seconds[i] / stretches;
     const isThreading = formOf(tool) === 'thread';
+    const at = (t: number): P3 => {
+      if (t === 1) return to;
+      const z = from.z + (to.z - from.z) * t;
+      return arc
+        ? { x: cx + radius * Math.cos(start + sweep * t), y: cy + radius * Math.sin(start + sweep * t), z }
+        : { x: from.x + (to.x - from.x) * t, y: from.y + (to.y - from.y) * t, z };
+    };
     let { x, y, z } = from;
     for (let s = 1; s <= stretches; s++) {
       let volume = 0;
       let depth = 0;
       let dropped = z;
-      const end = from.z + ((to.z - from.z) * s) / stretches;
-      const under = this.contacts.underAxis(i, tool, { x, y, z: end });
+      const before = this.contacts.before(i, tool, at(s / stretches));
       for (let c = 1; c <= chords; c++) {
-        const t = ((s - 1) * chords + c) / steps;
-        const nx = t === 1 ? to.x : arc ? cx + radius * Math.cos(start + sweep * t) : from.x + (to.x - from.x) * t;
-        const ny = t === 1 ? to.y : arc ? cy + radius * Math.sin(start + sweep * t) : from.y + (to.y - from.y) * t;
-        const nz = from.z + (to.z - from.z) * t;
-        const bite: Bite = this.sweeper.sweep(cutter, x, y, z, nx, ny, nz, i);
+        const next = at(((s - 1) * chords + c) / steps);
+        const bite: Bite = this.sweeper.sweep(cutter, x, y, z, next.x, next.y, next.z, i);
         volume += bite.volume;
         if (bite.depth > depth) depth = bite.depth;
-        [x, y, z] = [nx, ny, nz];
+        ({ x, y, z } = next);
       }
       dropped -= z;
       if (isThreading) [volume, depth] = threadBite(tool, volume, depth, length / stretches);
       this.removedBy[i] += volume;
-      this.contacts.stretch(i, tool, { x, y, z }, { volume, depth }, under);
+      this.contacts.stretch(i, tool, { x, y, z }, { volume, depth, dropped }, before);
       if (m.type[i] !== MOVE.rapid || volume > 0)
         this.record({
           motion: i,
