@@ -3,21 +3,19 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { lowerRow } from '../packages/core/src/simulate/sweep';
+import { Kernel } from '../packages/core/src/simulate/kernel';
 
 const SIZE = { n: 1000, radius: 50, step: 5, layers: 4, rounds: 7 };
 
-function inTypeScript(): { seconds: number; volume: number } {
+function here(): { seconds: number; volume: number } {
   const { n, radius, step, layers, rounds } = SIZE;
-  const height = new Float32Array(n * n);
-  const owner = new Int32Array(n * n);
+  const kernel = new Kernel(new Float32Array(n * n));
   let best = Infinity;
   let volume = 0;
   for (let round = 0; round < rounds; round++) {
-    height.fill(0);
-    owner.fill(-1);
+    kernel.height.fill(0);
+    kernel.owner.fill(-1);
     const started = process.hrtime.bigint();
-    const deepest = new Float64Array(1);
     let mark = 0;
     volume = 0;
     for (let layer = 1; layer <= layers; layer++) {
@@ -26,7 +24,7 @@ function inTypeScript(): { seconds: number; volume: number } {
           for (let dy = -radius; dy <= radius; dy++) {
             const half = Math.floor(Math.sqrt(radius * radius - dy * dy));
             const base = (cy + dy) * n;
-            volume += lowerRow(height, owner, base + cx - half, base + cx + half, -0.5 * layer, mark, deepest);
+            volume += kernel.lowerRow(base + cx - half, base + cx + half, -0.5 * layer, mark);
           }
         }
       }
@@ -59,22 +57,22 @@ export interface Row {
 }
 
 export function kernelRow(): Row {
-  const here = inTypeScript();
+  const own = here();
   const native = inC();
   const bar = 'at most 1.5 × plain C';
   if (!native)
     return {
       what: 'height-field kernel',
-      figure: `${(here.seconds * 1000).toFixed(0)} ms (no C compiler to compare with)`,
+      figure: `${(own.seconds * 1000).toFixed(0)} ms (no C compiler to compare with)`,
       bar,
       met: undefined,
     };
-  if (Math.abs(native.volume - here.volume) > 1e-3 * native.volume)
-    throw new Error(`the two kernels disagree: ${here.volume} and ${native.volume}`);
-  const ratio = here.seconds / native.seconds;
+  if (Math.abs(native.volume - own.volume) > 1e-3 * native.volume)
+    throw new Error(`the two kernels disagree: ${own.volume} and ${native.volume}`);
+  const ratio = own.seconds / native.seconds;
   return {
     what: 'height-field kernel',
-    figure: `${ratio.toFixed(2)} × (${(here.seconds * 1000).toFixed(0)} ms against ${(native.seconds * 1000).toFixed(0)} ms)`,
+    figure: `${ratio.toFixed(2)} × (${(own.seconds * 1000).toFixed(0)} ms against ${(native.seconds * 1000).toFixed(0)} ms)`,
     bar,
     met: ratio <= 1.5,
   };

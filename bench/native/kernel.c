@@ -1,4 +1,4 @@
-/* The innermost loop of the height-field kernel, in plain C: the yardstick for the one in TypeScript. */
+/* The innermost loop of the height-field kernel, in plain C: the yardstick for kernel.wat. */
 #include <math.h>
 #include <stdint.h>
 #include <stdio.h>

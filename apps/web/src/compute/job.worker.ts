@@ -166,6 +166,7 @@ async function prove(seq: number, job: Job, setup: Setup, text: string, sections
   const run = new ProofRun(job, setup, text, undefined, { ...left, stopped });
   if (stopped()) return;
   const { prover } = run;
+  if (last) prover.follow(last.run.prover);
   if (!(await cut(seq, run, () => seq === current))) return;
   const proof = run.finish();
   const before = beforeOf(job, setup);
@@ -185,7 +186,7 @@ async function prove(seq: number, job: Job, setup: Setup, text: string, sections
     steps: proof.steps,
     called: calledTools(proof.read),
     removed: proof.removed,
-    cell: proof.field.cell,
+    grid: { cell: proof.field.cell, cells: proof.field.height.length, memory: prover.memory },
     surface: surfaceOf(playback.field, stock.top),
     allowed: run.allowedOn(playback.field),
     places: proof.allowed ? worstPlaces(proof.field, proof.allowed) : [],

@@ -52,9 +52,21 @@ const TIP = 0.06;
 
 const mm = (v: number) => `${formatNumber(v, 2)} mm`;
 
+interface Told {
+  finding: Finding;
+  by: number;
+  times: number;
+}
+
+export interface ContactState {
+  worst: Map<string, Told>;
+  lastMotion: Map<string, number>;
+  unknown: Set<number>;
+}
+
 /** Collects what touches what it should not; each fault is told once a tool, at its worst line, with how often it happened. */
 export class Contacts {
-  private readonly worst = new Map<string, { finding: Finding; by: number; times: number }>();
+  private readonly worst = new Map<string, Told>();
   private readonly unknown = new Set<number>();
   /** How far the motion under way has been fed down through air, mm, and whether it has met metal. */
   private air = { drop: 0, met: false };
@@ -63,6 +75,19 @@ export class Contacts {
     private readonly input: ProveInput,
     private readonly field: HeightField,
   ) {}
+
+  /** What has been told so far, to be taken up again. */
+  state(): ContactState {
+    const worst = new Map([...this.worst].map(([key, told]) => [key, { ...told }]));
+    return { worst, lastMotion: new Map(this.lastMotion), unknown: new Set(this.unknown) };
+  }
+
+  /** Goes on from what had been told. */
+  takeUp(state: ContactState): void {
+    state.worst.forEach((told, key) => this.worst.set(key, { ...told }));
+    state.lastMotion.forEach((motion, key) => this.lastMotion.set(key, motion));
+    state.unknown.forEach((number) => this.unknown.add(number));
+  }
 
   findings(): Finding[] {
     return [...this.worst.values()]

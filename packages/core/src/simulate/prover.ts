@@ -5,9 +5,9 @@ import { Tool, formOf } from '../shop/tool';
 import { cutState } from '../cutting/cut';
 import { MOVE, Motions } from '../program/motions';
 import { sweepOf } from '../toolpath/path';
-import { Contacts } from './contacts';
+import { ContactState, Contacts } from './contacts';
 import { Clock, clock, clockSettings } from './clock';
-import { HeightField } from './field';
+import { HeightField, copyField } from './field';
 import { stockField } from './stock';
 import { ProveInput } from './input';
 import { SampleList, Samples } from './samples';
@@ -24,6 +24,19 @@ const MANY_MOTIONS = 200_000;
 /** Thinner contact than this does not count as engaged, mm: below it lies the grid's own error. */
 const THIN = 0.003;
 
+/** Key frames of a program, evenly spread: each holds heights and owners, 8 bytes a cell. */
+const FRAMES = 10;
+
+/** A proof as it stood before a motion. */
+interface Frame extends Pick<HeightField, 'height' | 'below'> {
+  next: number;
+  elapsed: number;
+  samples: number;
+  gathered: Stretch | undefined;
+  owner: Int32Array;
+  contacts: ContactState;
+}
+
 /** Reads a program's motions over the stock, cutting as it goes; can be run in steps and stopped anywhere. */
 export class Prover {
   readonly field: HeightField;
@@ -38,6 +51,7 @@ export class Prover {
   private gathered: Stretch | undefined;
   private next = 0;
   private elapsed = 0;
+  private frames: Frame[] = [];
 
   constructor(readonly input: ProveInput) {
     this.field = stockField(input.stock, input.cell, input.left);
@@ -59,14 +73,72 @@ export class Prover {
     return this.input.motions.count ? this.next / this.input.motions.count : 1;
   }
 
+  /** Memory of the grid and its key frames, bytes. */
+  get memory(): number {
+    return this.field.height.length * 8 * (1 + this.frames.length);
+  }
+
   /** Cuts up to `most` further motions. */
   advance(most = Infinity): void {
     const end = Math.min(this.input.motions.count, this.next + most);
+    const every = Math.ceil(this.input.motions.count / FRAMES);
     while (this.next < end) {
+      if (this.next >= (this.frames[this.frames.length - 1]?.next ?? 0) + every) this.frames.push(this.frame());
       this.motion(this.next);
       this.elapsed += this.clock.seconds[this.next];
       this.next++;
     }
+  }
+
+  private frame(): Frame {
+    const { next, elapsed, gathered, sweeper } = this;
+    const { height, below } = copyField(this.field);
+    const owner = sweeper.owner.slice();
+    return {
+      next,
+      elapsed,
+      gathered,
+      height,
+      below,
+      owner,
+      samples: this.samples.count,
+      contacts: this.contacts.state(),
+    };
+  }
+
+  /**
+   * Starts where an earlier proof stood when it came to what has changed, if both cut the same piece in the same way until then.
+   * @returns how many motions need not be cut again
+   */
+  follow(earlier: Prover): number {
+    const same = isSameGround(this.input, earlier.input) ? this.sameUntil(earlier) : 0;
+    const kept = earlier.frames.filter((f) => f.next <= same);
+    const frame = kept[kept.length - 1];
+    if (!frame || this.next > 0) return 0;
+    const { height, below } = copyField({ ...this.field, height: frame.height, below: frame.below });
+    this.field.height.set(height);
+    this.field.below = below;
+    this.sweeper.owner.set(frame.owner);
+    this.removedBy.set(earlier.removedBy.subarray(0, frame.next));
+    this.samples.takeFrom(earlier.samples, frame.samples);
+    this.contacts.takeUp(frame.contacts);
+    [this.next, this.elapsed, this.gathered, this.frames] = [frame.next, frame.elapsed, frame.gathered, kept];
+    return frame.next;
+  }
+
+  /** How many motions are the same, last as long and are made with the same tools. */
+  private sameUntil(earlier: Prover): number {
+    const [a, b] = [this.input, earlier.input];
+    const columns = Object.keys(a.motions).filter((k): k is keyof Omit<Motions, 'count'> => k !== 'count');
+    const isSameTool = new Map([...a.tools].map(([n, t]) => [n, isSame(t, b.tools.get(n))]));
+    for (let i = 0; i < Math.min(a.motions.count, b.motions.count); i++) {
+      const same =
+        columns.every((c) => Object.is(a.motions[c][i], b.motions[c][i])) &&
+        this.clock.seconds[i] === earlier.clock.seconds[i] &&
+        (isSameTool.get(a.motions.tool[i]) ?? !b.tools.has(a.motions.tool[i]));
+      if (!same) return i;
+    }
+    return Math.min(a.motions.count, b.motions.count);
   }
 
   private motion(i: number): void {
@@ -208,6 +280,17 @@ export class Prover {
 function threadBite({ pitch, fluteLength }: Tool, volume: number, depth: number, length: number): [number, number] {
   const teeth = Math.max(1, Math.min(depth, fluteLength) / pitch);
   return [Math.min(volume, (0.6134 * pitch * pitch * teeth * length) / 2), Math.min(depth, fluteLength)];
+}
+
+const isSame = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b);
+
+/** Whether two proofs start from the same piece, held and cut in the same place. */
+function isSameGround(a: ProveInput, b: ProveInput): boolean {
+  return (
+    a.left === b.left &&
+    a.cell === b.cell &&
+    (['machine', 'material', 'stock', 'zero', 'fixtures', 'zeroAboveTable'] as const).every((k) => isSame(a[k], b[k]))
+  );
 }
 
 /** A stretch of path and what it took away. */

@@ -61,6 +61,12 @@ export class SampleList {
     for (let k = 0; k < COLUMNS.length; k++) this.data[at + k] = sample[COLUMNS[k]];
   }
 
+  /** Takes over the first entries of another list. */
+  takeFrom(other: SampleList, count: number): void {
+    this.data = other.data.slice();
+    this.count = count;
+  }
+
   build(): Samples {
     const column = (name: (typeof COLUMNS)[number]) => {
       const k = COLUMNS.indexOf(name);

@@ -1,5 +1,6 @@
 import { Profile, profileHeight } from '../shop/tool';
 import { HeightField, NOTHING } from './field';
+import { Kernel } from './kernel';
 
 /** What one sweep took away. */
 export interface Bite {
@@ -36,82 +37,30 @@ export function cutterOf(tool: Profile): Cutter {
   return { radius, flat: table[TABLE - 1] === 0, table };
 }
 
-/** Lowers cells one by one; returns the thickness taken, summed. */
-function lowerCells(
-  height: Float32Array,
-  owner: Int32Array,
-  from: number,
-  to: number,
-  level: number,
-  mark: number,
-  deepest: Float64Array,
-): number {
-  let sum = 0;
-  let highest = -Infinity;
-  for (let i = from; i <= to; i++) {
-    const h = height[i];
-    if (h > level) {
-      sum += h - level;
-      if (h > highest) highest = h;
-      height[i] = level;
-      owner[i] = mark;
-    }
-  }
-  if (highest - level > deepest[0]) deepest[0] = highest - level;
-  return sum;
-}
-
-/**
- * Lowers a row of heights to `z` between two cells; returns the thickness taken, summed. The innermost loop of all: most of what
- * a tool passes over has been cut before, so eight cells at a time are passed by.
- */
-export function lowerRow(
-  height: Float32Array,
-  owner: Int32Array,
-  from: number,
-  to: number,
-  z: number,
-  mark: number,
-  deepest: Float64Array,
-): number {
-  const level = Math.fround(z);
-  let sum = 0;
-  let i = from;
-  for (; i + 7 <= to; i += 8) {
-    if (
-      height[i] <= level &&
-      height[i + 1] <= level &&
-      height[i + 2] <= level &&
-      height[i + 3] <= level &&
-      height[i + 4] <= level &&
-      height[i + 5] <= level &&
-      height[i + 6] <= level &&
-      height[i + 7] <= level
-    )
-      continue;
-    sum += lowerCells(height, owner, i, i + 7, level, mark, deepest);
-  }
-  return sum + lowerCells(height, owner, i, to, level, mark, deepest);
-}
-
 /**
  * Cuts a field with a tool moving in straight lines. Flat tools are exact at cell centres; shaped tools are exact on level
  * moves, and on slopes take the least of samples a fraction of a cell apart.
  */
 export class Sweeper {
+  /** Last mark that lowered each cell, −1 for none. */
   readonly owner: Int32Array;
-  private readonly deepest = new Float64Array(1);
+  private readonly deepest: Float32Array;
+  private readonly kernel: Kernel;
   /** Where the last sweep ended, and with what: the disc under it is cut already. */
   private ended = { cutter: undefined as Cutter | undefined, x: 0, y: 0, z: 0 };
 
   /**
+   * @param field its heights move to where the kernel works on them
    * @param floor underside of the stock: nothing is taken below it
    */
   constructor(
     readonly field: HeightField,
     readonly floor: number,
   ) {
-    this.owner = new Int32Array(field.height.length).fill(-1);
+    this.kernel = new Kernel(field.height);
+    field.height = this.kernel.height;
+    this.owner = this.kernel.owner;
+    this.deepest = this.kernel.deepest;
   }
 
   /** Sweeps from one tip position to another; `mark` is remembered as the owner of every cell it lowers. */
@@ -139,8 +88,7 @@ export class Sweeper {
       const base = row * field.nx;
       if (field.below && level && cutter.flat) sum += this.pileRow(base + from, base + to, z, mark);
       else if (goesOn) sum += this.beyondStart(base, from, to, y, R, ax, ay, flatZ, mark);
-      else if (level && cutter.flat)
-        sum += lowerRow(field.height, this.owner, base + from, base + to, flatZ, mark, this.deepest);
+      else if (level && cutter.flat) sum += this.kernel.lowerRow(base + from, base + to, flatZ, mark);
       else if (level) sum += this.shapedRow(cutter, base, from, to, y, ax, ay, dx, dy, length2, z, mark);
       else sum += this.slopedRow(cutter, base, from, to, y, ax, ay, az, dx, dy, bz - az, length2, mark);
     }
@@ -166,16 +114,15 @@ export class Sweeper {
     z: number,
     mark: number,
   ): number {
-    const { field, owner, deepest } = this;
+    const { field, kernel } = this;
     const h2 = R * R - (y - ay) * (y - ay);
-    if (h2 <= 0) return lowerRow(field.height, owner, base + from, base + to, z, mark, deepest);
+    if (h2 <= 0) return kernel.lowerRow(base + from, base + to, z, mark);
     const h = Math.sqrt(h2);
     const gone = Math.max(from, Math.ceil((ax - h - field.x0) / field.cell - 0.5));
     const until = Math.min(to, Math.floor((ax + h - field.x0) / field.cell - 0.5));
-    if (gone > until) return lowerRow(field.height, owner, base + from, base + to, z, mark, deepest);
+    if (gone > until) return kernel.lowerRow(base + from, base + to, z, mark);
     return (
-      lowerRow(field.height, owner, base + from, base + gone - 1, z, mark, deepest) +
-      lowerRow(field.height, owner, base + until + 1, base + to, z, mark, deepest)
+      kernel.lowerRow(base + from, base + gone - 1, z, mark) + kernel.lowerRow(base + until + 1, base + to, z, mark)
     );
   }
 

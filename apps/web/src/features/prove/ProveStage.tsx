@@ -265,8 +265,9 @@ export function ProveStage() {
               ]}
             />
             <Txt kind="small" testID="removed">
-              {formatNumber(proof.removed, 2)} cm³ removed, on a grid of {formatNumber(proof.cell, 3)} mm. Acceleration{' '}
-              {formatNumber(job.machine.acceleration, 0)} mm/s².
+              {formatNumber(proof.removed, 2)} cm³ removed. Acceleration {formatNumber(job.machine.acceleration, 0)}{' '}
+              mm/s². Heights on a grid of {formatNumber(proof.grid.cell, 3)} mm:{' '}
+              {formatNumber(proof.grid.cells / 1e6, 2)} million cells, {formatNumber(proof.grid.memory / 1e6, 0)} MB.
             </Txt>
             <Button
               compact
