@@ -3,6 +3,7 @@ import {
   Job,
   LevelAsk,
   MEASURES,
+  MOVE,
   Motions,
   NOTHING,
   PlanCache,
@@ -179,7 +180,11 @@ async function prove(seq: number, job: Job, setup: Setup, text: string, sections
   playback.seek(Infinity);
   const ends = new Float32Array(motions.count);
   let sum = 0;
-  proof.clock.seconds.forEach((s, i) => (ends[i] = sum += s));
+  const toolStarts: number[] = [];
+  proof.clock.seconds.forEach((s, i) => {
+    if (motions.type[i] === MOVE.toolChange) toolStarts.push(sum);
+    ends[i] = sum += s;
+  });
   const view: ProofView = {
     findings: proof.findings,
     ...loadView(proof, motions),
@@ -192,6 +197,7 @@ async function prove(seq: number, job: Job, setup: Setup, text: string, sections
     places: proof.allowed ? worstPlaces(proof.field, proof.allowed) : [],
     lines: motions.line.slice(),
     ...runsOf(proof.samples, motions, zero),
+    toolStarts,
     ends,
   };
   scope.postMessage({ type: 'proved', seq, proof: view }, buffersOf(view));

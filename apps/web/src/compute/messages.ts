@@ -89,6 +89,8 @@ export interface ProofView extends LoadView {
   /** The path as proved, in program order. */
   cut: PathRun;
   rapid: PathRun;
+  /** Seconds at which tools are changed. */
+  toolStarts: number[];
   /** Seconds at the end of every motion. */
   ends: Float32Array;
 }

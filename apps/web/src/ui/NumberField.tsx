@@ -10,7 +10,8 @@ interface Props extends TypedFieldProps {
   suffix?: string;
 }
 
-const show = (v: number) => String(Math.round(v * 1e4) / 1e4);
+/** A value nobody has given yet is shown empty. */
+const show = (v: number) => (!Number.isFinite(v) ? '' : String(Math.round(v * 1e4) / 1e4));
 const read = (text: string) => Number(text.replace(',', '.').replace(/\s/g, ''));
 
 /** A number with its range; a bad one says why and changes nothing. */

@@ -173,6 +173,17 @@ export class Machine {
     step: 1,
   })
   toolChangeSeconds!: number;
+  @IsOptional()
+  @Parameter({
+    group: 'Axes',
+    label: 'Extra time',
+    help: 'Share by which real moves take longer than computed: 0.12 is 12 % more.',
+    unit: 'share',
+    min: -0.5,
+    max: 2,
+    step: 0.01,
+  })
+  extraTime?: number;
   @IsArray() @ArrayMaxSize(400) @ValidateNested({ each: true }) @Type(() => CarouselPlace) carousel!: CarouselPlace[];
   @IsString() @Length(1, 40) controllerId!: string;
 }

@@ -12,6 +12,8 @@ export interface ClockSettings {
   /** Path tolerance at corners, mm. */
   tolerance: number;
   toolChangeSeconds: number;
+  /** Share by which moves take longer than computed. */
+  extraTime?: number;
 }
 
 /** What the clock needs to know of a machine. */
@@ -21,6 +23,7 @@ export const clockSettings = (machine: Machine): ClockSettings => ({
   acceleration: machine.acceleration,
   tolerance: machine.pathTolerance,
   toolChangeSeconds: machine.toolChangeSeconds,
+  extraTime: machine.extraTime,
 });
 
 export interface Clock {
@@ -115,10 +118,12 @@ class Shapes {
 
 /**
  * Cycle time of a program: trapezoids with look-ahead over all moves, corners taken at the speed the machine's path
- * tolerance allows, stops at dwells, tool changes and between rapids and cuts.
+ * tolerance allows, stops at dwells, tool changes and between rapids and cuts; moves take longer by the share the machine is
+ * known to need.
  */
 export function clock(m: Motions, settings: ClockSettings): Clock {
   const a = settings.acceleration;
+  const slower = 1 + (settings.extraTime ?? 0);
   const shapes = new Shapes(m, settings);
   const entry = entrySpeeds(m, shapes, settings);
   const result: Clock = { seconds: new Float64Array(m.count), cut: 0, rapid: 0, toolChange: 0, dwell: 0, total: 0 };
@@ -128,7 +133,7 @@ export function clock(m: Motions, settings: ClockSettings): Clock {
     if (type === MOVE.toolChange) result.toolChange += s = settings.toolChangeSeconds;
     else if (type === MOVE.dwell) result.dwell += s = m.seconds[i];
     else {
-      s = trapezoid(shapes.length[i], entry[i], entry[i + 1], shapes.limit[i], a);
+      s = slower * trapezoid(shapes.length[i], entry[i], entry[i + 1], shapes.limit[i], a);
       if (type === MOVE.rapid) result.rapid += s;
       else result.cut += s;
     }

@@ -164,6 +164,17 @@ describe('clock', () => {
     return list.build();
   };
 
+  test('a machine known to need 12 % more moves 12 % longer; its tool changes do not', () => {
+    const moves = motions([
+      [MOVE.toolChange, 0, 0, 0],
+      [MOVE.line, 50, 0, 0, 600],
+      [MOVE.line, 50, 30, 0, 600],
+    ]);
+    const [plain, slow] = [0, 0.12].map((extraTime) => clock(moves, { ...settings, extraTime }));
+    expect(slow.cut).toBeCloseTo(plain.cut * 1.12, 9);
+    expect(slow.toolChange).toBe(plain.toolChange);
+  });
+
   test('trapezoids from and to rest', () => {
     expect(trapezoid(100, 0, 0, 100, 500)).toBeCloseTo(1.2, 9);
     expect(trapezoid(10, 0, 0, 100, 500)).toBeCloseTo(0.2828, 4);

@@ -9,23 +9,25 @@ import { Card, Row } from '../../ui/Card';
 import { Empty } from '../../ui/Empty';
 import { FindingCard } from '../../ui/FindingCard';
 import { saveFile } from '../../ui/files';
+import { NumberField } from '../../ui/NumberField';
 import { Txt } from '../../ui/Txt';
 import { useJob } from '../job/JobContext';
 import { planningShare, planningWords } from '../job/planning';
 import { SetupBar } from '../job/SetupBar';
 import { StagePage } from '../job/StagePage';
 import { JobView } from '../view/JobView';
-import { sampleAt } from '../view/segments';
+import { CompareCard } from './CompareCard';
 import { LevelCard } from './LevelCard';
 import { LoadRibbon } from './LoadRibbon';
-import { MEASURE_INFO } from './measures';
 import { CalledTools, OtherProgram } from './OtherProgram';
 import { PeaksCard } from './PeaksCard';
 import { PlacesCard } from './PlacesCard';
 import { ProbeCard } from './ProbeCard';
+import { reportPage } from './report';
 import { StepsCard } from './StepsCard';
 import { TimeParts } from './TimeParts';
-import { SPEEDS, usePlayer } from './usePlayer';
+import { Transport } from './Transport';
+import { usePlayer } from './usePlayer';
 import { useProbe } from './useProbe';
 
 const startOf = (proof: ProofView, motion: number) => (motion > 0 ? proof.ends[motion - 1] : 0);
@@ -82,7 +84,7 @@ function ViewButtons({ against, onAgainst, onPicture }: ViewButtonsProps) {
 
 /** The posted text, read back and cut: stock coming off, load over time, everything that is wrong. */
 export function ProveStage() {
-  const { job, setup, computed } = useJob();
+  const { job, setup, edit, computed } = useJob();
   const { proof, proofFresh, progress, plan, planFresh, cancelled, provedText } = computed;
   const player = usePlayer(proof);
   const probing = useProbe(proof);
@@ -100,6 +102,14 @@ export function ProveStage() {
     const at = chosen?.place.at;
     return at ? [{ x: at.x, y: at.y, z: at.z ?? 0 }] : [];
   }, [chosen]);
+
+  const fileName = computed.other?.name ?? plan?.programs[0]?.fileName ?? 'program.nc';
+  const report = async () => {
+    const picture = await cameraRef.current?.();
+    if (!proof || !plan || !picture) return;
+    const page = reportPage({ job, setup, proof, program: fileName, zero: plan.zero, picture, date: new Date() });
+    saveFile(`${fileName.replace(/\.\w+$/, '')}-proof.html`, page, 'text/html');
+  };
 
   const go = (f: Finding) => {
     setChosen(f);
@@ -122,7 +132,6 @@ export function ProveStage() {
         momentOf(proof, finding) === undefined ? [] : [{ time: momentOf(proof, finding)!, finding }],
       )
     : [];
-  const sample = proof && proof.samples.count > 0 ? sampleAt(proof.samples, time) : undefined;
 
   const ribbon = proof && (
     <View style={{ gap: SPACE.xs }}>
@@ -135,36 +144,7 @@ export function ProveStage() {
         onSeek={player.seek}
         onFlag={go}
       />
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.xs }}>
-        <IconButton
-          icon={player.playing ? 'pause' : 'play'}
-          mode="contained"
-          accessibilityLabel={player.playing ? 'Pause' : 'Play'}
-          onPress={player.playing ? player.pause : player.play}
-        />
-        <Button
-          compact
-          mode="outlined"
-          onPress={() => player.setSpeed(SPEEDS[(SPEEDS.indexOf(player.speed) + 1) % SPEEDS.length])}
-          accessibilityLabel={`Speed ${player.speed} times`}
-        >
-          ×{player.speed}
-        </Button>
-        <View style={{ flex: 1, minWidth: 0 }}>
-          <Txt mono kind="small" lines={1}>
-            {formatTime(time / 60)} of {formatTime(total / 60)}
-          </Txt>
-          <Txt mono kind="small" tone="quiet" lines={1} testID="line-now">
-            {shown ? `line ${shown.moment.line}  ${lines.at(shown.moment.line - 1)}` : 'at the end'}
-          </Txt>
-        </View>
-        {sample !== undefined && proof && (
-          <Txt mono kind="small">
-            {measure !== 'engagement' && `${MEASURE_INFO.engagement.text(proof.samples.engagement[sample])} `}
-            {MEASURE_INFO[measure].text(proof.samples[measure][sample])}
-          </Txt>
-        )}
-      </View>
+      <Transport proof={proof} player={player} measure={measure} lines={lines} />
     </View>
   );
 
@@ -269,15 +249,28 @@ export function ProveStage() {
               mm/s². Heights on a grid of {formatNumber(proof.grid.cell, 3)} mm:{' '}
               {formatNumber(proof.grid.cells / 1e6, 2)} million cells, {formatNumber(proof.grid.memory / 1e6, 0)} MB.
             </Txt>
-            <Button
-              compact
-              mode="outlined"
-              style={{ alignSelf: 'flex-start' }}
-              onPress={() => void engine.stl().then((file) => saveFile(`${setup.name}.stl`, file, 'model/stl'))}
-              testID="save-stl"
-            >
-              Save the stock as STL
-            </Button>
+            <NumberField
+              label="This machine’s moves take longer by"
+              suffix="%"
+              value={Math.round((job.machine.extraTime ?? 0) * 100)}
+              min={-50}
+              max={200}
+              onChange={(v) => edit((j) => ({ ...j, machine: { ...j.machine, extraTime: v / 100 } }), 'extra-time')}
+              testID="extra-time"
+            />
+            <Row>
+              <Button
+                compact
+                mode="outlined"
+                onPress={() => void engine.stl().then((file) => saveFile(`${setup.name}.stl`, file, 'model/stl'))}
+                testID="save-stl"
+              >
+                Save the stock as STL
+              </Button>
+              <Button compact mode="outlined" onPress={() => void report()} testID="save-report">
+                Save a report
+              </Button>
+            </Row>
           </Card>
           {proof.allowed && plan && (
             <PlacesCard
@@ -301,13 +294,8 @@ export function ProveStage() {
             operations={setup.operations}
             onStep={(s) => player.seek(startOf(proof, s.motion))}
           />
-          {proofFresh && (
-            <LevelCard
-              proof={proof}
-              measure={measure}
-              fileName={computed.other?.name ?? plan?.programs[0]?.fileName ?? 'program.nc'}
-            />
-          )}
+          {proofFresh && <LevelCard proof={proof} measure={measure} fileName={fileName} />}
+          {proofFresh && <CompareCard proof={proof} name={fileName} operations={setup.operations} measure={measure} />}
         </>
       )}
       <OtherProgram />

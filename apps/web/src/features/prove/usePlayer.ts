@@ -5,11 +5,12 @@ import type { ProofView } from '../../compute/messages';
 
 export const SPEEDS = [1, 8, 32, 128] as const;
 
-/** Plays a proof: forwards at a speed, or wherever the ribbon is touched. One question to the worker at a time. */
+/** Plays a proof: forwards or backwards at a speed, or wherever the ribbon is touched. One question to the worker at a time. */
 export function usePlayer(proof: ProofView | undefined) {
   const total = proof ? proof.clock.total * 60 : 0;
   const [time, setTime] = useState(total);
-  const [playing, setPlaying] = useState(false);
+  /** Which way it plays: 0 stands still. */
+  const [playing, setPlaying] = useState<-1 | 0 | 1>(0);
   const [speed, setSpeed] = useState<(typeof SPEEDS)[number]>(32);
   const [shown, setShown] = useState<{ moment: Moment; heights: Float32Array }>();
   const asked = useRef<{ busy: boolean; next?: number }>({ busy: false });
@@ -48,7 +49,7 @@ export function usePlayer(proof: ProofView | undefined) {
   );
 
   useEffect(() => {
-    setPlaying(false);
+    setPlaying(0);
     setShown(undefined);
     setTime(total);
     clockRef.current = total;
@@ -59,19 +60,23 @@ export function usePlayer(proof: ProofView | undefined) {
     if (!playing) return;
     let last = performance.now();
     let frame = requestAnimationFrame(function step(now) {
-      const t = clockRef.current + ((now - last) / 1000) * speed;
+      const t = clockRef.current + ((now - last) / 1000) * speed * playing;
       last = now;
       seek(t);
-      if (t >= total) setPlaying(false);
+      if (t >= total || t <= 0) setPlaying(0);
       else frame = requestAnimationFrame(step);
     });
     return () => cancelAnimationFrame(frame);
   }, [playing, speed, seek, total]);
 
-  const play = useCallback(() => {
-    if (clockRef.current >= total - 1e-6) seek(0);
-    setPlaying(true);
-  }, [seek, total]);
+  const play = useCallback(
+    (way: -1 | 1) => {
+      if (way === 1 && clockRef.current >= total - 1e-6) seek(0);
+      setPlaying(way);
+    },
+    [seek, total],
+  );
+  const pause = useCallback(() => setPlaying(0), []);
 
-  return { time, total, playing, speed, setSpeed, play, pause: () => setPlaying(false), seek, shown };
+  return { time, total, playing, speed, setSpeed, play, pause, seek, shown };
 }

@@ -119,7 +119,6 @@ export class Scene {
     }
     this.pending = 0;
     if (this.isGone) return;
-    if (this.isNew) return this.draw();
     this.renderer.render(this.scene, this.camera);
   }
 
@@ -156,7 +155,8 @@ export class Scene {
     if (object) {
       this.groups.set(name, object);
       this.scene.add(object);
-      this.isNew = true;
+      // What replaces its like needs no other shaders.
+      this.isNew ||= !old;
     }
     this.draw();
     if (old) {
@@ -344,6 +344,11 @@ export class Scene {
 
   setTool(at: Point3 | undefined, tool: Tool | undefined): void {
     if (!at || !tool) return this.swap('tool');
+    const known = this.groups.get('tool');
+    if (known?.userData.tool === tool) {
+      known.position.set(at.x, at.y, at.z);
+      return this.draw();
+    }
     const group = new THREE.Group();
     const solid = (
       radiusTop: number,
@@ -378,6 +383,7 @@ export class Scene {
       solid(s.upper / 2, s.lower / 2, nose, nose + s.length, this.palette.fixture, 0.35);
     });
     group.position.set(at.x, at.y, at.z);
+    group.userData.tool = tool;
     this.swap('tool', group);
   }
 

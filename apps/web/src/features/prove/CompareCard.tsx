@@ -1,0 +1,90 @@
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { MEASURES, Measure, Operation, formatTime } from '@tidypath/core';
+import type { ProofView } from '../../compute/messages';
+import { SPACE } from '../../theme/theme';
+import { Card } from '../../ui/Card';
+import { Choices } from '../../ui/Choices';
+import { Txt } from '../../ui/Txt';
+import { LoadRibbon } from './LoadRibbon';
+import { MEASURE_INFO, highestOf } from './measures';
+import { LoadStretch, stepStretches, wholeOf } from './stretches';
+
+interface Props {
+  proof: ProofView;
+  /** What the program is called. */
+  name: string;
+  operations: Operation[];
+  measure: Measure;
+}
+
+/** Programs put aside to hold others against, the newest first; they stay while the page is open. */
+let kept: LoadStretch[] = [];
+let count = 0;
+const MOST_KEPT = 4;
+const nowhere = () => undefined;
+
+/** Two operations or programs, one above the other on the same scale. */
+export function CompareCard({ proof, name, operations, measure }: Props) {
+  const [asides, setAsides] = useState(kept);
+  const [chosen, setChosen] = useState<[string?, string?]>([]);
+  const all = useMemo(
+    () => [wholeOf('The whole program', proof), ...asides, ...stepStretches(proof, operations)],
+    [proof, asides, operations],
+  );
+  const options = all.map((s, i) => ({ value: String(i), label: s.name }));
+  const [one = '0', other = asides.length > 0 ? '1' : undefined] = chosen;
+  const pair = [one, other].map((c) => (c === undefined ? undefined : all[Number(c)]));
+  const keep = () => {
+    const aside = wholeOf(`${name}, aside ${++count}`, proof);
+    kept = [aside, ...kept].slice(0, MOST_KEPT);
+    setAsides(kept);
+    setChosen(['0', '1']);
+  };
+  return (
+    <Card testID="compare">
+      <Txt heading>Compare</Txt>
+      <Choices label="This" value={one} options={options} onChange={(v) => setChosen([v, other])} fold />
+      <Choices label="With" value={other} options={options} onChange={(v) => setChosen([one, v])} fold />
+      {pair[0] && pair[1] && <Pair pair={[pair[0], pair[1]]} measure={measure} />}
+      <Button mode="outlined" onPress={keep} style={{ alignSelf: 'flex-start' }} testID="put-aside">
+        Put this program aside
+      </Button>
+      <Txt kind="small" tone="quiet">
+        Then change the job, or open another program, and hold both against each other here.
+      </Txt>
+    </Card>
+  );
+}
+
+function Pair({ pair, measure }: { pair: [LoadStretch, LoadStretch]; measure: Measure }) {
+  const scale = highestOf(measure, pair[0].samples, pair[1].samples);
+  const total = Math.max(...pair.map((s) => s.seconds));
+  return (
+    <View style={{ gap: SPACE.s }} testID="compared">
+      {pair.map((s, i) => (
+        <View key={i}>
+          <Txt kind="small">
+            {s.name}, {formatTime(s.seconds / 60)}
+          </Txt>
+          <LoadRibbon
+            label={`Load of ${s.name}`}
+            samples={s.samples}
+            measure={measure}
+            scale={scale}
+            total={total}
+            time={0}
+            flags={[]}
+            onFlag={nowhere}
+          />
+        </View>
+      ))}
+      {MEASURES.map((m) => (
+        <Txt key={m} kind="small">
+          {MEASURE_INFO[m].label} at most {pair.map((s) => MEASURE_INFO[m].text(highestOf(m, s.samples))).join(' and ')}
+        </Txt>
+      ))}
+    </View>
+  );
+}
