@@ -194,7 +194,7 @@ async function prove(seq: number, job: Job, setup: Setup, text: string, sections
     grid: { cell: proof.field.cell, cells: proof.field.height.length, memory: prover.memory },
     surface: surfaceOf(playback.field, stock.top),
     allowed: run.allowedOn(playback.field),
-    places: proof.allowed ? worstPlaces(proof.field, proof.allowed) : [],
+    places: proof.allowed ? worstPlaces(proof.field, proof.owner, proof.allowed) : [],
     lines: motions.line.slice(),
     ...runsOf(proof.samples, motions, zero),
     toolStarts,

@@ -11,17 +11,23 @@ export function saveFile(name: string, data: string | Uint8Array, type: string):
 }
 
 /** Asks for one file and reads it as text; undefined when nothing was chosen. */
-export function pickText(accept: string): Promise<{ name: string; text: string } | undefined> {
+export async function pickText(accept: string): Promise<{ name: string; text: string } | undefined> {
+  const file = await pickFile(accept);
+  return file && { name: file.name, text: await file.text() };
+}
+
+/** Asks for one file; undefined when nothing was chosen. */
+export function pickFile(accept: string): Promise<File | undefined> {
   return new Promise((resolve) => {
     const input = document.createElement('input');
     input.type = 'file';
     input.accept = accept;
     input.style.display = 'none';
     input.setAttribute('data-testid', 'file-input');
-    input.onchange = async () => {
+    input.onchange = () => {
       const file = input.files?.[0];
       input.remove();
-      resolve(file && { name: file.name, text: await file.text() });
+      resolve(file);
     };
     input.oncancel = () => {
       input.remove();

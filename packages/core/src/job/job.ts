@@ -28,18 +28,35 @@ import { Operation } from '../toolpath/operation';
 
 export const FORMAT_VERSION = 3;
 
-/** The raw piece: the part's box grown by so much on each side, or a round bar about the part's middle. */
+export const LIES = ['upright', 'along X', 'along Y'] as const;
+
+/** A casting or another piece that no shape describes. */
+export class StockMesh {
+  @IsString() @Length(1, 120) name!: string;
+  /** Its triangles, nine 32-bit coordinates each, in base 64. */
+  @IsString() @Length(48, 4_000_000) triangles!: string;
+}
+
+/** The raw piece: the part's box grown by so much on each side, or a round bar or tube about the part's middle. */
 export class StockSpec {
   /** `as left`: what the setup before leaves, turned as this one is. */
-  @IsIn(['box', 'round', 'as left']) shape!: 'box' | 'round' | 'as left';
+  @IsIn(['box', 'round', 'tube', 'casting', 'as left']) shape!: 'box' | 'round' | 'tube' | 'casting' | 'as left';
   @IsNumber() @Min(0) @Max(1000) left!: number;
   @IsNumber() @Min(0) @Max(1000) right!: number;
   @IsNumber() @Min(0) @Max(1000) front!: number;
   @IsNumber() @Min(0) @Max(1000) back!: number;
   @IsNumber() @Min(0) @Max(1000) top!: number;
   @IsNumber() @Min(0) @Max(1000) bottom!: number;
-  /** Bar diameter, for round stock. */
+  /** Bar diameter, for round stock and tubes. */
   @IsNumber() @Min(0.1) @Max(5000) diameter!: number;
+  /** Inside diameter of a tube, mm. */
+  @IsOptional() @IsNumber() @Min(0) @Max(5000) bore?: number;
+  /** Radius of a bar's rounded edges, mm; 0 where left out. */
+  @IsOptional() @IsNumber() @Min(0) @Max(1000) corner?: number;
+  /** Its middle lies over the part’s, its highest point as far above the part as `top` says. */
+  @IsOptional() @Nested(() => StockMesh) casting?: StockMesh;
+  /** How a bar stands; upright where left out. A round bar that lies has the part in its middle. */
+  @IsOptional() @IsIn([...LIES]) lies?: (typeof LIES)[number];
 }
 
 export const ZERO_POINTS = ['front left', 'front right', 'back left', 'back right', 'centre'] as const;

@@ -2,7 +2,7 @@ import { addedOf, controllerOf, planSetup, postSetup } from './pipeline';
 import { holderLength } from '../shop/holder';
 import { diameterOffsetOf, isBeam } from '../shop/tool';
 import { Allowed, allowedOn } from '../judge/allowed';
-import { gouges, leftovers } from '../judge/shape';
+import { gouges, leftovers, shortfalls } from '../judge/shape';
 import { Finding, stop } from '../quantity/finding';
 import { Added } from '../part/added';
 import { modelOf } from '../part/model';
@@ -136,6 +136,7 @@ export class ProofRun {
     const shape = allowed
       ? [
           ...gouges(prover.field, prover.sweeper.owner, allowed, read.motions, zero),
+          ...shortfalls(prover.field, prover.sweeper.owner, allowed, zero),
           ...leftovers(prover.field, model, allowed, zero),
         ]
       : [];

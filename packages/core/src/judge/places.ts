@@ -1,13 +1,18 @@
 import { HeightField } from '../simulate/field';
 import { Allowed, deviation, middleOf } from './allowed';
 
+/** How a piece is not as wanted, the worst first: cut into, never there, or left standing. */
+const KINDS = ['cut', 'missing', 'left'] as const;
+export type WrongKind = (typeof KINDS)[number];
+
 /** A patch where a piece is not as wanted. */
 export interface WrongPlace {
+  kind: WrongKind;
   /** Where it is worst, part coordinates. */
   x: number;
   y: number;
   z: number;
-  /** How far it is off there, mm: above 0 metal is left, below 0 the part is cut into. */
+  /** How far it is off there, mm: above 0 metal is left, below 0 it lacks. */
   by: number;
   /** mm³. */
   volume: number;
@@ -16,14 +21,17 @@ export interface WrongPlace {
 /** Patches smaller than this are the grain of the grid, mm³. */
 const GRAIN = 0.5;
 
-/** Gathers the patch of one sign that a cell belongs to, and takes its cells off the list of those still to visit. */
-function patchAt(field: HeightField, off: Float32Array, seed: number): WrongPlace {
+/** What is wrong with a cell that is off by so much. */
+export const kindOf = (by: number, owner: number): WrongKind => (by > 0 ? 'left' : owner < 0 ? 'missing' : 'cut');
+
+/** Gathers the patch of one kind that a cell belongs to, and takes its cells off the list of those still to visit. */
+function patchAt(field: HeightField, owner: Int32Array, off: Float32Array, seed: number): WrongPlace {
   const { nx, cell, height } = field;
-  const side = Math.sign(off[seed]);
+  const kind = kindOf(off[seed], owner[seed]);
   const queue: number[] = [];
   let [worst, by, volume] = [seed, 0, 0];
   const visit = (i: number) => {
-    if (Math.sign(off[i]) !== side) return;
+    if (off[i] === 0 || kindOf(off[i], owner[i]) !== kind) return;
     volume += Math.abs(off[i]) * cell * cell;
     if (Math.abs(off[i]) > Math.abs(by)) [by, worst] = [off[i], i];
     off[i] = 0;
@@ -36,19 +44,22 @@ function patchAt(field: HeightField, off: Float32Array, seed: number): WrongPlac
     if (i >= nx) visit(i - nx);
     if (i + nx < off.length) visit(i + nx);
   }
-  return { ...middleOf(field, worst), z: height[worst], by, volume };
+  return { kind, ...middleOf(field, worst), z: height[worst], by, volume };
 }
 
 /**
- * Patches that are not as wanted, each in one piece: cuts into the part first, then metal left, the worst of each first.
+ * Patches that are not as wanted, each in one piece: cuts into the part first, then what the stock never had, then metal left,
+ * the worst of each first.
+ * @param owner last motion that cut each cell, −1 for none
  * @param most how many at most
  */
-export function worstPlaces(field: HeightField, allowed: Allowed, most = 6): WrongPlace[] {
+export function worstPlaces(field: HeightField, owner: Int32Array, allowed: Allowed, most = 6): WrongPlace[] {
   const off = field.height.map((h, i) => deviation(allowed, i, h));
   const places: WrongPlace[] = [];
-  for (let i = 0; i < off.length; i++) if (off[i] !== 0) places.push(patchAt(field, off, i));
+  for (let i = 0; i < off.length; i++) if (off[i] !== 0) places.push(patchAt(field, owner, off, i));
+  const rank = (p: WrongPlace) => KINDS.indexOf(p.kind);
   return places
     .filter((p) => p.volume >= GRAIN)
-    .sort((a, b) => Math.sign(a.by) - Math.sign(b.by) || Math.abs(b.by) - Math.abs(a.by) || b.volume - a.volume)
+    .sort((a, b) => rank(a) - rank(b) || Math.abs(b.by) - Math.abs(a.by) || b.volume - a.volume)
     .slice(0, most);
 }

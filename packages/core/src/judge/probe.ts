@@ -1,5 +1,6 @@
 import { HeightField, pileOf } from '../simulate/field';
 import { Allowed, deviation, isWanted } from './allowed';
+import { WrongKind, kindOf } from './places';
 
 /** A cut through a piece along X or Y. */
 export interface CrossSection {
@@ -25,6 +26,8 @@ export interface Probe {
   by: number;
   /** To the nearest metal that stands higher, mm; undefined where none does. */
   wall?: number;
+  /** What is wrong there, where anything is. */
+  kind?: WrongKind;
   /** Motion that cut it last, −1 where none did. */
   motion: number;
   sections: CrossSection[];
@@ -52,12 +55,14 @@ export function probeAt(of: Probed, x: number, y: number): Probe | undefined {
   if (i < 0 || j < 0 || i >= field.nx || j >= field.ny) return undefined;
   const index = j * field.nx + i;
   const [z] = pileOf(field, index, of.floor);
+  const by = allowed ? deviation(allowed, index, field.height[index]) : 0;
   return {
     x,
     y,
     z,
     wanted: wantedAt(allowed, index),
-    by: allowed ? deviation(allowed, index, field.height[index]) : 0,
+    by,
+    kind: by === 0 ? undefined : kindOf(by, owner[index]),
     wall: z === undefined ? undefined : wallFrom(field, x, y, z),
     motion: owner[index],
     sections: [sectionOf(of, 'x', j), sectionOf(of, 'y', i)],

@@ -51,6 +51,30 @@ export function gouges(
     });
 }
 
+/** Less is the grain of the grid at walls, mm³. */
+const SHORT = 5;
+
+/** Where the piece never had the metal the part wants, in one finding. */
+export function shortfalls(field: HeightField, owner: Int32Array, allowed: Allowed, zero: Point): Finding[] {
+  const worst: Worst = { index: -1, by: 0, volume: 0 };
+  field.height.forEach((h, i) => {
+    const by = owner[i] < 0 ? -deviation(allowed, i, h) : 0;
+    if (by <= 0) return;
+    worst.volume += by * field.cell * field.cell;
+    if (by > worst.by) [worst.by, worst.index] = [by, i];
+  });
+  if (worst.volume < SHORT) return [];
+  const p = at(field, worst.index);
+  return [
+    care(
+      'stock-short',
+      `The stock does not fill the part: it is ${mm(worst.by)} short at ${where(p, zero)}, ${formatNumber(worst.volume, 1)} mm³ in all`,
+      'Take a larger piece, or move the part in it',
+      { at: p, field: 'stock' },
+    ),
+  ];
+}
+
 /** Metal still standing inside the part's features, gathered by feature. */
 export function leftovers(field: HeightField, model: PartModel, allowed: Allowed, zero: Point): Finding[] {
   const regions: { feature: string; region: Region }[] = [

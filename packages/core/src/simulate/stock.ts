@@ -1,16 +1,58 @@
 import { Region } from '../geometry/clip';
-import { boundsOf } from '../geometry/point';
-import { HeightField, cellFor, copyField, eachInside, makeField, regridded } from './field';
+import { Point, boundsOf } from '../geometry/point';
+import { meshField, meshFromText } from './mesh';
+import { HeightField, cellFor, copyField, eachInside, makeField, makePiles, regridded, setPile } from './field';
 
-/** The raw piece: an outline with a flat top and underside, part coordinates. */
+/** A bar that lies along X or Y: its section is a rectangle with rounded edges, a circle at most, with a bore where it is a tube. */
+export interface Lying {
+  axis: 'x' | 'y';
+  /** Its middle across, and in height, part coordinates. */
+  middle: { across: number; z: number };
+  width: number;
+  height: number;
+  /** Radius of its edges, at most half of width and height. */
+  corner: number;
+  /** Diameter, 0 for none. */
+  bore: number;
+}
+
+/** The raw piece: an outline with a flat top and underside, part coordinates; or a bar or a casting that lies within them. */
 export interface StockModel {
   region: Region;
   top: number;
   bottom: number;
+  lying?: Lying;
+  /** A casting: a mesh kept as text, and how far it is moved, mm. */
+  casting?: { text: string; by: [number, number, number] };
 }
 
 const MOST_CELLS = 700_000;
 const FINEST = 0.05;
+
+/** Metal of a lying bar `off` from its middle: top, underside, top, underside. */
+export function sectionPile({ middle, width, height, corner, bore }: Lying, off: number): number[] {
+  const away = Math.abs(off);
+  if (away >= width / 2) return [];
+  const into = Math.max(0, away - (width / 2 - corner));
+  const half = height / 2 - corner + Math.sqrt(corner * corner - into * into);
+  const inner2 = (bore * bore) / 4 - away * away;
+  const hole = inner2 > 0 ? Math.sqrt(inner2) : 0;
+  const { z } = middle;
+  return hole > 0 ? [z + half, z + hole, z - hole, z - half] : [z + half, z - half];
+}
+
+function lyingField(lying: Lying, empty: HeightField): HeightField {
+  const field = makePiles(empty);
+  const { x0, y0, cell, nx, ny } = field;
+  const across = (p: Point) => (lying.axis === 'x' ? p.y : p.x) - lying.middle.across;
+  for (let j = 0; j < ny; j++) {
+    for (let i = 0; i < nx; i++) {
+      const middle = { x: x0 + (i + 0.5) * cell, y: y0 + (j + 0.5) * cell };
+      setPile(field, j * nx + i, sectionPile(lying, across(middle)));
+    }
+  }
+  return field;
+}
 
 /**
  * A height field of the stock; `cell` mm, or chosen so that it stays within memory.
@@ -20,6 +62,9 @@ export function stockField(stock: StockModel, cell?: number, left?: HeightField)
   if (left) return cell && Math.abs(cell - left.cell) > 1e-9 ? regridded(left, cell, stock.bottom) : copyField(left);
   const bounds = boundsOf(stock.region.flat());
   const field = makeField(bounds, cell ?? Math.max(0.1, cellFor(bounds, MOST_CELLS, FINEST)));
+  if (stock.lying) return lyingField(stock.lying, field);
+  const mesh = stock.casting && meshFromText(stock.casting.text);
+  if (mesh) return meshField(mesh, stock.casting!.by, field);
   eachInside(field, stock.region, (i) => {
     field.height[i] = stock.top;
   });

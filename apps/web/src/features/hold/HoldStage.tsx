@@ -5,7 +5,6 @@ import {
   Fixture,
   Setup,
   ZERO_POINTS,
-  formatLength,
   freshId,
   groundOf,
   jawsFor,
@@ -23,6 +22,7 @@ import { StagePage } from '../job/StagePage';
 import { JobView } from '../view/JobView';
 import { partModel } from '../job/partModel';
 import { SetupCard } from './SetupCard';
+import { StockCard } from './StockCard';
 
 const WORK_OFFSETS = ['G54', 'G55', 'G56', 'G57', 'G58', 'G59'] as const;
 /** What the shop has, and the job's own where the shop no longer has it. */
@@ -82,18 +82,6 @@ export function HoldStage() {
   const set = (more: Partial<Setup>, tag = '') =>
     edit((j) => withSetup(j, { ...j.setups.find((s) => s.id === setup.id)!, ...more }), tag);
   const { stock } = groundOf(job, setup, partModel);
-  const setStock = (more: Partial<Setup['stock']>, tag = 'stock') => set({ stock: { ...setup.stock, ...more } }, tag);
-  const extra = (label: string, key: 'left' | 'right' | 'front' | 'back' | 'top' | 'bottom') => (
-    <LengthField
-      key={key}
-      label={label}
-      value={setup.stock[key]}
-      unit={unit}
-      min={0}
-      max={1000}
-      onChange={(mm) => setStock({ [key]: mm }, `stock-${key}`)}
-    />
-  );
   const addClamp = () => {
     const xs = stock.region.flat().map((p) => p.x);
     const ys = stock.region.flat().map((p) => p.y);
@@ -156,51 +144,7 @@ export function HoldStage() {
           options={controllers.map((c) => ({ value: c.id, label: c.name }))}
         />
       </Card>
-      <Card>
-        <Txt heading kind="large">
-          Stock
-        </Txt>
-        <Choices
-          label="Shape"
-          value={setup.stock.shape}
-          onChange={(shape) => setStock({ shape })}
-          options={[
-            ...plainOptions(['box', 'round'] as const),
-            ...(job.setups[0].id === setup.id
-              ? []
-              : [{ value: 'as left' as const, label: 'as the setup before leaves it' }]),
-          ]}
-        />
-        {setup.stock.shape !== 'as left' && (
-          <Txt kind="small" tone="quiet">
-            More than the part, on each side
-          </Txt>
-        )}
-        {setup.stock.shape === 'box' && (
-          <>
-            <Fields>{[extra('Left', 'left'), extra('Right', 'right')]}</Fields>
-            <Fields>{[extra('Front', 'front'), extra('Back', 'back')]}</Fields>
-          </>
-        )}
-        {setup.stock.shape === 'round' && (
-          <LengthField
-            label="Diameter"
-            value={setup.stock.diameter}
-            unit={unit}
-            min={0.1}
-            max={5000}
-            onChange={(diameter) => setStock({ diameter })}
-          />
-        )}
-        {setup.stock.shape === 'as left' ? (
-          <Txt kind="small">
-            {formatLength(stock.top, unit)} above the part, {formatLength(-stock.bottom - job.part.thickness, unit)}{' '}
-            below it. The proof of the setup before says what is exactly left.
-          </Txt>
-        ) : (
-          <Fields>{[extra('Above', 'top'), extra('Below', 'bottom')]}</Fields>
-        )}
-      </Card>
+      <StockCard setup={setup} set={set} />
       <Card>
         <Txt heading kind="large">
           Zero

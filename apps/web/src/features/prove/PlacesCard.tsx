@@ -23,7 +23,7 @@ export function PlacesCard({ places, zero, onPlace }: Props) {
           <LinkRow
             key={i}
             testID={`place-${i}`}
-            left={`${offText(p.by)}, ${formatNumber(p.volume, 1)} mm³`}
+            left={`${offText(p.by, p.kind)}, ${formatNumber(p.volume, 1)} mm³`}
             right={`X ${formatNumber(p.x - zero.x, 1)} Y ${formatNumber(p.y - zero.y, 1)}`}
             onPress={() => onPlace(p)}
           />

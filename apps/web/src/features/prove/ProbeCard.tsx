@@ -22,10 +22,12 @@ interface Props {
 
 const mm = (v: number) => formatNumber(v, 2);
 
-const heightText = ({ z, wanted, by }: Probe, zero: number) =>
+const heightText = ({ z, wanted, by, kind }: Probe, zero: number) =>
   [
     z === undefined ? 'No metal here' : `Height Z ${mm(z - zero)}`,
-    wanted === undefined ? undefined : `wanted Z ${mm(wanted - zero)}${by ? `: ${offText(by)}` : ', as it should be'}`,
+    wanted === undefined
+      ? undefined
+      : `wanted Z ${mm(wanted - zero)}${kind ? `: ${offText(by, kind)}` : ', as it should be'}`,
   ]
     .filter(Boolean)
     .join(', ');

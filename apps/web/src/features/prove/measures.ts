@@ -1,4 +1,4 @@
-import { Measure, Samples, formatNumber } from '@tidypath/core';
+import { Measure, Samples, WrongKind, formatNumber } from '@tidypath/core';
 
 /** How each measure of the load is named and written. */
 export const MEASURE_INFO: Record<Measure, { label: string; text: (v: number) => string }> = {
@@ -14,6 +14,11 @@ export const MEASURE_INFO: Record<Measure, { label: string; text: (v: number) =>
 export const highestOf = (measure: Measure, ...programs: Samples[]) =>
   programs.reduce((most, s) => s[measure].reduce((a, b) => (b > a ? b : a), most), 0);
 
-/** How far a place is off, above 0 left, below 0 cut into. */
-export const offText = (by: number) =>
-  by > 0 ? `${formatNumber(by, 2)} mm left` : `${formatNumber(-by, 2)} mm cut into the part`;
+const WRONG: Record<WrongKind, string> = {
+  cut: 'cut into the part',
+  missing: 'missing from the stock',
+  left: 'left',
+};
+
+/** How a place is not as wanted. */
+export const offText = (by: number, kind: WrongKind) => `${formatNumber(Math.abs(by), 2)} mm ${WRONG[kind]}`;

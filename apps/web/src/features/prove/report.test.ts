@@ -40,7 +40,7 @@ const proof = {
   lines: Uint32Array.from([1, 10, 12, 14, 15]),
   ends: f(0, 1, 3, 5, 9),
   called: [{ number: 4, remark: '', line: 2, isNamed: false }],
-  places: [{ x: 12, y: 8, z: -1, by: -0.5, volume: 3 }],
+  places: [{ kind: 'cut', x: 12, y: 8, z: -1, by: -0.5, volume: 3 }],
   removed: 3,
   grid: { cell: 0.1, cells: 1000, memory: 1e6 },
 } as unknown as ProofView;

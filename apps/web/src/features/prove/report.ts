@@ -103,7 +103,7 @@ ${
   table(
     ['', 'mm³', 'Place'],
     proof.places.map((p) => [
-      offText(p.by),
+      offText(p.by, p.kind),
       formatNumber(p.volume, 1),
       `X ${formatNumber(p.x - zero.x, 2)} Y ${formatNumber(p.y - zero.y, 2)}`,
     ]),

@@ -1,7 +1,7 @@
 import { ReactNode, RefObject, Suspense, lazy, memo, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { ActivityIndicator, Button } from 'react-native-paper';
-import { Tool, boxOf, groundOf } from '@tidypath/core';
+import { NOTHING, StockModel, Tool, boundsOf, boxOf, cellFor, groundOf, stockField } from '@tidypath/core';
 import type { SurfaceView } from '../../compute/messages';
 import { LEFT_STEPS, SPACE, TEMPER } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
@@ -31,16 +31,15 @@ interface Props {
   buttons?: ReactNode;
 }
 
-/** The whole raw block as a surface of a few cells. */
-function rawSurface(points: { x: number; y: number }[], top: number, bottom: number): SurfaceView {
-  const xs = points.map((p) => p.x);
-  const ys = points.map((p) => p.y);
-  const [x0, y0] = [Math.min(...xs), Math.min(...ys)];
-  const n = 24;
-  const cell = Math.max(Math.max(...xs) - x0, Math.max(...ys) - y0) / n;
-  const nx = Math.max(1, Math.round((Math.max(...xs) - x0) / cell));
-  const ny = Math.max(1, Math.round((Math.max(...ys) - y0) / cell));
-  return { x0, y0, cell, nx, ny, top, bottom, height: new Float32Array(nx * ny).fill(top) };
+/** Cells of the picture of a raw piece, and the finest of them, mm. */
+const RAW = { cells: 20_000, finest: 0.3 };
+
+/** The raw piece as a surface. */
+function rawSurface(block: StockModel): SurfaceView {
+  const { top, bottom, region } = block;
+  const field = stockField(block, cellFor(boundsOf(region.flat()), RAW.cells, RAW.finest));
+  const height = field.height.map((h) => (h <= NOTHING ? bottom : h));
+  return { x0: field.x0, y0: field.y0, cell: field.cell, nx: field.nx, ny: field.ny, top, bottom, height };
 }
 
 /** Colours in a row, from what they mean at one end to what they mean at the other. */
@@ -110,7 +109,7 @@ export const JobView = memo(function JobView({
   const { job: seen, stock: block, zero } = useMemo(() => groundOf(job, setup, partModel), [job, setup]);
   const edges = useMemo(() => partEdges(seen.part), [seen.part]);
   const fixtures = useMemo(() => setup.fixtures.map(boxOf), [setup.fixtures]);
-  const raw = useMemo(() => rawSurface(block.region.flat(), block.top, block.bottom), [block]);
+  const raw = useMemo(() => rawSurface(block), [block]);
   const surface = stock === 'cut' && proof ? proof.surface : raw;
 
   const path = useMemo(() => {

@@ -1,0 +1,153 @@
+import { Finding, care, stop } from '../quantity/finding';
+import { HeightField, makeField, makePiles, setPile } from './field';
+
+/** A closed surface: nine coordinates a triangle, mm. */
+export interface Mesh {
+  triangles: Float32Array;
+  min: [number, number, number];
+  max: [number, number, number];
+}
+
+/** More triangles than this a job does not carry. */
+export const MOST_TRIANGLES = 60_000;
+
+const HEAD = 84;
+const EACH = 50;
+
+/** Makes a mesh of loose triangles; undefined where there is none, or where a coordinate is no number. */
+function meshOf(triangles: Float32Array): Mesh | undefined {
+  const min: Mesh['min'] = [Infinity, Infinity, Infinity];
+  const max: Mesh['max'] = [-Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < triangles.length; i++) {
+    if (!Number.isFinite(triangles[i])) return undefined;
+    min[i % 3] = Math.min(min[i % 3], triangles[i]);
+    max[i % 3] = Math.max(max[i % 3], triangles[i]);
+  }
+  return triangles.length > 0 ? { triangles, min, max } : undefined;
+}
+
+function fromBinary(file: Uint8Array, count: number): Float32Array {
+  const view = new DataView(file.buffer, file.byteOffset);
+  const out = new Float32Array(count * 9);
+  for (let t = 0; t < count; t++) {
+    for (let k = 0; k < 9; k++) out[t * 9 + k] = view.getFloat32(HEAD + t * EACH + 12 + k * 4, true);
+  }
+  return out;
+}
+
+function fromText(text: string): Float32Array {
+  const numbers: number[] = [];
+  for (const m of text.matchAll(/\bvertex\s+(\S+)\s+(\S+)\s+(\S+)/gi)) numbers.push(...m.slice(1, 4).map(Number));
+  return Float32Array.from(numbers.slice(0, Math.floor(numbers.length / 9) * 9));
+}
+
+/**
+ * Reads an STL file, binary or text, its lengths taken as mm.
+ * Findings: `mesh-unreadable`, `mesh-large`, `mesh-flat`, `mesh-tangled`, `mesh-open`.
+ */
+export function readStl(file: Uint8Array): { mesh?: Mesh; findings: Finding[] } {
+  const refuse = (code: string, message: string, remedy: string) => ({ findings: [stop(code, message, remedy)] });
+  const count = file.length >= HEAD ? new DataView(file.buffer, file.byteOffset).getUint32(80, true) : 0;
+  const isBinary = count > 0 && file.length >= HEAD + EACH * count;
+  const size = isBinary ? count : file.length / 200;
+  if (size > MOST_TRIANGLES)
+    return refuse('mesh-large', `The mesh has more than ${MOST_TRIANGLES} triangles`, 'Make it coarser and try again');
+  const mesh = meshOf(isBinary ? fromBinary(file, count) : fromText(new TextDecoder('latin1').decode(file)));
+  if (!mesh)
+    return refuse('mesh-unreadable', 'The file is no STL mesh that can be read', 'Save it as STL, binary or text');
+  if (mesh.max.some((m, k) => m - mesh.min[k] < 0.1))
+    return refuse('mesh-flat', 'The mesh is flat', 'Save a solid, in mm');
+  if (layersOf(mesh) > MOST_LAYERS)
+    return refuse('mesh-tangled', 'The mesh lies over itself again and again', 'Save one plain solid');
+  if (isClosed(mesh)) return { mesh, findings: [] };
+  const message = 'The mesh is not closed: where it is open, what lies between its faces is guessed';
+  return { mesh, findings: [care('mesh-open', message, 'Mend the mesh, or look at the stock closely')] };
+}
+
+/** A vertical through a plain solid meets far fewer faces. */
+const MOST_LAYERS = 300;
+
+/** How often, by the boxes of its triangles, a mesh covers its own box seen from above. */
+function layersOf({ triangles: t, min, max }: Mesh): number {
+  let sum = 0;
+  for (let k = 0; k < t.length; k += 9) {
+    const side = (c: number) =>
+      Math.max(t[k + c], t[k + 3 + c], t[k + 6 + c]) - Math.min(t[k + c], t[k + 3 + c], t[k + 6 + c]);
+    sum += side(0) * side(1);
+  }
+  return sum / ((max[0] - min[0]) * (max[1] - min[1]));
+}
+
+/** Verticals tried on a side to see whether a mesh is closed. */
+const TRIED = 80;
+
+/** Whether every vertical that goes into the mesh comes out again. */
+function isClosed(mesh: Mesh): boolean {
+  const [minX, minY] = mesh.min;
+  const [maxX, maxY] = mesh.max;
+  const grid = makeField({ minX, maxX, minY, maxY }, Math.max(maxX - minX, maxY - minY) / TRIED);
+  return crossings(mesh, [0, 0, 0], grid).every((heights = []) => heights.length % 2 === 0);
+}
+
+/** A mesh as text, to be kept in a job. */
+export function meshText({ triangles }: Mesh): string {
+  const bytes = new Uint8Array(triangles.buffer, triangles.byteOffset, triangles.byteLength);
+  let text = '';
+  for (let i = 0; i < bytes.length; i += 8190) text += btoa(String.fromCharCode(...bytes.subarray(i, i + 8190)));
+  return text;
+}
+
+let last: { text: string; mesh: Mesh | undefined } | undefined;
+
+/** A mesh kept as text; undefined where the text is none. The last one is remembered. */
+export function meshFromText(text: string): Mesh | undefined {
+  if (last?.text === text) return last.mesh;
+  let mesh: Mesh | undefined;
+  try {
+    const bytes = Uint8Array.from(atob(text), (c) => c.charCodeAt(0));
+    mesh = bytes.length % 36 === 0 ? meshOf(new Float32Array(bytes.buffer)) : undefined;
+  } catch {
+    mesh = undefined;
+  }
+  last = { text, mesh };
+  return mesh;
+}
+
+/** Away from corners and edges drawn on the grid, as a share of a cell. */
+const ASIDE = [1.3e-4, 2.7e-4];
+
+/** Heights at which the vertical through each cell's middle passes the mesh, cell by cell. */
+function crossings({ triangles: t }: Mesh, by: [number, number, number], { x0, y0, cell, nx, ny }: HeightField) {
+  const found: (number[] | undefined)[] = new Array(nx * ny);
+  const column = (x: number) => (x - x0) / cell - 0.5 - ASIDE[0];
+  const row = (y: number) => (y - y0) / cell - 0.5 - ASIDE[1];
+  for (let k = 0; k < t.length; k += 9) {
+    const [ax, ay, bx, by_, cx, cy] = [k, k + 3, k + 6].flatMap((i) => [column(t[i] + by[0]), row(t[i + 1] + by[1])]);
+    const [az, bz, cz] = [t[k + 2] + by[2], t[k + 5] + by[2], t[k + 8] + by[2]];
+    const area = (bx - ax) * (cy - ay) - (cx - ax) * (by_ - ay);
+    if (area === 0) continue;
+    for (let j = Math.max(0, Math.ceil(Math.min(ay, by_, cy))); j <= Math.min(ny - 1, Math.max(ay, by_, cy)); j++) {
+      for (let i = Math.max(0, Math.ceil(Math.min(ax, bx, cx))); i <= Math.min(nx - 1, Math.max(ax, bx, cx)); i++) {
+        const u = ((bx - i) * (cy - j) - (cx - i) * (by_ - j)) / area;
+        const v = ((cx - i) * (ay - j) - (ax - i) * (cy - j)) / area;
+        if (u < 0 || v < 0 || u + v > 1) continue;
+        (found[j * nx + i] ??= []).push(u * az + v * bz + (1 - u - v) * cz);
+      }
+    }
+  }
+  return found;
+}
+
+/**
+ * A mesh as piles of metal on a grid; where it is open, the odd face is left out.
+ * @param by how far it is moved, mm
+ */
+export function meshField(mesh: Mesh, by: [number, number, number], empty: HeightField): HeightField {
+  const field = makePiles(empty);
+  crossings(mesh, by, field).forEach((heights, i) => {
+    if (!heights) return;
+    heights.sort((a, b) => b - a);
+    setPile(field, i, heights.slice(0, heights.length - (heights.length % 2)));
+  });
+  return field;
+}
