@@ -322,7 +322,7 @@ export class Contacts {
       this.told(i, 'tip', under, () =>
         note(
           'tip-drags',
-          `The tip of ${tool.name} drags ${mm(under)} deep through metal: at its centre the edge stands still`,
+          `The tip of ${tool.name} drags through metal: at its centre the edge stands still`,
           'Leave less for it, tilt the work, or take a tool with a flat end for level floors',
           { at, tool: tool.id },
         ),

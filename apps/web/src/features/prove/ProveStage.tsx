@@ -40,6 +40,9 @@ function momentOf(proof: ProofView, f: Finding): number | undefined {
   return motion < 0 ? undefined : startOf(proof, motion);
 }
 
+const GRAVITY = { stop: 0, care: 1, note: 2 };
+const gravestFirst = (findings: Finding[]) => [...findings].sort((a, b) => GRAVITY[a.level] - GRAVITY[b.level]);
+
 function Verdict({ proof }: { proof: ProofView }) {
   const stops = proof.findings.filter((f) => f.level === 'stop').length;
   return (
@@ -225,7 +228,7 @@ export function ProveStage() {
           <Verdict proof={proof} />
           <CalledTools called={proof.called} />
           <View role="list" style={{ gap: SPACE.s }}>
-            {proof.findings.map((f, i) => (
+            {gravestFirst(proof.findings).map((f, i) => (
               <FindingCard
                 key={i}
                 finding={f}
