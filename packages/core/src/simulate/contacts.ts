@@ -1,18 +1,14 @@
-import { Finding, care, note, stop } from '../quantity/finding';
+import { care, note, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
 import { FixtureBox, segmentMeetsBox } from '../geometry/box';
 import { holderHeight, holderLength, holderSlabs, holderWidth } from '../shop/holder';
 import { Tool, formOf, isAxial, isBeam, profileHeight } from '../shop/tool';
 import { MOVE } from '../program/motions';
+import type { P3 } from './course';
 import { HeightField, NOTHING } from './field';
 import type { ProveInput } from './input';
 import { Bite } from './sweep';
-
-interface P3 {
-  x: number;
-  y: number;
-  z: number;
-}
+import { Told } from './told';
 
 /** Contact thinner than this is grid error, mm. */
 export const CONTACT = 0.02;
@@ -41,7 +37,7 @@ export interface Before {
 }
 
 /** What a stretch took away, and how far it went down, mm. */
-interface Stroke extends Bite {
+export interface Stroke extends Bite {
   dropped: number;
 }
 
@@ -52,68 +48,17 @@ const TIP = 0.06;
 
 const mm = (v: number) => `${formatNumber(v, 2)} mm`;
 
-interface Told {
-  finding: Finding;
-  by: number;
-  times: number;
-}
-
-export interface ContactState {
-  worst: Map<string, Told>;
-  lastMotion: Map<string, number>;
-  unknown: Set<number>;
-}
-
-/** Collects what touches what it should not; each fault is told once a tool, at its worst line, with how often it happened. */
+/** Finds what touches what it should not. */
 export class Contacts {
-  private readonly worst = new Map<string, Told>();
-  private readonly unknown = new Set<number>();
+  readonly told: Told;
   /** How far the motion under way has been fed down through air, mm, and whether it has met metal. */
   private air = { drop: 0, met: false };
 
   constructor(
     private readonly input: ProveInput,
     private readonly field: HeightField,
-  ) {}
-
-  /** What has been told so far, to be taken up again. */
-  state(): ContactState {
-    const worst = new Map([...this.worst].map(([key, told]) => [key, { ...told }]));
-    return { worst, lastMotion: new Map(this.lastMotion), unknown: new Set(this.unknown) };
-  }
-
-  /** Goes on from what had been told. */
-  takeUp(state: ContactState): void {
-    state.worst.forEach((told, key) => this.worst.set(key, { ...told }));
-    state.lastMotion.forEach((motion, key) => this.lastMotion.set(key, motion));
-    state.unknown.forEach((number) => this.unknown.add(number));
-  }
-
-  findings(): Finding[] {
-    return [...this.worst.values()]
-      .map(({ finding, times }) =>
-        times > 1 ? { ...finding, message: `${finding.message} (${times} moves)` } : finding,
-      )
-      .sort((a, b) => (a.place.line ?? 0) - (b.place.line ?? 0));
-  }
-
-  private told(motion: number, key: string, by: number, make: () => Finding): void {
-    const id = `${key}:${this.input.motions.tool[motion]}`;
-    const known = this.worst.get(id);
-    if (known && this.lastMotion.get(id) !== motion) known.times++;
-    this.lastMotion.set(id, motion);
-    if (known && by <= known.by) return;
-    const made = make();
-    const line = this.input.motions.line[motion];
-    const finding = {
-      ...made,
-      place: {
-        ...made.place,
-        line: known ? Math.min(known.finding.place.line ?? line, line) : line,
-        motion: known ? known.finding.place.motion : motion,
-      },
-    };
-    this.worst.set(id, { finding, by, times: known?.times ?? 1 });
+  ) {
+    this.told = new Told(input.motions);
   }
 
   /** A place as the program says it, in work coordinates. */
@@ -122,15 +67,12 @@ export class Contacts {
     return `X ${formatNumber(x - zero.x, 2)} Y ${formatNumber(y - zero.y, 2)} Z ${formatNumber(z - zero.z, 2)}`;
   }
 
-  private readonly lastMotion = new Map<string, number>();
-
   /** Checks that need only the ends of a motion: fixtures, travel, a tool nobody knows. */
   motion(i: number, from: P3, to: P3, tool: Tool | undefined): void {
     const { motions } = this.input;
     if (!tool) {
-      if (this.unknown.has(motions.tool[i])) return;
-      this.unknown.add(motions.tool[i]);
-      this.told(i, 'tool', 1, () =>
+      if (this.told.has(i, 'tool')) return;
+      this.told.tell(i, 'tool', 1, () =>
         stop(
           'unknown-tool',
           motions.tool[i] ? `The rack has no tool ${motions.tool[i]}` : 'It is not known which tool cuts here',
@@ -153,7 +95,7 @@ export class Contacts {
     if (formOf(tool) !== 'tap' || m.type[i] !== MOVE.line || Math.min(from.z, to.z) > stock.top) return;
     const wanted = m.rpm[i] * tool.pitch;
     if (Math.abs(m.feed[i] - wanted) <= OUT_OF_STEP * wanted) return;
-    this.told(i, 'tap', Math.abs(m.feed[i] - wanted), () =>
+    this.told.tell(i, 'tap', Math.abs(m.feed[i] - wanted), () =>
       stop(
         'tap-out-of-step',
         `${tool.name} is fed ${formatNumber(m.feed[i], 1)} mm/min; at ${formatNumber(m.rpm[i], 0)} rpm its pitch asks for ${formatNumber(wanted, 1)}`,
@@ -169,7 +111,7 @@ export class Contacts {
       bottom < box.maxZ - CONTACT && segmentMeetsBox(from, to, box, radius);
     const part = this.hitting(tool, low, hits);
     if (!part) return;
-    this.told(i, `fixture:${box.name}`, box.maxZ - low, () =>
+    this.told.tell(i, `fixture:${box.name}`, box.maxZ - low, () =>
       stop(
         'fixture-hit',
         `${part} hits “${box.name}” near ${this.where(to)}`,
@@ -197,7 +139,7 @@ export class Contacts {
   private table(i: number, to: P3, tool: Tool): void {
     const under = this.input.zero.z - this.input.zeroAboveTable - to.z;
     if (under <= CONTACT) return;
-    this.told(i, 'table', under, () =>
+    this.told.tell(i, 'table', under, () =>
       stop(
         'table-hit',
         `${tool.name} goes ${mm(under)} into the table near ${this.where(to)}`,
@@ -221,7 +163,7 @@ export class Contacts {
     }
     for (const { axis, over } of away) {
       if (over <= 0) continue;
-      this.told(i, `travel:${axis}`, over, () =>
+      this.told.tell(i, `travel:${axis}`, over, () =>
         stop(
           'beyond-travel',
           `${axis} goes ${mm(over)} beyond the travel of ${machine.name}, with the stock in the middle of the table`,
@@ -271,7 +213,7 @@ export class Contacts {
     const { drop } = this.air;
     const seconds = (drop / this.input.motions.feed[i]) * 60;
     if (drop < FAR.drop || seconds < FAR.seconds) return;
-    this.told(i, 'air', seconds, () =>
+    this.told.tell(i, 'air', seconds, () =>
       note(
         'fed-through-air',
         `${tool.name} is fed ${mm(drop)} down through air near ${this.where(at)}, ${formatNumber(seconds, 0)} s`,
@@ -289,7 +231,7 @@ export class Contacts {
     const { motions, stock } = this.input;
     this.throughAir(i, tool, at, bite);
     if (bite.volume > 0 && rim < WHOLE) {
-      this.told(i, 'rim', 1 - rim, () =>
+      this.told.tell(i, 'rim', 1 - rim, () =>
         care(
           'drill-over-edge',
           `${tool.name} enters with ${formatNumber(rim * 100, 0)} % of its rim on metal near ${this.where(at)}: it will wander`,
@@ -299,7 +241,7 @@ export class Contacts {
       );
     }
     if (bite.depth > CONTACT && motions.type[i] === MOVE.rapid) {
-      this.told(i, 'rapid', bite.depth, () =>
+      this.told.tell(i, 'rapid', bite.depth, () =>
         stop(
           'rapid-through-stock',
           `A rapid runs ${mm(bite.depth)} deep through metal near ${this.where(at)}`,
@@ -309,7 +251,7 @@ export class Contacts {
       );
     }
     if (bite.depth > tool.fluteLength + CONTACT) {
-      this.told(i, 'flutes', bite.depth, () =>
+      this.told.tell(i, 'flutes', bite.depth, () =>
         stop(
           'too-deep-for-flutes',
           `${tool.name} cuts ${mm(bite.depth)} deep; its flutes are ${mm(tool.fluteLength)} long`,
@@ -319,7 +261,7 @@ export class Contacts {
       );
     }
     if (under > CONTACT && bite.depth > CONTACT && !this.isPlunge(i)) {
-      this.told(i, 'tip', under, () =>
+      this.told.tell(i, 'tip', under, () =>
         note(
           'tip-drags',
           `The tip of ${tool.name} drags through metal: at its centre the edge stands still`,
@@ -328,7 +270,7 @@ export class Contacts {
         ),
       );
     } else if (under > CONTACT && bite.depth > CONTACT) {
-      this.told(i, 'plunge', bite.depth, () =>
+      this.told.tell(i, 'plunge', bite.depth, () =>
         stop(
           'cannot-plunge',
           `${tool.name} goes straight down into metal but does not cut to its centre`,
@@ -338,7 +280,7 @@ export class Contacts {
       );
     }
     if (bite.volume > 0 && at.z < stock.bottom - CONTACT) {
-      this.told(i, 'below', stock.bottom - at.z, () =>
+      this.told.tell(i, 'below', stock.bottom - at.z, () =>
         note(
           'below-stock',
           `${tool.name} goes ${mm(stock.bottom - at.z)} below the stock`,
@@ -362,7 +304,7 @@ export class Contacts {
       holderHeight(tool.holder, r),
     );
     if (holder > 0) {
-      this.told(i, 'holder', holder, () =>
+      this.told.tell(i, 'holder', holder, () =>
         stop(
           'holder-hit',
           `The holder of ${tool.name} runs ${mm(holder)} into metal near ${this.where(at)}`,
@@ -373,7 +315,7 @@ export class Contacts {
     }
     const nose = this.over(at, this.noseRadius, at.z + tool.stickOut + holderLength(tool.holder));
     if (nose > 0) {
-      this.told(i, 'nose', nose, () =>
+      this.told.tell(i, 'nose', nose, () =>
         stop(
           'nose-hit',
           `The spindle nose over ${tool.name} runs ${mm(nose)} into metal near ${this.where(at)}`,
@@ -388,7 +330,7 @@ export class Contacts {
     const above = this.over(at, reach, at.z + tool.fluteLength);
     if (above <= 0) return;
     if (drill) {
-      this.told(i, 'flutes', tool.fluteLength + above, () =>
+      this.told.tell(i, 'flutes', tool.fluteLength + above, () =>
         stop(
           'too-deep-for-flutes',
           `${tool.name} is ${mm(tool.fluteLength + above)} deep; its flutes are ${mm(tool.fluteLength)} long, so the chips have no way out`,
@@ -397,7 +339,7 @@ export class Contacts {
         ),
       );
     } else {
-      this.told(i, 'shank', above, () =>
+      this.told.tell(i, 'shank', above, () =>
         stop(
           'shank-rub',
           `The shank of ${tool.name} runs ${mm(above)} into metal near ${this.where(at)}`,

@@ -1,6 +1,4 @@
-import { chordCount } from '../geometry/chain';
-import { MOVE, Motions } from '../program/motions';
-import { sweepOf } from '../toolpath/path';
+import { Course } from './course';
 import { Below, HeightField, copyField } from './field';
 import type { ProveInput } from './input';
 import { stockField } from './stock';
@@ -115,42 +113,23 @@ export class Playback {
   }
 
   private stroke(i: number, from: number, to: number): void {
-    const { motions: m } = this.input;
-    const cutter = this.cutters.get(m.tool[i]);
-    if (!cutter || m.type[i] >= MOVE.dwell || to <= from) return;
-    const n = this.chords(m, i, to - from);
-    let a = this.point(i, from);
+    const { motions, zero } = this.input;
+    const cutter = this.cutters.get(motions.tool[i]);
+    const course = Course.of(motions, i, zero);
+    if (!cutter || !course || to <= from) return;
+    const n = course.chords(CHORD, to - from);
+    let a = course.at(from);
     for (let k = 1; k <= n; k++) {
-      const b = this.point(i, from + ((to - from) * k) / n);
-      if (!Number.isNaN(a.x + a.y + b.x + b.y)) this.sweeper.sweep(cutter, a.x, a.y, a.z, b.x, b.y, b.z, i);
+      const b = course.at(from + ((to - from) * k) / n);
+      this.sweeper.sweep(cutter, a.x, a.y, a.z, b.x, b.y, b.z, i);
       a = b;
     }
   }
 
-  private chords(m: Motions, i: number, share: number): number {
-    if (m.type[i] < MOVE.arcCw) return 1;
-    const sweep = sweepOf(m.type[i], m.x[i - 1], m.y[i - 1], m.x[i], m.y[i], m.cx[i], m.cy[i]);
-    return chordCount(Math.hypot(m.x[i] - m.cx[i], m.y[i] - m.cy[i]), sweep * share, CHORD);
-  }
-
-  /** Tip position a share of the way along a motion, part coordinates. */
-  private point(i: number, t: number): { x: number; y: number; z: number } {
-    const { motions: m, zero } = this.input;
-    const j = Math.max(0, i - 1);
-    const z = m.z[j] + (m.z[i] - m.z[j]) * t + zero.z;
-    if (t < 1 && (m.type[i] === MOVE.arcCw || m.type[i] === MOVE.arcCcw)) {
-      const sweep = sweepOf(m.type[i], m.x[j], m.y[j], m.x[i], m.y[i], m.cx[i], m.cy[i]);
-      const radius = Math.hypot(m.x[j] - m.cx[i], m.y[j] - m.cy[i]);
-      const angle = Math.atan2(m.y[j] - m.cy[i], m.x[j] - m.cx[i]) + sweep * t;
-      return { x: m.cx[i] + radius * Math.cos(angle) + zero.x, y: m.cy[i] + radius * Math.sin(angle) + zero.y, z };
-    }
-    const x0 = Number.isNaN(m.x[j]) ? m.x[i] : m.x[j];
-    const y0 = Number.isNaN(m.y[j]) ? m.y[i] : m.y[j];
-    return { x: x0 + (m.x[i] - x0) * t + zero.x, y: y0 + (m.y[i] - y0) * t + zero.y, z };
-  }
-
   private moment(motion: number, part: number): Moment {
-    const { motions: m } = this.input;
-    return { motion, ...this.point(motion, part), tool: m.tool[motion], line: m.line[motion] };
+    const { motions: m, zero } = this.input;
+    const stands = { x: m.x[motion] + zero.x, y: m.y[motion] + zero.y, z: m.z[motion] + zero.z };
+    const at = Course.of(m, motion, zero)?.at(part) ?? stands;
+    return { motion, ...at, tool: m.tool[motion], line: m.line[motion] };
   }
 }

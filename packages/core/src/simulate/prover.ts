@@ -1,17 +1,17 @@
-import { chordCount } from '../geometry/chain';
 import { Finding } from '../quantity/finding';
 import { powerAt } from '../shop/machine';
 import { Tool, formOf } from '../shop/tool';
 import { cutState } from '../cutting/cut';
 import { MOVE, Motions } from '../program/motions';
-import { sweepOf } from '../toolpath/path';
-import { ContactState, Contacts } from './contacts';
+import { Contacts, Stroke } from './contacts';
 import { Clock, clock, clockSettings } from './clock';
+import { Course, P3 } from './course';
 import { HeightField, copyField } from './field';
 import { stockField } from './stock';
 import { ProveInput } from './input';
 import { SampleList, Samples } from './samples';
-import { Bite, Cutter, Sweeper, cutterOf } from './sweep';
+import { Cutter, Sweeper, cutterOf } from './sweep';
+import { ToldState } from './told';
 
 const SAMPLE_LENGTH = 0.5;
 /** Chords stay this close to a true arc, mm. */
@@ -34,7 +34,7 @@ interface Frame extends Pick<HeightField, 'height' | 'below'> {
   samples: number;
   gathered: Stretch | undefined;
   owner: Int32Array;
-  contacts: ContactState;
+  told: ToldState;
 }
 
 /** Reads a program's motions over the stock, cutting as it goes; can be run in steps and stopped anywhere. */
@@ -102,7 +102,7 @@ export class Prover {
       below,
       owner,
       samples: this.samples.count,
-      contacts: this.contacts.state(),
+      told: this.contacts.told.state(),
     };
   }
 
@@ -121,7 +121,7 @@ export class Prover {
     this.sweeper.owner.set(frame.owner);
     this.removedBy.set(earlier.removedBy.subarray(0, frame.next));
     this.samples.takeFrom(earlier.samples, frame.samples);
-    this.contacts.takeUp(frame.contacts);
+    this.contacts.told.takeUp(frame.told);
     [this.next, this.elapsed, this.gathered, this.frames] = [frame.next, frame.elapsed, frame.gathered, kept];
     return frame.next;
   }
@@ -142,79 +142,49 @@ export class Prover {
   }
 
   private motion(i: number): void {
-    const { motions: m, zero, tools } = this.input;
-    if (i === 0 || m.type[i] >= MOVE.dwell) return;
-    const [ax, ay, az] = [m.x[i - 1] + zero.x, m.y[i - 1] + zero.y, m.z[i - 1] + zero.z];
-    const [bx, by, bz] = [m.x[i] + zero.x, m.y[i] + zero.y, m.z[i] + zero.z];
-    if (Number.isNaN(bx) || Number.isNaN(by)) return;
-    const from = { x: Number.isNaN(ax) ? bx : ax, y: Number.isNaN(ay) ? by : ay, z: az };
-    const to = { x: bx, y: by, z: bz };
-    const tool = tools.get(m.tool[i]);
-    this.contacts.motion(i, from, to, tool);
-    const cutter = this.cutters.get(m.tool[i]);
-    if (!tool || !cutter) return;
-    this.strokes(i, from, to, tool, cutter);
+    const { motions, zero, tools } = this.input;
+    const course = Course.of(motions, i, zero);
+    if (!course) return;
+    const tool = tools.get(motions.tool[i]);
+    this.contacts.motion(i, course.from, course.to, tool);
+    const cutter = this.cutters.get(motions.tool[i]);
+    if (tool && cutter && course.length >= 1e-9) this.strokes(i, course, tool, cutter);
   }
 
   /** Cuts one motion in stretches of about the sample length; arcs as chords. */
-  private strokes(i: number, from: P3, to: P3, tool: Tool, cutter: Cutter): void {
-    const { motions: m, zero } = this.input;
-    const arc = m.type[i] === MOVE.arcCw || m.type[i] === MOVE.arcCcw;
-    const cx = m.cx[i] + zero.x;
-    const cy = m.cy[i] + zero.y;
-    const sweep = arc ? sweepOf(m.type[i], from.x, from.y, to.x, to.y, cx, cy) : 0;
-    const radius = arc ? Math.hypot(from.x - cx, from.y - cy) : 0;
-    const start = arc ? Math.atan2(from.y - cy, from.x - cx) : 0;
-    const length = Math.hypot(arc ? radius * sweep : Math.hypot(to.x - from.x, to.y - from.y), to.z - from.z);
-    if (length < 1e-9) return;
-    const sloped = Math.abs(to.z - from.z) > 1e-9;
-    const stretches =
-      m.type[i] === MOVE.rapid ? 1 : Math.max(1, Math.ceil(length / (this.sampleLength * (sloped ? SLOPED : 1))));
-    const chords = arc
-      ? Math.max(1, Math.ceil(chordCount(radius, sweep, CHORD * (sloped ? SLOPED : 1)) / stretches))
-      : 1;
-    const steps = stretches * chords;
+  private strokes(i: number, course: Course, tool: Tool, cutter: Cutter): void {
+    const isRapid = this.input.motions.type[i] === MOVE.rapid;
+    const coarse = course.isSloped ? SLOPED : 1;
+    const stretches = isRapid ? 1 : Math.max(1, Math.ceil(course.length / (this.sampleLength * coarse)));
+    const chords = Math.max(1, Math.ceil(course.chords(CHORD * coarse) / stretches));
     const seconds = this.clock.seconds[i] / stretches;
-    const isThreading = formOf(tool) === 'thread';
-    const at = (t: number): P3 => {
-      if (t === 1) return to;
-      const z = from.z + (to.z - from.z) * t;
-      return arc
-        ? { x: cx + radius * Math.cos(start + sweep * t), y: cy + radius * Math.sin(start + sweep * t), z }
-        : { x: from.x + (to.x - from.x) * t, y: from.y + (to.y - from.y) * t, z };
-    };
-    let { x, y, z } = from;
+    const length = course.length / stretches;
     for (let s = 1; s <= stretches; s++) {
-      let volume = 0;
-      let depth = 0;
-      let dropped = z;
-      const before = this.contacts.before(i, tool, at(s / stretches));
-      for (let c = 1; c <= chords; c++) {
-        const next = at(((s - 1) * chords + c) / steps);
-        const bite: Bite = this.sweeper.sweep(cutter, x, y, z, next.x, next.y, next.z, i);
-        volume += bite.volume;
-        if (bite.depth > depth) depth = bite.depth;
-        ({ x, y, z } = next);
-      }
-      dropped -= z;
-      if (isThreading) [volume, depth] = threadBite(tool, volume, depth, length / stretches);
-      this.removedBy[i] += volume;
-      this.contacts.stretch(i, tool, { x, y, z }, { volume, depth, dropped }, before);
-      if (m.type[i] !== MOVE.rapid || volume > 0)
-        this.record({
-          motion: i,
-          tool,
-          volume,
-          depth,
-          length: length / stretches,
-          dropped,
-          time: this.elapsed + seconds * s,
-          seconds,
-          x,
-          y,
-          z,
-        });
+      const before = this.contacts.before(i, tool, course.at(s / stretches));
+      const bite = this.stretch(i, course, cutter, [(s - 1) * chords, s * chords, stretches * chords]);
+      if (formOf(tool) === 'thread') [bite.volume, bite.depth] = threadBite(tool, bite.volume, bite.depth, length);
+      this.removedBy[i] += bite.volume;
+      const at = course.at(s / stretches);
+      this.contacts.stretch(i, tool, at, bite, before);
+      const time = this.elapsed + seconds * s;
+      if (!isRapid || bite.volume > 0) this.record({ motion: i, tool, ...bite, length, time, seconds, ...at });
     }
+  }
+
+  /** Cuts the chords from one up to another, of so many in all. */
+  private stretch(i: number, course: Course, cutter: Cutter, [first, last, all]: [number, number, number]): Stroke {
+    const from = course.at(first / all);
+    let { x, y, z } = from;
+    const stroke = { volume: 0, depth: 0, dropped: 0 };
+    for (let c = first + 1; c <= last; c++) {
+      const next = course.at(c / all);
+      const bite = this.sweeper.sweep(cutter, x, y, z, next.x, next.y, next.z, i);
+      stroke.volume += bite.volume;
+      if (bite.depth > stroke.depth) stroke.depth = bite.depth;
+      ({ x, y, z } = next);
+    }
+    stroke.dropped = from.z - z;
+    return stroke;
   }
 
   /** Samples a stretch; in programs of very many motions, together with those before it up to the sample length. */
@@ -269,7 +239,7 @@ export class Prover {
   result(): { samples: Samples; findings: Finding[]; removed: number } {
     this.sampleGathered();
     const removed = this.removedBy.reduce((sum, v) => sum + v, 0);
-    return { samples: this.samples.build(), findings: this.contacts.findings(), removed };
+    return { samples: this.samples.build(), findings: this.contacts.told.findings(), removed };
   }
 }
 
@@ -294,25 +264,13 @@ function isSameGround(a: ProveInput, b: ProveInput): boolean {
 }
 
 /** A stretch of path and what it took away. */
-interface Stretch extends P3 {
+interface Stretch extends P3, Stroke {
   motion: number;
   tool: Tool;
-  /** mm³. */
-  volume: number;
-  /** Thickest metal taken, mm. */
-  depth: number;
   length: number;
-  /** How far it went down, mm. */
-  dropped: number;
   /** s, at its end. */
   time: number;
   seconds: number;
-}
-
-interface P3 {
-  x: number;
-  y: number;
-  z: number;
 }
 
 function totalLength(m: Motions): number {

@@ -1,0 +1,61 @@
+import { chordCount } from '../geometry/chain';
+import { MOVE, Motions } from '../program/motions';
+import { sweepOf } from '../toolpath/path';
+
+export interface P3 {
+  x: number;
+  y: number;
+  z: number;
+}
+
+/** The way a tool's tip takes in one motion, part coordinates: a line, an arc or a helix. */
+export class Course {
+  readonly length: number;
+  readonly isSloped: boolean;
+  private readonly sweep: number = 0;
+  private readonly radius: number = 0;
+  private readonly start: number = 0;
+
+  private constructor(
+    readonly from: P3,
+    readonly to: P3,
+    readonly isArc: boolean,
+    private readonly centre: { x: number; y: number },
+    type: number,
+  ) {
+    const drop = to.z - from.z;
+    this.isSloped = Math.abs(drop) > 1e-9;
+    if (isArc) {
+      this.sweep = sweepOf(type, from.x, from.y, to.x, to.y, centre.x, centre.y);
+      this.radius = Math.hypot(from.x - centre.x, from.y - centre.y);
+      this.start = Math.atan2(from.y - centre.y, from.x - centre.x);
+    }
+    this.length = Math.hypot(isArc ? this.radius * this.sweep : Math.hypot(to.x - from.x, to.y - from.y), drop);
+  }
+
+  /** The course of a motion; undefined where it goes nobody knows where, or stands still by its kind. */
+  static of(m: Motions, i: number, zero: P3): Course | undefined {
+    if (i === 0 || m.type[i] >= MOVE.dwell) return undefined;
+    const to = { x: m.x[i] + zero.x, y: m.y[i] + zero.y, z: m.z[i] + zero.z };
+    if (Number.isNaN(to.x) || Number.isNaN(to.y)) return undefined;
+    const [x, y] = [m.x[i - 1] + zero.x, m.y[i - 1] + zero.y];
+    const from = { x: Number.isNaN(x) ? to.x : x, y: Number.isNaN(y) ? to.y : y, z: m.z[i - 1] + zero.z };
+    const isArc = m.type[i] === MOVE.arcCw || m.type[i] === MOVE.arcCcw;
+    return new Course(from, to, isArc, { x: m.cx[i] + zero.x, y: m.cy[i] + zero.y }, m.type[i]);
+  }
+
+  /** The tip a share of the way along, 0..1. */
+  at(t: number): P3 {
+    const { from, to, centre, radius } = this;
+    if (t === 1) return to;
+    const z = from.z + (to.z - from.z) * t;
+    if (!this.isArc) return { x: from.x + (to.x - from.x) * t, y: from.y + (to.y - from.y) * t, z };
+    const angle = this.start + this.sweep * t;
+    return { x: centre.x + radius * Math.cos(angle), y: centre.y + radius * Math.sin(angle), z };
+  }
+
+  /** How many chords stay within `tolerance` of a share of it; one for a line. */
+  chords(tolerance: number, share = 1): number {
+    return this.isArc ? chordCount(this.radius, this.sweep * share, tolerance) : 1;
+  }
+}

@@ -1,0 +1,67 @@
+import { Finding } from '../quantity/finding';
+import type { Motions } from '../program/motions';
+
+interface Entry {
+  finding: Finding;
+  by: number;
+  times: number;
+  /** Motion that told it last. */
+  last: number;
+}
+
+/** What had been told at some moment. */
+export type ToldState = Map<string, Entry>;
+
+/** What a program's motions do wrong: each fault once a tool, as it is at its worst, at its first line, with how often. */
+export class Told {
+  private readonly worst: ToldState = new Map();
+
+  constructor(private readonly motions: Motions) {}
+
+  private idOf = (motion: number, key: string) => `${key}:${this.motions.tool[motion]}`;
+
+  has(motion: number, key: string): boolean {
+    return this.worst.has(this.idOf(motion, key));
+  }
+
+  /**
+   * Tells of a fault.
+   * @param by how bad it is; only what is worse than before is put into words
+   */
+  tell(motion: number, key: string, by: number, make: () => Finding): void {
+    const id = this.idOf(motion, key);
+    const known = this.worst.get(id);
+    if (known) {
+      if (known.last !== motion) known.times++;
+      known.last = motion;
+      if (by <= known.by) return;
+    }
+    const made = make();
+    const line = this.motions.line[motion];
+    const { place } = known?.finding ?? made;
+    const finding = {
+      ...made,
+      place: { ...made.place, line: Math.min(place.line ?? line, line), motion: place.motion ?? motion },
+    };
+    this.worst.set(id, { finding, by, times: known?.times ?? 1, last: motion });
+  }
+
+  /** In the order of lines. */
+  findings(): Finding[] {
+    return [...this.worst.values()]
+      .map(({ finding, times }) =>
+        times > 1 ? { ...finding, message: `${finding.message} (${times} moves)` } : finding,
+      )
+      .sort((a, b) => (a.place.line ?? 0) - (b.place.line ?? 0));
+  }
+
+  /** What has been told so far, to be taken up again. */
+  state(): ToldState {
+    return new Map([...this.worst].map(([id, entry]) => [id, { ...entry }]));
+  }
+
+  /** Goes on from what had been told. */
+  takeUp(state: ToldState): void {
+    state.forEach((entry, id) => this.worst.set(id, { ...entry }));
+  }
+}
