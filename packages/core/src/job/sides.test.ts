@@ -207,6 +207,19 @@ describe('stock that is carried on', () => {
     expect(findings.filter((f) => f.code === code).map((f) => f.place.line)).toEqual([line]);
   });
 
+  test('a hole from below that comes out over the wall of the pocket is told, one in its middle is not', () => {
+    const job = inSecond(turned(firstCut(), FORWARDS), 'drill', [], 15);
+    const { left } = leftBefore(job, job.setups[1], CELL);
+    const codes = (x: number) => {
+      const text = `G21 G90 G54\nT15 M6\nS3000 M3\nG0 X${x} Y${32}\nZ2\nG1 Z-14 F200\nG0 Z30\nM30\n`;
+      const { findings } = proveProgram(job, job.setups[1], text, CELL, { left });
+      return findings.filter((f) => f.code === 'drill-leaves-over-edge').map((f) => f.place.line);
+    };
+    // Zero is the stock's corner, 2 mm beside the part; the pocket reaches from X 13 to X 37 of the part.
+    expect(codes(27)).toEqual([]);
+    expect(codes(39)).toEqual([6]);
+  });
+
   test('what was cut loose does not come along', () => {
     const job = turned(withOperation(plate(), 'contour', ['f1'], tool(4), { breakthrough: 6.2 }), SIDEWAYS);
     const { programs } = postSetup(job, job.setups[0], planSetup(job, job.setups[0]));

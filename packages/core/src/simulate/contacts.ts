@@ -32,8 +32,15 @@ const FAR = { drop: 10, seconds: 3 };
 export interface Before {
   /** How far metal stands above its end under an axis that does not cut there, mm. */
   under: number;
-  /** Share of a drill's rim on metal. */
+  /** Share of a drill's rim on metal, and of that which breaks out together. */
   rim: number;
+  exit: number;
+}
+
+/** Share of the faces round a drill that are about as high as the highest. */
+function evenShare(faces: number[], { diameter }: Tool): number {
+  const lowest = Math.max(...faces) - EVEN * diameter;
+  return faces.filter((h) => h >= lowest).length / faces.length;
 }
 
 /** What a stretch took away, and how far it went down, mm. */
@@ -182,27 +189,38 @@ export class Contacts {
   }
 
   /** What a stretch is about to meet, looked at before it cuts. */
-  before(i: number, tool: Tool, to: P3): Before {
+  before(i: number, tool: Tool, from: P3, to: P3): Before {
     const isFeed = this.input.motions.type[i] !== MOVE.rapid;
     const isDown = this.isPlunge(i);
     const asks = isDown ? !tool.centreCutting : isFeed && isBall(tool);
+    const drills = isDown && isFeed && formOf(tool) === 'drill';
     return {
-      under: asks ? this.heightAt(to.x, to.y) - to.z : 0,
-      rim: isDown && isFeed && formOf(tool) === 'drill' && !this.air.met ? this.rim(tool, to) : 1,
+      under: asks ? this.faces(to.x, to.y)[0] - to.z : 0,
+      rim: drills && !this.air.met ? evenShare(this.rim(tool, to, 0), tool) : 1,
+      exit: drills ? this.exit(tool, from, to) : 1,
     };
   }
 
-  private heightAt(x: number, y: number): number {
-    const { x0, y0, cell, nx, ny, height } = this.field;
+  /** Top and underside of the topmost metal at a place. */
+  private faces(x: number, y: number): [number, number] {
+    const { x0, y0, cell, nx, ny, height, below } = this.field;
     const [column, row] = [Math.floor((x - x0) / cell), Math.floor((y - y0) / cell)];
-    return column >= 0 && row >= 0 && column < nx && row < ny ? height[row * nx + column] : NOTHING;
+    if (column < 0 || row < 0 || column >= nx || row >= ny) return [NOTHING, NOTHING];
+    const i = row * nx + column;
+    const bare = height[i] <= NOTHING ? NOTHING : this.input.stock.bottom;
+    return [height[i], below ? below.low[i] : bare];
   }
 
-  /** Share of a drill's rim that meets metal as high as the highest under it. */
-  private rim({ diameter }: Tool, { x, y }: P3): number {
-    const heights = RIM.map(([cos, sin]) => this.heightAt(x + (cos * diameter) / 2, y + (sin * diameter) / 2));
-    const lowest = Math.max(...heights) - EVEN * diameter;
-    return heights.filter((h) => h >= lowest).length / heights.length;
+  /** Tops (0) or undersides (1) of the metal round the rim of a drill. */
+  private rim({ diameter }: Tool, { x, y }: P3, face: 0 | 1): number[] {
+    return RIM.map(([cos, sin]) => this.faces(x + (cos * diameter) / 2, y + (sin * diameter) / 2)[face]);
+  }
+
+  /** Share of a drill's rim that breaks out together with the first of it, in the stretch in which that is; 1 in all others. */
+  private exit(tool: Tool, from: P3, to: P3): number {
+    const lows = this.rim(tool, to, 1);
+    const first = Math.max(...lows);
+    return from.z > first && to.z <= first ? evenShare(lows, tool) : 1;
   }
 
   /** Counts what a tool is fed down through air. */
@@ -227,9 +245,19 @@ export class Contacts {
    * Checks of a stretch just cut.
    * @param before what it was about to meet
    */
-  stretch(i: number, tool: Tool, at: P3, bite: Stroke, { under, rim }: Before): void {
+  stretch(i: number, tool: Tool, at: P3, bite: Stroke, { under, rim, exit }: Before): void {
     const { motions, stock } = this.input;
     this.throughAir(i, tool, at, bite);
+    if (bite.volume > 0 && exit < WHOLE) {
+      this.told.tell(i, 'exit', 1 - exit, () =>
+        care(
+          'drill-leaves-over-edge',
+          `${tool.name} breaks out near ${this.where(at)} with only ${formatNumber(exit * 100, 0)} % of its rim at once: it will catch`,
+          'Drill this hole before what lies below it is cut, or feed it out slowly',
+          { at, tool: tool.id },
+        ),
+      );
+    }
     if (bite.volume > 0 && rim < WHOLE) {
       this.told.tell(i, 'rim', 1 - rim, () =>
         care(

@@ -1,6 +1,6 @@
 import { tool } from '../../testing/jobs';
-import { MACHINES, MATERIALS } from '../shop/library';
-import { Tool } from '../shop/tool';
+import { MACHINES, MATERIALS, TOOLS } from '../shop/library';
+import { Tool, isBeam } from '../shop/tool';
 import { readProgram } from '../program/reader';
 import { Prover } from './prover';
 import { FixtureBox } from '../geometry/box';
@@ -44,6 +44,16 @@ function findings(hand: string, t: number, body: string, tools: Tool[] = RACK, f
 const listed = <T>(value: T[] | undefined) => (Array.isArray(value) ? value : undefined);
 
 const short = (t: number, more: Partial<Tool>) => RACK.map((x) => (x.number === t ? { ...x, ...more } : x));
+
+const KINDS = [...new Map(TOOLS.filter((t) => !isBeam(t)).map((t) => [t.kind, t])).values()];
+
+describe.each(KINDS.map((t) => [t.kind, t] as const))('a tool of the kind “%s”', (_, t) => {
+  const rack = [{ ...t, number: 4 }];
+  test('driven into the block by a rapid, it is found at its line', () =>
+    expect(findings('terse', 4, 'G0 X50 Y30\nG0 Z-1\n', rack)).toContain('rapid-through-stock@2'));
+  test('moved along above the block it raises nothing', () =>
+    expect(findings('terse', 4, 'G0 Y30 Z2\nG1 X130 F300\nG0 Z30\n', rack)).toEqual([]));
+});
 
 describe.each(Object.keys(HEADS))('faults, in the hand of “%s”', (hand) => {
   test.each<[string, number, string, string, Tool[]?, FixtureBox[]?]>([

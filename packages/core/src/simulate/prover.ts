@@ -160,7 +160,7 @@ export class Prover {
     const seconds = this.clock.seconds[i] / stretches;
     const length = course.length / stretches;
     for (let s = 1; s <= stretches; s++) {
-      const before = this.contacts.before(i, tool, course.at(s / stretches));
+      const before = this.contacts.before(i, tool, course.at((s - 1) / stretches), course.at(s / stretches));
       const bite = this.stretch(i, course, cutter, [(s - 1) * chords, s * chords, stretches * chords]);
       if (formOf(tool) === 'thread') [bite.volume, bite.depth] = threadBite(tool, bite.volume, bite.depth, length);
       this.removedBy[i] += bite.volume;
