@@ -4,7 +4,7 @@ import { Feature, Meaning, SINGLE, Shape } from '../part/feature';
 import { adviseTools, rankedFor } from './advice';
 import { situationOf } from './situation';
 import { modelOf } from '../part/model';
-import { Up } from '../part/side';
+import { Up, isTurnedOver } from '../part/side';
 import { hashOf } from '../quantity/hash';
 import { LengthUnit } from '../quantity/units';
 import { MACHINES, MATERIALS, TOOLS } from '../shop/library';
@@ -98,7 +98,7 @@ export const withSetup = (job: Job, setup: Setup): Job => ({
 /** The job with one more setup: the part turned over from how it lay in the last, which leaves it its stock. */
 export function addSetup(job: Job): Job {
   const last = job.setups[job.setups.length - 1];
-  const up: Up = (last.up ?? 'top') === 'top' ? 'underside, turned sideways' : 'top';
+  const up: Up = isTurnedOver(last.up ?? 'top') ? 'top' : 'underside, turned sideways';
   const id = freshId(
     's',
     job.setups.map((s) => s.id),

@@ -12,7 +12,7 @@ import { readJob } from './read';
 import { proposeRoute } from './route/propose';
 import { groundOf, jawsFor } from './setup';
 
-const [TOP, SIDEWAYS, FORWARDS] = UPS;
+const [TOP, SIDEWAYS, FORWARDS, HALF] = UPS;
 
 /** A plate 80 x 50 x 10 with a pocket 24 x 18 x 4 from above at X 25 Y 20 and a bore of 12 through at X 60 Y 30. */
 function plate(): Job {
@@ -64,7 +64,7 @@ describe('the part as it lies', () => {
   test('turned there and back everything stands where it stood, patterns too', () => {
     const far = fc.double({ min: -40, max: 40, noNaN: true });
     fc.assert(
-      fc.property(far, far, far, fc.constantFrom(SIDEWAYS, FORWARDS), (x, y, turn, up) => {
+      fc.property(far, far, far, fc.constantFrom(SIDEWAYS, FORWARDS, HALF), (x, y, turn, up) => {
         const { part } = plate();
         const pattern = { type: 'circle' as const, count: 5, rows: 1, dx: 0, dy: 0, centreX: 30, centreY: 22 };
         const hole = newFeature(
@@ -89,6 +89,7 @@ describe('the part as it lies', () => {
   test('two turns make one', () => {
     expect(turnBetween(TOP, SIDEWAYS)).toEqual({ x: true, y: false, z: true });
     expect(turnBetween(SIDEWAYS, FORWARDS)).toEqual({ x: true, y: true, z: false });
+    expect(turnBetween(SIDEWAYS, HALF)).toEqual({ x: false, y: true, z: true });
     expect(turnBetween(FORWARDS, FORWARDS)).toEqual({ x: false, y: false, z: false });
   });
 
@@ -136,6 +137,17 @@ describe('stock that is carried on', () => {
     expect(pile[1]).toBeCloseTo(-6, 4);
     const bore = up === SIDEWAYS ? at(20, 30) : at(60, 20);
     expect(pileOf(left!, bore, NaN)).toEqual([]);
+  });
+
+  test('turned half round, the pocket is open where it then lies', () => {
+    const job = turned(firstCut(), HALF);
+    const { left } = leftBefore(job, job.setups[1], CELL);
+    expect(Math.abs(volumeOf(left!, -1e6) / afterFirst - 1)).toBeLessThan(0.003);
+    const index = Math.floor((50 - 20 - left!.y0) / CELL) * left!.nx + Math.floor((80 - 25 - left!.x0) / CELL);
+    expect(pileOf(left!, index, NaN)[0]).toBeCloseTo(-4, 4);
+    expect(seenFrom(job.part, HALF).features.map((f) => f.id)).toEqual(['f1', 'f2', 'f3']);
+    const { stock } = groundOf(job, job.setups[1]);
+    expect([stock.top, stock.bottom]).toEqual([0, -16]);
   });
 
   test('the underside is faced: 6 mm of all that stands, not of the bore that is open', () => {

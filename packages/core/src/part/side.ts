@@ -4,8 +4,13 @@ import { Feature, Part } from './feature';
 import { mirrored } from './repeat';
 import { instancesOf } from './shapes';
 
-/** Which way the part lies: as drawn, or turned over about a line from front to back or from left to right. */
-export const UPS = ['top', 'underside, turned sideways', 'underside, turned forwards'] as const;
+/** Which way the part lies: as drawn, turned over about a line from front to back or from left to right, or half round. */
+export const UPS = [
+  'top',
+  'underside, turned sideways',
+  'underside, turned forwards',
+  'top, turned half round',
+] as const;
 export type Up = (typeof UPS)[number];
 
 /** What changes from one way of lying to another: left and right, front and back, above and below. */
@@ -15,13 +20,22 @@ export interface Turn {
   z: boolean;
 }
 
-const [, SIDEWAYS, FORWARDS] = UPS;
+/** What is the other way round in each way of lying, against the drawing. */
+const TURNED: Record<Up, Turn> = {
+  top: { x: false, y: false, z: false },
+  'underside, turned sideways': { x: true, y: false, z: true },
+  'underside, turned forwards': { x: false, y: true, z: true },
+  'top, turned half round': { x: true, y: true, z: false },
+};
+
+/** Whether the underside is up. */
+export const isTurnedOver = (up: Up): boolean => TURNED[up].z;
 
 /** The turn that brings a part from one way of lying to another. */
 export const turnBetween = (from: Up, to: Up): Turn => ({
-  x: (from === SIDEWAYS) !== (to === SIDEWAYS),
-  y: (from === FORWARDS) !== (to === FORWARDS),
-  z: (from === 'top') !== (to === 'top'),
+  x: TURNED[from].x !== TURNED[to].x,
+  y: TURNED[from].y !== TURNED[to].y,
+  z: TURNED[from].z !== TURNED[to].z,
 });
 
 /** Middle of the part's outside; parts are turned about it, so that they stay where they are. */
@@ -57,19 +71,22 @@ export function seenFrom(part: Part, up: Up): Part {
 const known = new WeakMap<Part, Map<Up, Part>>();
 
 function lookFrom(part: Part, up: Up): Part {
-  const isBelow = up !== 'top';
+  const isBelow = isTurnedOver(up);
   const features = part.features.flatMap((f) => fromBehind(f, isBelow) ?? []);
   const isWhole = features.length === part.features.length && features.every((f, i) => f === part.features[i]);
-  if (!isBelow) return isWhole ? part : { ...part, features };
-  return { ...part, features: features.map((f) => turnedOver(f, part, up)) };
+  if (up === 'top') return isWhole ? part : { ...part, features };
+  return { ...part, features: features.map((f) => turned(f, part, up)) };
 }
 
-/** A feature as it lies when the part is turned over, and back again. */
-function turnedOver(feature: Feature, part: Part, up: Up): Feature {
+/** A feature as it lies when the part is turned, and back again. */
+function turned(feature: Feature, part: Part, up: Up): Feature {
   const { x, y } = middleOf(part);
-  return up === SIDEWAYS ? mirrored(feature, 'left and right', x) : mirrored(feature, 'front and back', y);
+  const sideways = TURNED[up].x ? mirrored(feature, 'left and right', x) : feature;
+  return TURNED[up].y ? mirrored(sideways, 'front and back', y) : sideways;
 }
 
 /** What was placed on the part as it lies, as it is drawn. */
-export const drawnFrom = (feature: Feature, part: Part, up: Up): Feature =>
-  up === 'top' ? feature : { ...turnedOver(feature, part, up), side: 'underside' };
+export function drawnFrom(feature: Feature, part: Part, up: Up): Feature {
+  const drawn = turned(feature, part, up);
+  return isTurnedOver(up) ? { ...drawn, side: 'underside' } : drawn;
+}

@@ -10,6 +10,7 @@ const LIES: Record<Up, string> = {
   top: 'top up',
   'underside, turned sideways': 'turned over sideways',
   'underside, turned forwards': 'turned over forwards',
+  'top, turned half round': 'top up, turned half round',
 };
 
 /** How often the work is gripped, and how it lies each time. */

@@ -1,15 +1,13 @@
 import { useMemo, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { Button, IconButton, ProgressBar } from 'react-native-paper';
-import { Finding, Lines, Measure, formatNumber, formatTime } from '@tidypath/core';
-import { engine } from '../../compute/engine';
+import { Finding, Lines, Measure, formatNumber } from '@tidypath/core';
 import type { ProofView } from '../../compute/messages';
 import { SPACE } from '../../theme/theme';
 import { Card, Row } from '../../ui/Card';
 import { Empty } from '../../ui/Empty';
 import { FindingCard } from '../../ui/FindingCard';
 import { saveFile } from '../../ui/files';
-import { NumberField } from '../../ui/NumberField';
 import { Txt } from '../../ui/Txt';
 import { useJob } from '../job/JobContext';
 import { planningShare, planningWords } from '../job/planning';
@@ -25,7 +23,7 @@ import { PlacesCard } from './PlacesCard';
 import { ProbeCard } from './ProbeCard';
 import { reportPage } from './report';
 import { StepsCard } from './StepsCard';
-import { TimeParts } from './TimeParts';
+import { TimeCard } from './TimeCard';
 import { Transport } from './Transport';
 import { usePlayer } from './usePlayer';
 import { useProbe } from './useProbe';
@@ -87,7 +85,7 @@ function ViewButtons({ against, onAgainst, onPicture }: ViewButtonsProps) {
 
 /** The posted text, read back and cut: stock coming off, load over time, everything that is wrong. */
 export function ProveStage() {
-  const { job, setup, edit, computed } = useJob();
+  const { job, setup, computed } = useJob();
   const { proof, proofFresh, progress, plan, planFresh, cancelled, provedText } = computed;
   const player = usePlayer(proof);
   const probing = useProbe(proof);
@@ -130,11 +128,10 @@ export function ProveStage() {
     );
   }
   const waiting = !proofFresh && !cancelled && (plan?.programs.length !== 0 || !planFresh || !!computed.other);
-  const flags = proof
-    ? proof.findings.flatMap((finding) =>
-        momentOf(proof, finding) === undefined ? [] : [{ time: momentOf(proof, finding)!, finding }],
-      )
-    : [];
+  const flags = (proof?.findings ?? []).flatMap((finding) => {
+    const at = momentOf(proof!, finding);
+    return at === undefined ? [] : [{ time: at, finding }];
+  });
 
   const ribbon = proof && (
     <View style={{ gap: SPACE.xs }}>
@@ -237,50 +234,14 @@ export function ProveStage() {
               />
             ))}
           </View>
-          <Card>
-            <Txt heading>Time {formatTime(proof.clock.total)}</Txt>
-            <TimeParts
-              parts={[
-                { label: 'Cutting', minutes: proof.clock.cut },
-                { label: 'Rapids', minutes: proof.clock.rapid },
-                { label: 'Tool changes', minutes: proof.clock.toolChange },
-                { label: 'Dwells', minutes: proof.clock.dwell },
-              ]}
-            />
-            <Txt kind="small" testID="removed">
-              {formatNumber(proof.removed, 2)} cm³ removed. Acceleration {formatNumber(job.machine.acceleration, 0)}{' '}
-              mm/s². Heights on a grid of {formatNumber(proof.grid.cell, 3)} mm:{' '}
-              {formatNumber(proof.grid.cells / 1e6, 2)} million cells, {formatNumber(proof.grid.memory / 1e6, 0)} MB.
-            </Txt>
-            <NumberField
-              label="This machine’s moves take longer by"
-              suffix="%"
-              value={Math.round((job.machine.extraTime ?? 0) * 100)}
-              min={-50}
-              max={200}
-              onChange={(v) => edit((j) => ({ ...j, machine: { ...j.machine, extraTime: v / 100 } }), 'extra-time')}
-              testID="extra-time"
-            />
-            <Row>
-              <Button
-                compact
-                mode="outlined"
-                onPress={() => void engine.stl().then((file) => saveFile(`${setup.name}.stl`, file, 'model/stl'))}
-                testID="save-stl"
-              >
-                Save the stock as STL
-              </Button>
-              <Button compact mode="outlined" onPress={() => void report()} testID="save-report">
-                Save a report
-              </Button>
-            </Row>
-          </Card>
+          <TimeCard proof={proof} onReport={() => void report()} />
           {proof.allowed && plan && (
             <PlacesCard
               places={proof.places}
               zero={plan.zero}
               onPlace={(place) => {
                 setAgainst(true);
+                player.seek(total);
                 probing.tap(place);
               }}
             />

@@ -1,5 +1,6 @@
 import { Feature } from '../../part/feature';
 import { PartModel } from '../../part/model';
+import { isTurnedOver } from '../../part/side';
 import { formatLength } from '../../quantity/units';
 import { TOOLS } from '../../shop/library';
 import { Tool } from '../../shop/tool';
@@ -197,7 +198,7 @@ function addStep(job: Job, setupId: string, step: RouteStep, rack: Tool[]): Job 
 
 /** What is left to a later setup: the features of the side it shows, not what goes through and was cut before. */
 function withOwnSide(seen: Job, setup: Setup): Job {
-  const side = (setup.up ?? 'top') === 'top' ? undefined : 'underside';
+  const side = isTurnedOver(setup.up ?? 'top') ? 'underside' : undefined;
   const features = seen.part.features.filter((f) => f.side === side && (side || !f.through));
   return { ...seen, part: { ...seen.part, features } };
 }

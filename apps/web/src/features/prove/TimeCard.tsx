@@ -1,0 +1,60 @@
+import { Button } from 'react-native-paper';
+import { formatNumber, formatTime } from '@tidypath/core';
+import { engine } from '../../compute/engine';
+import type { ProofView } from '../../compute/messages';
+import { Card, Row } from '../../ui/Card';
+import { saveFile } from '../../ui/files';
+import { NumberField } from '../../ui/NumberField';
+import { Txt } from '../../ui/Txt';
+import { useJob } from '../job/JobContext';
+import { TimeParts } from './TimeParts';
+
+interface Props {
+  proof: ProofView;
+  onReport: () => void;
+}
+
+/** How long it takes and on what, what it removed, how finely that was computed, and keeping it. */
+export function TimeCard({ proof, onReport }: Props) {
+  const { job, setup, edit } = useJob();
+  return (
+    <Card>
+      <Txt heading>Time {formatTime(proof.clock.total)}</Txt>
+      <TimeParts
+        parts={[
+          { label: 'Cutting', minutes: proof.clock.cut },
+          { label: 'Rapids', minutes: proof.clock.rapid },
+          { label: 'Tool changes', minutes: proof.clock.toolChange },
+          { label: 'Dwells', minutes: proof.clock.dwell },
+        ]}
+      />
+      <Txt kind="small" testID="removed">
+        {formatNumber(proof.removed, 2)} cm³ removed. Acceleration {formatNumber(job.machine.acceleration, 0)} mm/s².
+        Heights on a grid of {formatNumber(proof.grid.cell, 3)} mm: {formatNumber(proof.grid.cells / 1e6, 2)} million
+        cells, {formatNumber(proof.grid.memory / 1e6, 0)} MB.
+      </Txt>
+      <NumberField
+        label="This machine’s moves take longer by"
+        suffix="%"
+        value={Math.round((job.machine.extraTime ?? 0) * 100)}
+        min={-50}
+        max={200}
+        onChange={(v) => edit((j) => ({ ...j, machine: { ...j.machine, extraTime: v / 100 } }), 'extra-time')}
+        testID="extra-time"
+      />
+      <Row>
+        <Button
+          compact
+          mode="outlined"
+          onPress={() => void engine.stl().then((file) => saveFile(`${setup.name}.stl`, file, 'model/stl'))}
+          testID="save-stl"
+        >
+          Save the stock as STL
+        </Button>
+        <Button compact mode="outlined" onPress={onReport} testID="save-report">
+          Save a report
+        </Button>
+      </Row>
+    </Card>
+  );
+}
