@@ -102,6 +102,9 @@ test('playing: the stock of a moment, its line, and a stop', async () => {
   await harness.open(page, `/job/${await harness.jobId('Float-pulley bracket')}/prove`);
   await until('the verdict', async () => /Nothing stops/.test(await textOf(page, byTest('verdict'))), 120_000);
   expect(await textOf(page, byTest('line-now'))).toBe('at the end');
+  // Slowly, so that it does not come to its end meanwhile.
+  await tap(page, byLabel('Speed 32 times'));
+  await tap(page, byLabel('Speed 128 times'));
   await tap(page, byLabel('Play'));
   await until('a line', async () => /line \d+/.test(await textOf(page, byTest('line-now'))));
   await tap(page, byLabel('Pause'));

@@ -65,7 +65,7 @@ function ViewButtons({ against, onAgainst, onPicture }: ViewButtonsProps) {
       <Button
         compact
         mode={against ? 'contained-tonal' : 'text'}
-        aria-pressed={against}
+        accessibilityLabel={`Against the part, ${against ? 'shown' : 'not shown'}`}
         onPress={() => onAgainst(!against)}
         testID="against"
       >

@@ -1,8 +1,8 @@
 import { strToU8, zipSync } from 'fflate';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
-import { FlatList, Pressable, View } from 'react-native';
+import { Pressable, View, VirtualizedList } from 'react-native';
 import { Button, Switch, TextInput } from 'react-native-paper';
-import { Job, hasStop, joinPrograms } from '@tidypath/core';
+import { Job, Lines, hasStop, joinPrograms } from '@tidypath/core';
 import type { ProgramView } from '../../compute/messages';
 import { FONT, SIZE, SPACE, TYPE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
@@ -20,6 +20,9 @@ import { usePlayer } from '../prove/usePlayer';
 import { JobView } from '../view/JobView';
 
 const ROW = 26;
+/** Width of a digit of the line numbers, and room for a mark. */
+const DIGIT = 9;
+const MARK = 18;
 
 function toolList(job: Job, programs: ProgramView[]) {
   return (
@@ -38,20 +41,23 @@ function Listing({
   faulty,
   onLine,
 }: {
-  lines: string[];
+  lines: Lines;
   now: number | undefined;
   faulty: Set<number>;
   onLine: (line: number) => void;
 }) {
   const palette = usePalette();
-  const list = useRef<FlatList<string>>(null);
+  const list = useRef<VirtualizedList<string>>(null);
+  const numbers = MARK + DIGIT * String(lines.count).length;
   useEffect(() => {
-    if (now && now <= lines.length) list.current?.scrollToIndex({ index: now - 1, viewPosition: 0.5, animated: false });
-  }, [now, lines.length]);
+    if (now && now <= lines.count) list.current?.scrollToIndex({ index: now - 1, viewPosition: 0.5, animated: false });
+  }, [now, lines]);
   return (
-    <FlatList
+    <VirtualizedList<string>
       ref={list}
       data={lines}
+      getItemCount={(all: Lines) => all.count}
+      getItem={(all: Lines, i) => all.at(i)}
       testID="listing"
       style={{
         height: 360,
@@ -79,7 +85,7 @@ function Listing({
                 line === now ? palette.accentSoft : faulty.has(line) ? palette.dangerSoft : 'transparent',
             }}
           >
-            <Txt mono kind="small" tone="quiet" style={{ width: 44, textAlign: 'right' }}>
+            <Txt mono kind="small" tone="quiet" style={{ width: numbers, textAlign: 'right' }}>
               {faulty.has(line) ? '▲ ' : ''}
               {line}
             </Txt>
@@ -103,7 +109,7 @@ export function ReleaseStage() {
   const programs = useMemo(() => plan?.programs ?? [], [plan]);
   const posted = useMemo(() => (programs.length ? joinPrograms(programs).text : ''), [programs]);
   const shownText = useDeferredValue(proof ? (provedText ?? posted) : posted);
-  const lines = useMemo(() => shownText.replace(/\n$/, '').split('\n'), [shownText]);
+  const lines = useMemo(() => new Lines(shownText.replace(/\n$/, '')), [shownText]);
   const edited = proofFresh && provedText !== undefined && provedText !== posted;
   const faulty = useMemo(
     () => new Set(proof?.findings.flatMap((f) => (f.level === 'stop' && f.place.line ? [f.place.line] : []))),
