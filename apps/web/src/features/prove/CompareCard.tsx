@@ -1,14 +1,14 @@
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { MEASURES, Measure, Operation, formatTime } from '@tidypath/core';
+import { MEASURES, Measure, Operation } from '@tidypath/core';
 import type { ProofView } from '../../compute/messages';
 import { SPACE } from '../../theme/theme';
 import { Card } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { Txt } from '../../ui/Txt';
-import { LoadRibbon } from './LoadRibbon';
 import { MEASURE_INFO, highestOf } from './measures';
+import { RibbonPair } from './RibbonPair';
 import { LoadStretch, stepStretches, wholeOf } from './stretches';
 
 interface Props {
@@ -23,7 +23,6 @@ interface Props {
 let kept: LoadStretch[] = [];
 let count = 0;
 const MOST_KEPT = 4;
-const nowhere = () => undefined;
 
 /** Two operations or programs, one above the other on the same scale. */
 export function CompareCard({ proof, name, operations, measure }: Props) {
@@ -59,27 +58,9 @@ export function CompareCard({ proof, name, operations, measure }: Props) {
 }
 
 function Pair({ pair, measure }: { pair: [LoadStretch, LoadStretch]; measure: Measure }) {
-  const scale = highestOf(measure, pair[0].samples, pair[1].samples);
-  const total = Math.max(...pair.map((s) => s.seconds));
   return (
     <View style={{ gap: SPACE.s }} testID="compared">
-      {pair.map((s, i) => (
-        <View key={i}>
-          <Txt kind="small">
-            {s.name}, {formatTime(s.seconds / 60)}
-          </Txt>
-          <LoadRibbon
-            label={`Load of ${s.name}`}
-            samples={s.samples}
-            measure={measure}
-            scale={scale}
-            total={total}
-            time={0}
-            flags={[]}
-            onFlag={nowhere}
-          />
-        </View>
-      ))}
+      <RibbonPair pair={pair} measure={measure} />
       {MEASURES.map((m) => (
         <Txt key={m} kind="small">
           {MEASURE_INFO[m].label} at most {pair.map((s) => MEASURE_INFO[m].text(highestOf(m, s.samples))).join(' and ')}

@@ -10,8 +10,9 @@ import { FindingCard } from '../../ui/FindingCard';
 import { saveFile } from '../../ui/files';
 import { NumberField } from '../../ui/NumberField';
 import { Txt } from '../../ui/Txt';
-import { LoadRibbon } from './LoadRibbon';
+import { RibbonPair } from './RibbonPair';
 import { MEASURE_INFO, highestOf } from './measures';
+import { wholeOf } from './stretches';
 
 interface Props {
   proof: ProofView;
@@ -72,8 +73,6 @@ export function LevelCard({ proof, measure, fileName }: Props) {
   );
 }
 
-const nowhere = () => undefined;
-
 function Outcome({
   before,
   after,
@@ -86,8 +85,6 @@ function Outcome({
   fileName: string;
 }) {
   const change = (after.clock.total / before.clock.total - 1) * 100;
-  const total = Math.max(before.clock.total, after.clock.total) * 60;
-  const scale = highestOf(measure, before.samples, after.samples);
   return (
     <View style={{ gap: SPACE.s }} testID="level-outcome">
       <Txt bold>
@@ -100,23 +97,7 @@ function Outcome({
           {MEASURE_INFO[m].text(highestOf(m, after.samples))}
         </Txt>
       ))}
-      {[before, after].map(({ samples }, i) => (
-        <View key={i}>
-          <Txt kind="small" tone="quiet">
-            {i === 0 ? 'As it is' : 'Levelled'}
-          </Txt>
-          <LoadRibbon
-            label={i === 0 ? 'Load as it is' : 'Load when levelled'}
-            samples={samples}
-            measure={measure}
-            scale={scale}
-            total={total}
-            time={0}
-            flags={[]}
-            onFlag={nowhere}
-          />
-        </View>
-      ))}
+      <RibbonPair pair={[wholeOf('As it is', before), wholeOf('Levelled', after)]} measure={measure} />
       {after.findings.map((f, i) => (
         <FindingCard key={i} finding={f} />
       ))}

@@ -5,7 +5,8 @@ import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
 import { Allowed, FixtureBox, Tool, deviation, profileOutline, segmentStarts } from '@tidypath/core';
 import type { SurfaceView } from '../../compute/messages';
-import { LEFT_STEPS, Palette, TEMPER } from '../../theme/theme';
+import { Palette, TEMPER } from '../../theme/theme';
+import { fillColours, fillHeights, shadeOf, surfaceGeometry } from './surface';
 
 /** Straight pieces for drawing: six coordinates and six colour shares each. */
 export interface Segments {
@@ -33,8 +34,6 @@ const PIN = 8;
 const PATH_WIDTH = 2.2;
 /** Milliseconds between two looks whether the shaders are ready. */
 const LOOK_AGAIN = 8;
-/** Shares of a cell that keep the sides of the stock from falling into one line. */
-const EDGE = 0.001;
 
 /** The picture: stock as a warm block, edges in ink, path, tool and fixtures. Drawn only when something changes. */
 export class Scene {
@@ -455,71 +454,4 @@ function edgesOf(mesh: THREE.Mesh, colour: string): THREE.LineSegments {
   );
   lines.position.copy(mesh.position);
   return lines;
-}
-
-/** Where column i of the grid stands, in cells: the rim and the outermost cells at the stock's edge, so that its sides are upright. */
-function cellAt(i: number, n: number): number {
-  if (i <= 1) return i * EDGE;
-  if (i >= n) return n - (n + 1 - i) * EDGE;
-  return i - 0.5;
-}
-
-/** A grid of cell centres with a skirt down to the underside all round. */
-function surfaceGeometry(view: SurfaceView): THREE.BufferGeometry {
-  const nx = view.nx + 2;
-  const ny = view.ny + 2;
-  const positions = new Float32Array(nx * ny * 3);
-  for (let j = 0; j < ny; j++) {
-    for (let i = 0; i < nx; i++) {
-      const k = (j * nx + i) * 3;
-      positions[k] = view.x0 + cellAt(i, view.nx) * view.cell;
-      positions[k + 1] = view.y0 + cellAt(j, view.ny) * view.cell;
-    }
-  }
-  fillHeights(positions, view, view.height);
-  const index = new Uint32Array((nx - 1) * (ny - 1) * 6);
-  let n = 0;
-  for (let j = 0; j < ny - 1; j++) {
-    for (let i = 0; i < nx - 1; i++) {
-      const a = j * nx + i;
-      index[n++] = a;
-      index[n++] = a + 1;
-      index[n++] = a + nx + 1;
-      index[n++] = a;
-      index[n++] = a + nx + 1;
-      index[n++] = a + nx;
-    }
-  }
-  const geometry = new THREE.BufferGeometry();
-  geometry.setAttribute('position', new THREE.BufferAttribute(positions, 3));
-  geometry.setAttribute('color', new THREE.BufferAttribute(new Float32Array(positions.length), 3));
-  geometry.setIndex(new THREE.BufferAttribute(index, 1));
-  geometry.computeBoundingSphere();
-  return geometry;
-}
-
-/** Which shade a deviation takes. */
-function shadeOf(by: number): number {
-  if (by === 0) return 0;
-  return by < 0 ? 1 : 1 + LEFT_STEPS.filter((step) => by >= step).length;
-}
-
-function fillColours(colours: Float32Array, view: SurfaceView, of: (cell: number) => number[]): void {
-  const nx = view.nx + 2;
-  const ny = view.ny + 2;
-  const within = (i: number, n: number) => Math.min(n - 1, Math.max(0, i - 1));
-  for (let j = 0; j < ny; j++) {
-    for (let i = 0; i < nx; i++) colours.set(of(within(j, view.ny) * view.nx + within(i, view.nx)), (j * nx + i) * 3);
-  }
-}
-
-function fillHeights(positions: Float32Array, view: SurfaceView, height: Float32Array): void {
-  const nx = view.nx + 2;
-  const ny = view.ny + 2;
-  for (let j = 0; j < ny; j++) {
-    for (let i = 0; i < nx; i++) {
-      const rim = i === 0 || j === 0 || i === nx - 1 || j === ny - 1;
-      positions[(j * nx + i) * 3 + 2] = rim ? view.bottom : height[(j - 1) * view.nx + i - 1];
-    }
-  }
 }
