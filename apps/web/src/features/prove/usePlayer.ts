@@ -63,7 +63,7 @@ export function usePlayer(proof: ProofView | undefined) {
       const t = clockRef.current + ((now - last) / 1000) * speed * playing;
       last = now;
       seek(t);
-      if (t >= total || t <= 0) setPlaying(0);
+      if (playing === 1 ? t >= total : t <= 0) setPlaying(0);
       else frame = requestAnimationFrame(step);
     });
     return () => cancelAnimationFrame(frame);
