@@ -69,6 +69,7 @@ test('a tool is added, advised for a feature, its feed overruled, its limit name
 
   await tap(page, byTest('stage-release'));
   await until('the program', () => bodyHas(page, /Vane-hub|VANE HUB PLATE/));
+  await until('release', async () => /✓ Proved/.test(await textOf(page, byTest('release-state'))), 60_000);
   await tap(page, byTest('download'));
   const program = await downloaded(join(downloads, 'vane-hub-plate-top.nc'));
   expect(program.toString()).toMatch(/F2890\./);
