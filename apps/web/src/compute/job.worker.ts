@@ -1,5 +1,6 @@
 import {
   HeightField,
+  Allowed,
   Job,
   LevelAsk,
   MEASURES,
@@ -50,6 +51,8 @@ const cache: PlanCache = new Map();
 let current = 0;
 let awaited: Int32Array | undefined;
 let playback: Playback | undefined;
+/** What the part wants, on the grid of the picture. */
+let wanted: Allowed | undefined;
 let bottom = 0;
 
 const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
@@ -178,6 +181,7 @@ async function prove(seq: number, job: Job, setup: Setup, text: string, sections
   const bounds = boundsOf(stock.region.flat());
   playback = new Playback(prover.input, proof.clock.seconds, cellFor(bounds, PICTURE_CELLS, FINEST_PICTURE));
   playback.seek(Infinity);
+  wanted = run.allowedOn(playback.field);
   const ends = new Float32Array(motions.count);
   let sum = 0;
   const toolStarts: number[] = [];
@@ -193,7 +197,7 @@ async function prove(seq: number, job: Job, setup: Setup, text: string, sections
     removed: proof.removed,
     grid: { cell: proof.field.cell, cells: proof.field.height.length, memory: prover.memory },
     surface: surfaceOf(playback.field, stock.top),
-    allowed: run.allowedOn(playback.field),
+    allowed: structuredClone(wanted),
     places: proof.allowed ? worstPlaces(proof.field, proof.owner, proof.allowed) : [],
     lines: motions.line.slice(),
     ...runsOf(proof.samples, motions, zero),
@@ -260,9 +264,8 @@ function stl(seq: number): void {
 /** Probes the piece as it is shown: finely at the end of the program, on the grid of the picture before. */
 function probe(seq: number, x: number, y: number): void {
   if (!last || !playback) return scope.postMessage({ type: 'probed', seq, probe: null });
-  const { run, proof } = last;
   const { field, owner } = playback;
-  const piece = playback.isAtEnd ? proof : { field, owner, allowed: run.allowedOn(field) };
+  const piece = playback.isAtEnd ? last.proof : { field, owner, allowed: wanted };
   scope.postMessage({ type: 'probed', seq, probe: probeAt({ ...piece, floor: bottom }, x, y) ?? null });
 }
 

@@ -6,6 +6,7 @@ import { stockStl } from '../simulate/stl';
 import { stockField } from '../simulate/stock';
 import { boundsOf } from '../geometry/point';
 import { Job, Setup } from './job';
+import { planSetup } from './pipeline';
 import { proveProgram } from './prove';
 import { readJob } from './read';
 import { groundOf } from './setup';
@@ -44,7 +45,9 @@ describe('blanks have the volume that closed forms give', () => {
   });
 
   test('a bore as wide as its tube leaves a wall, and edges rounder than the bar a round bar', () => {
-    expect(volume(blank({ shape: 'tube', diameter: 110, bore: 500 }))).toBeGreaterThan(0);
+    const solid = blank({ shape: 'tube', diameter: 110, bore: 500 });
+    expect(volume(solid)).toBeGreaterThan(0);
+    expect(planSetup(solid, solid.setups[0]).findings.map((f) => f.code)).toContain('tube-bore');
     const full = blank({ shape: 'box', corner: 900, lies: 'along X', front: 0, back: 0, top: 20, bottom: 20 });
     expect(Math.abs(volume(full) / (disc(50) * 90) - 1)).toBeLessThan(0.003);
   });
@@ -133,7 +136,11 @@ describe('castings', () => {
     const heap = new Float32Array(9 * 900).map((_, i) => ((i * 7919) % 100) + (i % 3) * 0.1);
     expect(code(textFile({ ...open, triangles: heap }))).toEqual(['mesh-tangled']);
     const broken = blank({ shape: 'casting', casting: { name: 'x', triangles: '!'.repeat(60) } });
-    expect(groundOf(broken, broken.setups[0]).stock.casting).toBeUndefined();
+    const none = blank({ shape: 'casting' });
+    for (const job of [broken, none]) {
+      const told = planSetup(job, job.setups[0]).findings;
+      expect(told).toContainEqual(expect.objectContaining({ code: 'casting-missing', level: 'stop' }));
+    }
   });
 
   test('mangled files never throw and never hang', () => {

@@ -35,6 +35,26 @@ export type PlanCache = Map<string, Plan>;
 const MOST_CACHED = 200;
 const EMPTY = new PathBuilder().build();
 
+/** What cannot be as the stock says: something else stands in for it. */
+function stockFindings({ stock: spec }: Setup, stock: StockModel): Finding[] {
+  if (spec.shape === 'casting' && !stock.casting)
+    return [
+      stop(
+        'casting-missing',
+        spec.casting ? `The mesh of “${spec.casting.name}” cannot be read` : 'The casting has no mesh yet',
+        'Open its STL file on the Hold stage, or choose another shape',
+        { field: 'stock.casting' },
+      ),
+    ];
+  if (spec.shape === 'tube' && (spec.bore ?? 0) >= spec.diameter)
+    return [
+      stop('tube-bore', 'The bore of the tube is as wide as the tube', 'Correct its diameters', {
+        field: 'stock.bore',
+      }),
+    ];
+  return [];
+}
+
 function jobFindings(job: Job, setup: Setup): Finding[] {
   const findings: Finding[] = [];
   if (job.machine.kind === 'lathe') {
@@ -220,7 +240,7 @@ export function* planSteps(
   const part = repeatedPart(seen.part, setup);
   const model = part === seen.part ? drawn : modelOf(part);
   const clearance = stock.top + setup.clearance;
-  const findings = [...model.findings, ...jobFindings(job, setup)];
+  const findings = [...model.findings, ...stockFindings(setup, stock), ...jobFindings(job, setup)];
   const planned: Planned[] = [];
   const partKey = hashOf(part);
   const fixtures = setup.fixtures.map(boxOf);

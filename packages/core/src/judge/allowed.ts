@@ -10,9 +10,9 @@ import { profileHeight } from '../shop/tool';
 import { HeightField, eachInside } from '../simulate/field';
 
 /** Sideways and downward slack within which a cut counts as right, mm: the bar for gouges plus grid error at walls. */
-export const GOUGE = 0.01;
+const GOUGE = 0.01;
 /** Sideways and upward slack within which nothing counts as left, mm. */
-export const LEFT = 0.06;
+const LEFT = 0.06;
 
 /** Where anything is right. */
 const ANYTHING = 1e6;

@@ -58,3 +58,17 @@ test('another piece, another tool or an early change starts from the beginning',
   expect(run(text, softer).prover.follow(before.prover)).toBe(0);
   expect(run(changedAt(0)).prover.follow(before.prover)).toBe(0);
 });
+
+test('a piece of piles is cut on with the same outcome, its undersides too', () => {
+  const stock = { ...setup.stock, shape: 'round' as const, diameter: 120, lies: 'along X' as const };
+  const lying = { ...job, setups: [{ ...setup, stock }] };
+  const start = (changed: string) => new ProofRun(lying, lying.setups[0], changed, CELL);
+  const first = start(text);
+  proved(first);
+  const [again, fresh] = [start(changedAt(0.6)), start(changedAt(0.6))];
+  expect(again.prover.follow(first.prover)).toBeGreaterThan(0);
+  const [a, b] = [proved(again), proved(fresh)];
+  expect(a.field.below).toEqual(b.field.below);
+  expect(a.findings).toEqual(b.findings);
+  expect(again.prover.memory).toBe(fresh.prover.memory);
+});

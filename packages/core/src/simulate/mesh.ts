@@ -9,7 +9,7 @@ export interface Mesh {
 }
 
 /** More triangles than this a job does not carry. */
-export const MOST_TRIANGLES = 60_000;
+const MOST_TRIANGLES = 60_000;
 
 const HEAD = 84;
 const EACH = 50;

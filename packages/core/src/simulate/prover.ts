@@ -24,7 +24,7 @@ const MANY_MOTIONS = 200_000;
 /** Thinner contact than this does not count as engaged, mm: below it lies the grid's own error. */
 const THIN = 0.003;
 
-/** Key frames of a program, evenly spread: each holds heights and owners, 8 bytes a cell. */
+/** Key frames of a program, evenly spread: each holds heights and owners, 8 bytes a cell, 12 where there are undersides too. */
 const FRAMES = 10;
 
 /** A proof as it stood before a motion. */
@@ -75,7 +75,7 @@ export class Prover {
 
   /** Memory of the grid and its key frames, bytes. */
   get memory(): number {
-    return this.field.height.length * 8 * (1 + this.frames.length);
+    return this.field.height.length * (this.field.below ? 12 : 8) * (1 + this.frames.length);
   }
 
   /** Cuts up to `most` further motions. */
@@ -160,11 +160,11 @@ export class Prover {
     const seconds = this.clock.seconds[i] / stretches;
     const length = course.length / stretches;
     for (let s = 1; s <= stretches; s++) {
-      const before = this.contacts.before(i, tool, course.at((s - 1) / stretches), course.at(s / stretches));
+      const at = course.at(s / stretches);
+      const before = this.contacts.before(i, tool, course.at((s - 1) / stretches), at);
       const bite = this.stretch(i, course, cutter, [(s - 1) * chords, s * chords, stretches * chords]);
       if (formOf(tool) === 'thread') [bite.volume, bite.depth] = threadBite(tool, bite.volume, bite.depth, length);
       this.removedBy[i] += bite.volume;
-      const at = course.at(s / stretches);
       this.contacts.stretch(i, tool, at, bite, before);
       const time = this.elapsed + seconds * s;
       if (!isRapid || bite.volume > 0) this.record({ motion: i, tool, ...bite, length, time, seconds, ...at });

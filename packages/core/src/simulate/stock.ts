@@ -30,7 +30,7 @@ const MOST_CELLS = 700_000;
 const FINEST = 0.05;
 
 /** Metal of a lying bar `off` from its middle: top, underside, top, underside. */
-export function sectionPile({ middle, width, height, corner, bore }: Lying, off: number): number[] {
+function sectionPile({ middle, width, height, corner, bore }: Lying, off: number): number[] {
   const away = Math.abs(off);
   if (away >= width / 2) return [];
   const into = Math.max(0, away - (width / 2 - corner));
