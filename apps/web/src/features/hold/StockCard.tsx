@@ -115,7 +115,7 @@ function CastingFields({ stock, onStock }: { stock: Stock; onStock: (more: Parti
       <Txt>
         {stock.casting
           ? `“${stock.casting.name}”, its middle over the part’s`
-          : 'A solid as STL, in mm. Until one is opened, the box stands in for it.'}
+          : 'A solid as STL, in mm. Until one is opened, a box stands in for it in the picture and nothing is posted.'}
       </Txt>
       <Button mode="outlined" onPress={() => void open()} testID="open-casting" style={{ alignSelf: 'flex-start' }}>
         Open an STL file
