@@ -54,6 +54,8 @@ export class Scene {
   private pending = 0;
   /** Whether something has come that was never drawn. */
   private isNew = true;
+  /** What was replaced: kept until its successor is drawn, which then takes over its shaders. */
+  private replaced: THREE.Object3D[] = [];
   private isGone = false;
   /** Side the picture was last fitted from; undefined once a hand has turned it. */
   private fitted?: Angle;
@@ -112,13 +114,14 @@ export class Scene {
 
   /** Draws; shaders of what is new are made ready first, without holding up the page. */
   private async render(): Promise<void> {
-    if (this.isNew) {
+    while (this.isNew && !this.isGone) {
       this.isNew = false;
       await this.prepare();
     }
     this.pending = 0;
     if (this.isGone) return;
     this.renderer.render(this.scene, this.camera);
+    this.letGo();
   }
 
   /** Makes the shaders and waits until the graphics side has them, looking now and then. */
@@ -154,12 +157,18 @@ export class Scene {
     if (object) {
       this.groups.set(name, object);
       this.scene.add(object);
-      // What replaces its like needs no other shaders.
-      this.isNew ||= !old;
+      this.isNew = true;
     }
-    this.draw();
     if (old) {
       this.scene.remove(old);
+      this.replaced.push(old);
+    }
+    this.draw();
+  }
+
+  /** Frees what is no longer in the picture. */
+  private letGo(): void {
+    for (const old of this.replaced.splice(0)) {
       old.traverse((o) => {
         const mesh = o as THREE.Mesh;
         mesh.geometry?.dispose();
@@ -440,6 +449,7 @@ export class Scene {
   dispose(): void {
     this.isGone = true;
     for (const name of [...this.groups.keys()]) this.swap(name);
+    this.letGo();
     cancelAnimationFrame(this.pending);
     this.controls.dispose();
     this.renderer.dispose();
