@@ -1,5 +1,4 @@
 import {
-  HeightField,
   Allowed,
   Job,
   LevelAsk,
@@ -7,6 +6,7 @@ import {
   MOVE,
   Motions,
   NOTHING,
+  Piece,
   PlanCache,
   Playback,
   Proof,
@@ -110,23 +110,26 @@ function solid(height: Float32Array): Float32Array {
 /** Which lines belong to which operation, and what an earlier setup left. */
 interface Left {
   sections?: Section[];
-  left?: HeightField;
+  left?: Piece;
 }
 
 /** What setups left, by what they were made from. */
-const leftBy = new Map<string, HeightField>();
+const leftBy = new Map<string, Piece>();
 
 /** What was proved last. */
 let last: { job: Job; setup: Setup; text: string; left: Left; run: ProofRun; proof: Proof } | undefined;
 
+/** A proof, or the cutting alone. */
+type Steps = Pick<ProofRun, 'done' | 'progress' | 'advance'>;
+
 /** Cuts a proof to its end, telling how far it is; false when something newer was asked meanwhile. */
-async function cut(seq: number, { prover }: ProofRun, isWanted: () => boolean): Promise<boolean> {
+async function cut(seq: number, run: Steps, isWanted: () => boolean): Promise<boolean> {
   let told = 0;
-  while (!prover.done) {
+  while (!run.done) {
     const until = performance.now() + BUSY;
-    while (!prover.done && performance.now() < until) prover.advance(SLICE);
-    if (prover.progress - told > 0.02) {
-      told = prover.progress;
+    while (!run.done && performance.now() < until) run.advance(SLICE);
+    if (run.progress - told > 0.02) {
+      told = run.progress;
       scope.postMessage({ type: 'progress', seq, share: told });
     }
     await breath();
@@ -144,7 +147,7 @@ function loadView({ clock, samples: own }: Proof, motions: Motions): LoadView {
 }
 
 /** What the setup before leaves, proved where that is not known yet; nothing where it has no program. */
-async function leftBefore(seq: number, job: Job, setup: Setup): Promise<HeightField | undefined> {
+async function leftBefore(seq: number, job: Job, setup: Setup): Promise<Piece | undefined> {
   const before = beforeOf(job, setup);
   if (!before) return undefined;
   const index = job.setups.indexOf(before);
@@ -156,11 +159,11 @@ async function leftBefore(seq: number, job: Job, setup: Setup): Promise<HeightFi
   if (programs.length === 0) return undefined;
   const left = await leftBefore(seq, job, before);
   const run = new ProofRun(job, before, joinPrograms(programs).text, undefined, { left });
-  if (!(await cut(seq, run, () => seq === current))) return undefined;
-  const field = leavings(job, before, setup, run.prover.field);
+  if (!(await cut(seq, run.prover, () => seq === current))) return undefined;
+  const leaves = leavings(job, before, setup, run.piece);
   leftBy.clear();
-  leftBy.set(key, field);
-  return field;
+  leftBy.set(key, leaves);
+  return leaves;
 }
 
 async function prove(seq: number, job: Job, setup: Setup, text: string, sections?: Section[]): Promise<void> {
@@ -198,7 +201,7 @@ async function prove(seq: number, job: Job, setup: Setup, text: string, sections
     grid: { cell: proof.field.cell, cells: proof.field.height.length, memory: prover.memory },
     surface: surfaceOf(playback.field, stock.top),
     allowed: structuredClone(wanted),
-    places: proof.allowed ? worstPlaces(proof.field, proof.owner, proof.allowed) : [],
+    places: proof.judged ? worstPlaces(proof.judged) : [],
     lines: motions.line.slice(),
     ...runsOf(proof.samples, motions, zero),
     toolStarts,

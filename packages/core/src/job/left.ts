@@ -1,6 +1,7 @@
 import { Region } from '../geometry/clip';
 import { Turn } from '../part/side';
-import { HeightField, eachInside, makePiles, pileOf, setPile } from '../simulate/field';
+import { middleOf } from '../judge/allowed';
+import { Grid, HeightField, eachInside, makePiles, pileOf, setPile } from '../simulate/field';
 
 /** Where a piece is turned: the middle of the part, and how thick that is, mm. */
 export interface TurnedAbout {
@@ -9,17 +10,22 @@ export interface TurnedAbout {
   thickness: number;
 }
 
+/** A grid as it lies when the piece is turned; turned twice it lies as before. */
+export const turnedGrid = ({ x0, y0, cell, nx, ny }: Grid, turn: Turn, about: TurnedAbout): Grid => ({
+  x0: turn.x ? 2 * about.x - x0 - nx * cell : x0,
+  y0: turn.y ? 2 * about.y - y0 - ny * cell : y0,
+  cell,
+  nx,
+  ny,
+});
+
 /**
  * What a setup left as it lies in the next.
  * @param floor underside of the metal where nothing is known below
  */
 export function turnedField(field: HeightField, turn: Turn, about: TurnedAbout, floor: number): HeightField {
-  const { nx, ny, cell } = field;
-  const next = makePiles({
-    ...field,
-    x0: turn.x ? 2 * about.x - field.x0 - nx * cell : field.x0,
-    y0: turn.y ? 2 * about.y - field.y0 - ny * cell : field.y0,
-  });
+  const { nx, ny } = field;
+  const next = makePiles(turnedGrid(field, turn, about));
   for (let j = 0; j < ny; j++) {
     for (let i = 0; i < nx; i++) {
       const pile = pileOf(field, j * nx + i, floor);
@@ -33,8 +39,9 @@ export function turnedField(field: HeightField, turn: Turn, about: TurnedAbout, 
 /**
  * Takes away pieces that have come loose: whatever does not hang together with the part.
  * @param part where the part lies
+ * @returns which cells still hold metal
  */
-export function dropLoose(field: HeightField, part: Region, floor: number): void {
+export function dropLoose(field: HeightField, part: Region, floor: number): Uint8Array {
   const { nx, ny, height } = field;
   const held = new Uint8Array(nx * ny);
   const queue: number[] = [];
@@ -52,4 +59,18 @@ export function dropLoose(field: HeightField, part: Region, floor: number): void
     if (i < nx * (ny - 1)) hold(i + nx);
   }
   for (let i = 0; i < height.length; i++) if (!held[i]) setPile(field, i, []);
+  return held;
+}
+
+/** Takes away metal of a part of the piece that is more than a cell of the whole from metal which that still holds. */
+export function dropFar(field: HeightField, whole: Grid, held: Uint8Array): void {
+  const cellOf = (place: number, from: number) => Math.floor((place - from) / whole.cell);
+  const isHeld = (column: number, row: number) =>
+    column >= 0 && column < whole.nx && row >= 0 && row < whole.ny && held[row * whole.nx + column] === 1;
+  const around = [-1, 0, 1];
+  for (let i = 0; i < field.height.length; i++) {
+    const { x, y } = middleOf(field, i);
+    const [column, row] = [cellOf(x, whole.x0), cellOf(y, whole.y0)];
+    if (!around.some((di) => around.some((dj) => isHeld(column + di, row + dj)))) setPile(field, i, []);
+  }
 }

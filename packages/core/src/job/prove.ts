@@ -1,24 +1,26 @@
 import { addedOf, controllerOf, planSetup, postSetup } from './pipeline';
 import { holderLength } from '../shop/holder';
 import { diameterOffsetOf, isBeam } from '../shop/tool';
-import { Allowed, allowedOn } from '../judge/allowed';
+import { Allowed, Wanted } from '../judge/allowed';
+import { Judged, judge, lookCloser, walls } from '../judge/judged';
 import { gouges, leftovers, shortfalls } from '../judge/shape';
 import { Finding, stop } from '../quantity/finding';
-import { Added } from '../part/added';
 import { modelOf } from '../part/model';
 import { ReadOptions, ReadProgram, readProgram } from '../program/reader';
 import { Clock } from '../simulate/clock';
+import { Piece } from '../simulate/input';
 import { Prover } from '../simulate/prover';
 import { Samples } from '../simulate/samples';
+import { Windows } from '../simulate/windows';
 import { calledTools } from '../program/remarks';
 import { otherTools } from '../judge/called';
 import { StepFigures, idleSteps, stepsOf } from '../judge/steps';
 import { Program, Section } from '../program/writer';
-import { HeightField, copyField } from '../simulate/field';
+import { Grid, HeightField, copyField } from '../simulate/field';
 import { Job, Setup } from './job';
 import { repeatedPart } from './repeats';
 import { middleOf } from '../part/side';
-import { dropLoose, turnedField } from './left';
+import { dropFar, dropLoose, turnedField, turnedGrid } from './left';
 import { beforeOf, boxOf, groundOf, turnOf } from './setup';
 
 /** What the posted text really does. */
@@ -31,10 +33,15 @@ export interface Proof {
   /** By motion, mm³. */
   removedBy: Float32Array;
   field: HeightField;
+  /** The same on any grid. */
+  on: Piece['on'];
   /** Last motion that cut each cell, −1 for none. */
   owner: Int32Array;
-  /** What the part wants, on the same grid; undefined where there is no part yet. */
+  /** What the part wants, on the same grid, and the piece judged by it; undefined where there is no part yet. */
   allowed?: Allowed;
+  judged?: Judged;
+  /** Cells of what was looked at closer, mm. */
+  finest: number;
   read: ReadProgram;
   /** By operation, where it is known which lines belong to which. */
   steps: StepFigures[];
@@ -74,17 +81,21 @@ export interface ProofOptions {
   /** Which lines belong to which operation. */
   sections?: Section[];
   /** What an earlier setup left. */
-  left?: HeightField;
+  left?: Piece;
   /** Asked now and then while reading: whether to leave it. */
   stopped?: () => boolean;
 }
 
-/** A proof under way: read the text, then `advance` the prover, then `finish`. */
+/** A proof under way: `advance` it until it is done, then `finish`. */
 export class ProofRun {
   readonly prover: Prover;
   readonly read: ReadProgram;
   private readonly model;
-  private readonly added: Added;
+  /** What the part wants; undefined where there is none yet. */
+  private readonly wanted?: Wanted;
+  private readonly windows: Windows;
+  /** The piece judged, once it has been cut. */
+  private verdict?: { allowed: Allowed; judged: Judged };
 
   constructor(
     job: Job,
@@ -96,7 +107,7 @@ export class ProofRun {
     const { job: seen, model: drawn, stock, zero } = groundOf(job, setup);
     const part = repeatedPart(seen.part, setup);
     this.model = part === seen.part ? drawn : modelOf(part);
-    this.added = addedOf(seen, setup, this.model);
+    if (this.model.outline.length) this.wanted = new Wanted(this.model, addedOf(seen, setup, this.model));
     const zeroAboveTable = setup.riser + zero.z - stock.bottom;
     this.read = readProgram(text, {
       homeZ: homeHeight(job, setup, zeroAboveTable),
@@ -118,27 +129,56 @@ export class ProofRun {
       zeroAboveTable,
       cell,
     });
+    this.windows = new Windows(this.prover);
+  }
+
+  get done(): boolean {
+    return this.prover.done && this.windows.done;
+  }
+
+  /** Share of the work done, 0..1. */
+  get progress(): number {
+    return (this.prover.progress + this.windows.progress) / 2;
+  }
+
+  /** Goes on by up to `most` motions, or by a window. */
+  advance(most = Infinity): void {
+    if (!this.prover.done) return this.prover.advance(most);
+    const judged = this.judged();
+    const window = this.windows.advance(most);
+    if (window && judged) lookCloser(judged, window, this.wanted!.on(window.field));
+  }
+
+  /** The piece as it is, judged on the grid of the proof until it was looked at closer. */
+  private judged(): Judged | undefined {
+    if (this.verdict || !this.wanted) return this.verdict?.judged;
+    const { field, sweeper } = this.prover;
+    const allowed = this.wanted.findLoose(field).on(field);
+    this.verdict = { allowed, judged: judge(field, sweeper.owner, allowed) };
+    if (!this.windows.isFine) this.windows.want(walls(field, allowed));
+    return this.verdict.judged;
+  }
+
+  /** The piece as the motions so far leave it. */
+  get piece(): Piece {
+    return { field: this.prover.field, on: (grid) => this.windows.on(grid).field };
   }
 
   /** What the part wants of a piece on a grid; undefined where there is no part yet. */
-  allowedOn(field: HeightField): Allowed | undefined {
-    return this.model.outline.length ? allowedOn(field, this.model, this.added) : undefined;
+  allowedOn(grid: Grid): Allowed | undefined {
+    return this.wanted?.on(grid);
   }
 
   /** Judges what is left once everything has been cut. */
   finish(): Proof {
     const { prover, read, model } = this;
+    const judged = this.judged();
     const { samples, findings, removed } = prover.result();
     const { seconds } = prover.clock;
     const { zero } = prover.input;
     const steps = stepsOf(this.more.sections ?? [], read.motions, seconds, prover.removedBy, samples);
-    const allowed = this.allowedOn(prover.field);
-    const shape = allowed
-      ? [
-          ...gouges(prover.field, prover.sweeper.owner, allowed, read.motions, zero),
-          ...shortfalls(prover.field, prover.sweeper.owner, allowed, zero),
-          ...leftovers(prover.field, model, allowed, zero),
-        ]
+    const shape = judged
+      ? [...gouges(judged, read.motions, zero), ...shortfalls(judged, zero), ...leftovers(judged, model, zero)]
       : [];
     return {
       findings: [
@@ -152,9 +192,10 @@ export class ProofRun {
       samples,
       removed: removed / 1000,
       removedBy: prover.removedBy,
-      field: prover.field,
+      ...this.piece,
       owner: prover.sweeper.owner,
-      allowed,
+      ...this.verdict,
+      finest: this.windows.cell,
       read,
       steps,
     };
@@ -167,16 +208,23 @@ export class ProofRun {
  */
 export function proveProgram(job: Job, setup: Setup, text: string, cell?: number, more?: ProofOptions): Proof {
   const run = new ProofRun(job, setup, text, cell, more);
-  run.prover.advance();
+  while (!run.done) run.advance();
   return run.finish();
 }
 
 /** What a proved setup leaves, as it lies in a later one; pieces that came loose are gone. */
-export function leavings(job: Job, from: Setup, to: Setup, proved: HeightField): HeightField {
+export function leavings(job: Job, from: Setup, to: Setup, piece: Piece): Piece {
   const { model, stock } = groundOf(job, from);
-  const field = copyField(proved);
-  dropLoose(field, model.outline, stock.bottom);
-  return turnedField(field, turnOf(from, to), { ...middleOf(job.part), thickness: job.part.thickness }, stock.bottom);
+  const about = { ...middleOf(job.part), thickness: job.part.thickness };
+  const turn = turnOf(from, to);
+  const field = copyField(piece.field);
+  const held = dropLoose(field, model.outline, stock.bottom);
+  const on = (grid: Grid) => {
+    const part = piece.on(turnedGrid(grid, turn, about));
+    dropFar(part, field, held);
+    return turnedField(part, turn, about, stock.bottom);
+  };
+  return { field: turnedField(field, turn, about, stock.bottom), on };
 }
 
 /** Told where a setup starts from one that cannot be proved. */
@@ -189,14 +237,15 @@ export const notKnown = (before: Setup): Finding =>
   );
 
 /** What the setups before leave for a setup that starts from it: all of them planned, posted and proved. */
-export function leftBefore(job: Job, setup: Setup, cell?: number): { left?: HeightField; findings: Finding[] } {
+export function leftBefore(job: Job, setup: Setup, cell?: number): { left?: Piece; findings: Finding[] } {
   const before = beforeOf(job, setup);
   if (!before) return { findings: [] };
   const { programs } = postSetup(job, before, planSetup(job, before));
   if (programs.length === 0) return { findings: [notKnown(before)] };
   const { left, findings } = leftBefore(job, before, cell);
-  const { field } = proveProgram(job, before, joinPrograms(programs).text, cell, { left });
-  return { left: leavings(job, before, setup, field), findings };
+  const run = new ProofRun(job, before, joinPrograms(programs).text, cell, { left });
+  run.prover.advance();
+  return { left: leavings(job, before, setup, run.piece), findings };
 }
 
 /** Joins programs of one setup (one a tool) into one text, for proving them as they run: one after the other. */

@@ -124,27 +124,27 @@ describe('stock that is carried on', () => {
 
   test.each([SIDEWAYS, FORWARDS])('%s: what is left has the volume that closed forms give', (up) => {
     const job = turned(firstCut(), up);
-    const { left } = leftBefore(job, job.setups[1], CELL);
-    expect(Math.abs(volumeOf(left!, -1e6) / afterFirst - 1)).toBeLessThan(0.003);
+    const { field } = leftBefore(job, job.setups[1], CELL).left!;
+    expect(Math.abs(volumeOf(field, -1e6) / afterFirst - 1)).toBeLessThan(0.003);
     const { stock } = groundOf(job, job.setups[1]);
     expect([stock.top, stock.bottom]).toEqual([6, -10]);
     // The pocket is now a void below: over it 6 mm of floor and 6 mm of stock.
     const [x, y] = up === SIDEWAYS ? [80 - 25, 20] : [25, 50 - 20];
     const at = (px: number, py: number) =>
-      Math.floor((py - left!.y0) / CELL) * left!.nx + Math.floor((px - left!.x0) / CELL);
-    const pile = pileOf(left!, at(x, y), NaN);
+      Math.floor((py - field.y0) / CELL) * field.nx + Math.floor((px - field.x0) / CELL);
+    const pile = pileOf(field, at(x, y), NaN);
     expect(pile[0]).toBeCloseTo(6, 4);
     expect(pile[1]).toBeCloseTo(-6, 4);
     const bore = up === SIDEWAYS ? at(20, 30) : at(60, 20);
-    expect(pileOf(left!, bore, NaN)).toEqual([]);
+    expect(pileOf(field, bore, NaN)).toEqual([]);
   });
 
   test('turned half round, the pocket is open where it then lies', () => {
     const job = turned(firstCut(), HALF);
-    const { left } = leftBefore(job, job.setups[1], CELL);
-    expect(Math.abs(volumeOf(left!, -1e6) / afterFirst - 1)).toBeLessThan(0.003);
-    const index = Math.floor((50 - 20 - left!.y0) / CELL) * left!.nx + Math.floor((80 - 25 - left!.x0) / CELL);
-    expect(pileOf(left!, index, NaN)[0]).toBeCloseTo(-4, 4);
+    const { field } = leftBefore(job, job.setups[1], CELL).left!;
+    expect(Math.abs(volumeOf(field, -1e6) / afterFirst - 1)).toBeLessThan(0.003);
+    const index = Math.floor((50 - 20 - field.y0) / CELL) * field.nx + Math.floor((80 - 25 - field.x0) / CELL);
+    expect(pileOf(field, index, NaN)[0]).toBeCloseTo(-4, 4);
     expect(seenFrom(job.part, HALF).features.map((f) => f.id)).toEqual(['f1', 'f2', 'f3']);
     const { stock } = groundOf(job, job.setups[1]);
     expect([stock.top, stock.bottom]).toEqual([0, -16]);
@@ -235,11 +235,15 @@ describe('stock that is carried on', () => {
   test('what was cut loose does not come along', () => {
     const job = turned(withOperation(plate(), 'contour', ['f1'], tool(4), { breakthrough: 6.2 }), SIDEWAYS);
     const { programs } = postSetup(job, job.setups[0], planSetup(job, job.setups[0]));
-    const { field } = proveProgram(job, job.setups[0], joinPrograms(programs).text, CELL);
-    const left = leavings(job, job.setups[0], job.setups[1], field);
-    const around = pileOf(left, 0, NaN);
+    const proof = proveProgram(job, job.setups[0], joinPrograms(programs).text, CELL);
+    const { field, on } = leavings(job, job.setups[0], job.setups[1], proof);
+    const around = pileOf(field, 0, NaN);
     expect(around).toEqual([]);
-    expect(Math.abs(volumeOf(left, -1e6) / (80 * 50 * 17) - 1)).toBeLessThan(0.01);
+    expect(Math.abs(volumeOf(field, -1e6) / (80 * 50 * 17) - 1)).toBeLessThan(0.01);
+    const { x0, y0, nx, ny, cell } = field;
+    const finer = on({ x0, y0, cell: cell / 2, nx: 2 * nx, ny: 2 * ny });
+    expect(pileOf(finer, 0, NaN)).toEqual([]);
+    expect(Math.abs(volumeOf(finer, -1e6) / (80 * 50 * 17) - 1)).toBeLessThan(0.005);
   });
 
   test('where the first setup has no program, the second says so', () => {

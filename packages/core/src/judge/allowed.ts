@@ -1,13 +1,13 @@
 import { Boundary } from '../geometry/boundary';
 import { circle, flatten } from '../geometry/chain';
 import { Region, difference, offset } from '../geometry/clip';
-import { distanceToSegment } from '../geometry/point';
+import { Bounds, Point, boundsOf, distanceToSegment, growBounds } from '../geometry/point';
 import { threadSizes } from '../cutting/threads';
-import { Added, Freed, Mark, NOTHING_ADDED } from '../part/added';
+import { Added, Mark, NOTHING_ADDED } from '../part/added';
 import { Edge, edgeHeight } from '../part/edges';
 import { PartModel } from '../part/model';
 import { profileHeight } from '../shop/tool';
-import { HeightField, eachInside } from '../simulate/field';
+import { Grid, HeightField, eachInside } from '../simulate/field';
 
 /** Sideways and downward slack within which a cut counts as right, mm: the bar for gouges plus grid error at walls. */
 const GOUGE = 0.01;
@@ -19,102 +19,10 @@ const ANYTHING = 1e6;
 
 export const round = (x: number, y: number, r: number): Region => (r > 0 ? [flatten(circle(x, y, r), 0.001)] : []);
 
-export const middleOf = (field: HeightField, index: number) => ({
-  x: field.x0 + ((index % field.nx) + 0.5) * field.cell,
-  y: field.y0 + (Math.floor(index / field.nx) + 0.5) * field.cell,
+export const middleOf = (grid: Grid, index: number) => ({
+  x: grid.x0 + ((index % grid.nx) + 0.5) * grid.cell,
+  y: grid.y0 + (Math.floor(index / grid.nx) + 0.5) * grid.cell,
 });
-
-/** Calls `visit` for every cell of a broken edge with how far into the metal it lies, mm. */
-function eachOnEdge(field: HeightField, edge: Edge, visit: (index: number, into: number) => void): void {
-  const { region, metalInside, form } = edge;
-  const band = metalInside
-    ? difference(region, offset(region, -form.size - GOUGE))
-    : difference(offset(region, form.size + GOUGE), region);
-  const boundary = new Boundary(region);
-  eachInside(field, band, (i) => {
-    const p = middleOf(field, i);
-    visit(i, Math.abs(boundary.distance(p.x, p.y)));
-  });
-}
-
-/** Lowers what is allowed to the shape a tool leaves along a line. */
-function allowMark(field: HeightField, low: Float32Array, { lines, z, profile }: Mark): void {
-  const reach = profile.diameter / 2 + GOUGE;
-  for (const line of lines) {
-    for (let k = 0; k + 1 < line.length; k++) {
-      const [a, b] = [line[k], line[k + 1]];
-      const [x0, x1] = [Math.min(a.x, b.x) - reach, Math.max(a.x, b.x) + reach];
-      const [y0, y1] = [Math.min(a.y, b.y) - reach, Math.max(a.y, b.y) + reach];
-      const box = [
-        { x: x0, y: y0 },
-        { x: x1, y: y0 },
-        { x: x1, y: y1 },
-        { x: x0, y: y1 },
-      ];
-      eachInside(field, [box], (i) => {
-        const { distance } = distanceToSegment(middleOf(field, i), a, b);
-        if (distance <= reach) low[i] = Math.min(low[i], z + profileHeight(profile, Math.max(0, distance - GOUGE)));
-      });
-    }
-  }
-}
-
-/** For every cell the lowest height that is still right; below it is a cut into the part. */
-function lowestAllowed(field: HeightField, model: PartModel, added: Added): Float32Array {
-  const low = new Float32Array(field.height.length).fill(-ANYTHING);
-  const solid = (region: Region, z: number) => eachInside(field, region, (i) => (low[i] = Math.min(low[i], z)));
-  eachInside(field, offset(model.outline, -GOUGE), (i) => (low[i] = 0));
-  for (const floor of model.floors)
-    solid(offset(floor.region, GOUGE), floor.z <= -model.thickness ? -ANYTHING : floor.z);
-  for (const hole of model.holes) {
-    const bottom = hole.through ? -ANYTHING : -hole.depth - hole.diameter / 2;
-    const widest = Math.max(hole.diameter, hole.thread?.major ?? 0);
-    solid(round(hole.centre.x, hole.centre.y, widest / 2 + GOUGE), bottom);
-  }
-  for (const { centre, thread } of model.bosses) {
-    const { major, externalMinor } = threadSizes(thread);
-    const root = round(centre.x, centre.y, externalMinor / 2 - GOUGE);
-    solid(difference(round(centre.x, centre.y, major / 2 + GOUGE), root), -ANYTHING);
-  }
-  for (const edge of [...model.edges, ...added.edges])
-    eachOnEdge(field, edge, (i, into) => (low[i] = Math.min(low[i], edgeHeight(edge, into - GOUGE))));
-  for (const mark of added.marks) allowMark(field, low, mark);
-  return low;
-}
-
-/** For every cell the greatest height that counts as finished; above it metal was left. */
-function highestAllowed(field: HeightField, model: PartModel): Float32Array {
-  const high = new Float32Array(field.height.length).fill(ANYTHING);
-  eachInside(field, offset(model.outline, LEFT), (i) => (high[i] = 0));
-  for (const floor of model.floors)
-    eachInside(field, offset(floor.region, -LEFT), (i) => (high[i] = Math.min(high[i], floor.z)));
-  for (const hole of model.holes) {
-    const z = hole.through ? -model.thickness : -hole.depth;
-    eachInside(
-      field,
-      round(hole.centre.x, hole.centre.y, hole.diameter / 2 - LEFT),
-      (i) => (high[i] = Math.min(high[i], z)),
-    );
-  }
-  for (const edge of model.edges)
-    eachOnEdge(field, edge, (i, into) => (high[i] = Math.min(high[i], edgeHeight(edge, into + LEFT))));
-  return high;
-}
-
-/** Share of the line around a piece that must be cut for it to fall out; the rest are bridges meant to be broken. */
-const CUT_ROUND = 0.5;
-
-/** Lets the metal of pieces that have been cut loose stand: it is gone by then. */
-function dropFreed(field: HeightField, high: Float32Array, freed: Freed[]): void {
-  for (const { region, kerf } of freed) {
-    let [cells, cut] = [0, 0];
-    eachInside(field, difference(offset(region, -LEFT), offset(region, LEFT - kerf)), (i) => {
-      cells++;
-      if (field.height[i] <= high[i] + LEFT) cut++;
-    });
-    if (cut >= CUT_ROUND * cells) eachInside(field, region, (i) => (high[i] = ANYTHING));
-  }
-}
 
 /** The heights between which a piece is right, cell by cell, mm, slack sideways included. */
 export interface Allowed {
@@ -124,15 +32,132 @@ export interface Allowed {
   floor: number;
 }
 
-/**
- * What is right where, for a piece on a grid.
- * @param field the piece as it is: pieces already cut loose from it need not stand
- * @param added what operations take beyond the part's features
- */
-export function allowedOn(field: HeightField, model: PartModel, added: Added = NOTHING_ADDED): Allowed {
-  const high = highestAllowed(field, model);
-  dropFreed(field, high, added.freed);
-  return { low: lowestAllowed(field, model, added), high, floor: -model.thickness };
+/** Narrows, or widens, what is right on a grid. */
+type Rule = (grid: Grid, allowed: Allowed) => void;
+
+const lowerTo =
+  (region: Region, z: number): Rule =>
+  (grid, { low }) =>
+    eachInside(grid, region, (i) => (low[i] = Math.min(low[i], z)));
+
+const cutDownTo =
+  (region: Region, z: number): Rule =>
+  (grid, { high }) =>
+    eachInside(grid, region, (i) => (high[i] = Math.min(high[i], z)));
+
+/** What a broken edge allows and asks; `isAsked` where it is the part's own. */
+function edgeRule(edge: Edge, isAsked: boolean): Rule {
+  const { region, metalInside, form } = edge;
+  const band = metalInside
+    ? difference(region, offset(region, -form.size - GOUGE))
+    : difference(offset(region, form.size + GOUGE), region);
+  const boundary = new Boundary(region);
+  return (grid, { low, high }) =>
+    eachInside(grid, band, (i) => {
+      const p = middleOf(grid, i);
+      const into = Math.abs(boundary.distance(p.x, p.y));
+      low[i] = Math.min(low[i], edgeHeight(edge, into - GOUGE));
+      if (isAsked) high[i] = Math.min(high[i], edgeHeight(edge, into + LEFT));
+    });
+}
+
+const ringOf = ({ minX, minY, maxX, maxY }: Bounds): Point[] => [
+  { x: minX, y: minY },
+  { x: maxX, y: minY },
+  { x: maxX, y: maxY },
+  { x: minX, y: maxY },
+];
+
+/** Lowers what is allowed to the shape a tool leaves along a line. */
+function markRule({ lines, z, profile }: Mark): Rule {
+  const reach = profile.diameter / 2 + GOUGE;
+  return (grid, { low }) => {
+    for (const line of lines) {
+      for (let k = 0; k + 1 < line.length; k++) {
+        const [a, b] = [line[k], line[k + 1]];
+        eachInside(grid, [ringOf(growBounds(boundsOf([a, b]), reach))], (i) => {
+          const { distance } = distanceToSegment(middleOf(grid, i), a, b);
+          if (distance <= reach) low[i] = Math.min(low[i], z + profileHeight(profile, Math.max(0, distance - GOUGE)));
+        });
+      }
+    }
+  };
+}
+
+/** What a part wants, and what operations take beyond its features: rules that can be laid on any grid. */
+function rulesOf(model: PartModel, added: Added): Rule[] {
+  const { outline, floors, holes, bosses, edges, thickness } = model;
+  const body = offset(outline, -GOUGE);
+  const inside = offset(outline, LEFT);
+  return [
+    (grid, { low }) => eachInside(grid, body, (i) => (low[i] = 0)),
+    (grid, { high }) => eachInside(grid, inside, (i) => (high[i] = 0)),
+    ...floors.flatMap(({ region, z }) => [
+      lowerTo(offset(region, GOUGE), z <= -thickness ? -ANYTHING : z),
+      cutDownTo(offset(region, -LEFT), z),
+    ]),
+    ...holes.flatMap(({ centre: { x, y }, diameter, thread, through, depth }) => [
+      lowerTo(
+        round(x, y, Math.max(diameter, thread?.major ?? 0) / 2 + GOUGE),
+        through ? -ANYTHING : -depth - diameter / 2,
+      ),
+      cutDownTo(round(x, y, diameter / 2 - LEFT), through ? -thickness : -depth),
+    ]),
+    ...bosses.map(({ centre: { x, y }, thread }) => {
+      const { major, externalMinor } = threadSizes(thread);
+      const crests = difference(round(x, y, major / 2 + GOUGE), round(x, y, externalMinor / 2 - GOUGE));
+      return lowerTo(crests, -ANYTHING);
+    }),
+    ...edges.map((edge) => edgeRule(edge, true)),
+    ...added.edges.map((edge) => edgeRule(edge, false)),
+    ...added.marks.map(markRule),
+  ];
+}
+
+/** Share of the line around a piece that must be cut for it to fall out; the rest are bridges meant to be broken. */
+const CUT_ROUND = 0.5;
+
+/** What is wanted of a piece, to be laid on any grid. */
+export class Wanted {
+  private readonly rules: Rule[];
+  private readonly floor: number;
+  /** Pieces known to have been cut loose. */
+  private gone: Region[] = [];
+
+  /** @param added what operations take beyond the part's features */
+  constructor(
+    model: PartModel,
+    private readonly added: Added = NOTHING_ADDED,
+  ) {
+    this.rules = rulesOf(model, added);
+    this.floor = -model.thickness;
+  }
+
+  /** What is right where on a grid, if no piece is gone but those found loose. */
+  on(grid: Grid): Allowed {
+    const cells = grid.nx * grid.ny;
+    const [low, high] = [new Float32Array(cells).fill(-ANYTHING), new Float32Array(cells).fill(ANYTHING)];
+    const allowed = { low, high, floor: this.floor };
+    for (const rule of this.rules) rule(grid, allowed);
+    for (const region of this.gone) eachInside(grid, region, (i) => (high[i] = ANYTHING));
+    return allowed;
+  }
+
+  /** Lets the metal of pieces that a field shows cut loose stand: it is gone by then. */
+  findLoose(field: HeightField): this {
+    this.gone = [];
+    if (this.added.freed.length === 0) return this;
+    const { high } = this.on(field);
+    for (const { region, kerf } of this.added.freed) {
+      let [cells, cut] = [0, 0];
+      eachInside(field, difference(offset(region, -LEFT), offset(region, LEFT - kerf)), (i) => {
+        cells++;
+        if (field.height[i] <= high[i] + LEFT) cut++;
+      });
+      if (cut >= CUT_ROUND * cells) this.gone.push(region);
+    }
+    return this;
+  }
 }
 
 /** Whether a bound asks for anything. */

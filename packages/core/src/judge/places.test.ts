@@ -20,7 +20,7 @@ const { x0, y0, nx, ny, cell } = proof.field;
 const middle = { x: x0 + (nx * cell) / 2, y: y0 + (ny * cell) / 2 };
 
 test('a tool too large for the corners leaves four patches of the volume between two circles', () => {
-  const places = worstPlaces(proof.field, proof.owner, proof.allowed!);
+  const places = worstPlaces(proof.judged!);
   expect(places).toHaveLength(4);
   const exact = (1 - Math.PI / 4) * (TOOL_R ** 2 - CORNER_R ** 2) * DEPTH;
   for (const p of places) {
@@ -38,7 +38,7 @@ test('a cut into the part comes before what is left', () => {
   const i = lines.findIndex((l) => /Z-4/.test(l));
   const wrong = proveProgram(job, job.setups[0], text.replace(/Z-4\.?(?=\s)/g, 'Z-4.5'), CELL);
   expect(i).toBeGreaterThan(0);
-  const [first] = worstPlaces(wrong.field, wrong.owner, wrong.allowed!);
+  const [first] = worstPlaces(wrong.judged!);
   expect(first.by).toBeCloseTo(-0.5, 3);
   expect(first.z).toBeCloseTo(-4.5, 3);
 });
@@ -71,7 +71,7 @@ test('stock that does not reach is missing, not cut into, and is told', () => {
   const round = withStock(job, { shape: 'round', diameter: 90 });
   const setup = { ...round.setups[0], zero: { ...round.setups[0].zero, on: 'part' as const } };
   const short = proveProgram({ ...round, setups: [setup] }, setup, text, 0.2);
-  const [worst] = worstPlaces(short.field, short.owner, short.allowed!);
+  const [worst] = worstPlaces(short.judged!);
   expect(worst.kind).toBe('missing');
   expect(short.findings.filter((f) => f.code === 'stock-short')).toHaveLength(1);
   expect(short.findings.some((f) => f.code === 'gouge')).toBe(false);

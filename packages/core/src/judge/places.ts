@@ -1,9 +1,4 @@
-import { HeightField } from '../simulate/field';
-import { Allowed, deviation, middleOf } from './allowed';
-
-/** How a piece is not as wanted, the worst first: cut into, never there, or left standing. */
-const KINDS = ['cut', 'missing', 'left'] as const;
-export type WrongKind = (typeof KINDS)[number];
+import { Judged, KINDS, WrongKind, kindOf, spotOf } from './judged';
 
 /** A patch where a piece is not as wanted. */
 export interface WrongPlace {
@@ -21,18 +16,16 @@ export interface WrongPlace {
 /** Patches smaller than this are the grain of the grid, mm³. */
 const GRAIN = 0.5;
 
-/** What is wrong with a cell that is off by so much. */
-export const kindOf = (by: number, owner: number): WrongKind => (by > 0 ? 'left' : owner < 0 ? 'missing' : 'cut');
-
 /** Gathers the patch of one kind that a cell belongs to, and takes its cells off the list of those still to visit. */
-function patchAt(field: HeightField, owner: Int32Array, off: Float32Array, seed: number): WrongPlace {
-  const { nx, cell, height } = field;
+function patchAt(judged: Judged, off: Float32Array, seed: number): WrongPlace {
+  const { volume, owner, z } = judged;
+  const { nx } = judged.grid;
   const kind = kindOf(off[seed], owner[seed]);
   const queue: number[] = [];
-  let [worst, by, volume] = [seed, 0, 0];
+  let [worst, by, sum] = [seed, 0, 0];
   const visit = (i: number) => {
     if (off[i] === 0 || kindOf(off[i], owner[i]) !== kind) return;
-    volume += Math.abs(off[i]) * cell * cell;
+    sum += volume[i];
     if (Math.abs(off[i]) > Math.abs(by)) [by, worst] = [off[i], i];
     off[i] = 0;
     queue.push(i);
@@ -44,19 +37,18 @@ function patchAt(field: HeightField, owner: Int32Array, off: Float32Array, seed:
     if (i >= nx) visit(i - nx);
     if (i + nx < off.length) visit(i + nx);
   }
-  return { kind, ...middleOf(field, worst), z: height[worst], by, volume };
+  return { kind, ...spotOf(judged, worst), z: z[worst], by, volume: sum };
 }
 
 /**
  * Patches that are not as wanted, each in one piece: cuts into the part first, then what the stock never had, then metal left,
  * the worst of each first.
- * @param owner last motion that cut each cell, −1 for none
  * @param most how many at most
  */
-export function worstPlaces(field: HeightField, owner: Int32Array, allowed: Allowed, most = 6): WrongPlace[] {
-  const off = field.height.map((h, i) => deviation(allowed, i, h));
+export function worstPlaces(judged: Judged, most = 6): WrongPlace[] {
+  const off = judged.off.slice();
   const places: WrongPlace[] = [];
-  for (let i = 0; i < off.length; i++) if (off[i] !== 0) places.push(patchAt(field, owner, off, i));
+  for (let i = 0; i < off.length; i++) if (off[i] !== 0) places.push(patchAt(judged, off, i));
   const rank = (p: WrongPlace) => KINDS.indexOf(p.kind);
   return places
     .filter((p) => p.volume >= GRAIN)

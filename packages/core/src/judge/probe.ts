@@ -1,6 +1,6 @@
 import { HeightField, pileOf } from '../simulate/field';
 import { Allowed, deviation, isWanted } from './allowed';
-import { WrongKind, kindOf } from './places';
+import { WrongKind, kindOf } from './judged';
 
 /** A cut through a piece along X or Y. */
 export interface CrossSection {

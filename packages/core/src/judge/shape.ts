@@ -1,19 +1,30 @@
+import { Boundary } from '../geometry/boundary';
 import { Region, offset } from '../geometry/clip';
 import { Point } from '../geometry/point';
 import { Finding, care, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
 import { Motions } from '../program/motions';
 import { PartModel } from '../part/model';
-import { HeightField, eachInside } from '../simulate/field';
-import { Allowed, deviation, middleOf, round } from './allowed';
+import { eachInside } from '../simulate/field';
+import { round } from './allowed';
+import { Judged, spotOf } from './judged';
 
-interface Worst {
-  index: number;
-  by: number;
-  volume: number;
+/** The worst of several cells, and how much it is in all. */
+class Worst {
+  private index = -1;
+  by = 0;
+  volume = 0;
+
+  add({ off, volume }: Judged, i: number): void {
+    const by = Math.abs(off[i]);
+    this.volume += volume[i];
+    if (by > this.by) [this.by, this.index] = [by, i];
+  }
+
+  at(judged: Judged) {
+    return { ...spotOf(judged, this.index), z: judged.z[this.index] };
+  }
 }
-
-const at = (field: HeightField, index: number) => ({ ...middleOf(field, index), z: field.height[index] });
 
 /** A place as the program says it, in work coordinates. */
 const where = (p: Point, zero: Point) => `X ${formatNumber(p.x - zero.x, 2)} Y ${formatNumber(p.y - zero.y, 2)}`;
@@ -21,91 +32,82 @@ const where = (p: Point, zero: Point) => `X ${formatNumber(p.x - zero.x, 2)} Y $
 const mm = (v: number) => `${formatNumber(v, 2)} mm`;
 
 /** Cuts into the part, gathered by the motion that made them; each names its program line, and its place from the work zero. */
-export function gouges(
-  field: HeightField,
-  owner: Int32Array,
-  allowed: Allowed,
-  motions: Motions,
-  zero: Point,
-): Finding[] {
+export function gouges(judged: Judged, motions: Motions, zero: Point): Finding[] {
+  const { off, owner } = judged;
   const byMotion = new Map<number, Worst>();
-  field.height.forEach((h, i) => {
-    const by = owner[i] < 0 ? 0 : -deviation(allowed, i, h);
-    if (by <= 0) return;
-    const known = byMotion.get(owner[i]) ?? { index: i, by: 0, volume: 0 };
-    known.volume += by * field.cell * field.cell;
-    if (by > known.by) [known.by, known.index] = [by, i];
-    byMotion.set(owner[i], known);
-  });
+  for (let i = 0; i < off.length; i++) if (off[i] < 0 && owner[i] >= 0) worstOf(byMotion, owner[i]).add(judged, i);
   return [...byMotion]
     .sort(([a], [b]) => a - b)
     .slice(0, 20)
     .map(([motion, w]) => {
-      const p = at(field, w.index);
+      const at = w.at(judged);
       return stop(
         'gouge',
-        `Cuts ${mm(w.by)} into the part at ${where(p, zero)}, ${formatNumber(w.volume, 1)} mm³ in all`,
+        `Cuts ${mm(w.by)} into the part at ${where(at, zero)}, ${formatNumber(w.volume, 1)} mm³ in all`,
         'Correct the depth, the side or the tool of this move',
-        { line: motions.line[motion], motion, at: p },
+        { line: motions.line[motion], motion, at },
       );
     });
+}
+
+function worstOf<K>(of: Map<K, Worst>, key: K): Worst {
+  const known = of.get(key) ?? new Worst();
+  of.set(key, known);
+  return known;
 }
 
 /** Less is the grain of the grid at walls, mm³. */
 const SHORT = 5;
 
 /** Where the piece never had the metal the part wants, in one finding. */
-export function shortfalls(field: HeightField, owner: Int32Array, allowed: Allowed, zero: Point): Finding[] {
-  const worst: Worst = { index: -1, by: 0, volume: 0 };
-  field.height.forEach((h, i) => {
-    const by = owner[i] < 0 ? -deviation(allowed, i, h) : 0;
-    if (by <= 0) return;
-    worst.volume += by * field.cell * field.cell;
-    if (by > worst.by) [worst.by, worst.index] = [by, i];
-  });
+export function shortfalls(judged: Judged, zero: Point): Finding[] {
+  const { off, owner } = judged;
+  const worst = new Worst();
+  for (let i = 0; i < off.length; i++) if (off[i] < 0 && owner[i] < 0) worst.add(judged, i);
   if (worst.volume < SHORT) return [];
-  const p = at(field, worst.index);
+  const at = worst.at(judged);
   return [
     care(
       'stock-short',
-      `The stock does not fill the part: it is ${mm(worst.by)} short at ${where(p, zero)}, ${formatNumber(worst.volume, 1)} mm³ in all`,
+      `The stock does not fill the part: it is ${mm(worst.by)} short at ${where(at, zero)}, ${formatNumber(worst.volume, 1)} mm³ in all`,
       'Take a larger piece, or move the part in it',
-      { at: p, field: 'stock' },
+      { at, field: 'stock' },
     ),
   ];
 }
 
+/** Less in a feature is the grain of the grid, mm³. */
+const LITTLE = 0.5;
+
 /** Metal still standing inside the part's features, gathered by feature. */
-export function leftovers(field: HeightField, model: PartModel, allowed: Allowed, zero: Point): Finding[] {
+export function leftovers(judged: Judged, model: PartModel, zero: Point): Finding[] {
   const regions: { feature: string; region: Region }[] = [
     ...model.floors.map((f) => ({ feature: f.feature, region: f.region })),
     ...model.holes.map((h) => ({ feature: h.feature, region: round(h.centre.x, h.centre.y, h.diameter / 2) })),
     ...model.edges.map((e) => ({ feature: e.feature, region: offset(e.region, e.metalInside ? 0 : e.form.size) })),
     { feature: '', region: model.outline },
   ];
-  const counted = new Uint8Array(field.height.length);
+  const counted = new Uint8Array(judged.off.length);
   const byFeature = new Map<string, Worst>();
-  for (const { feature, region } of regions) {
-    eachInside(field, region, (i) => {
-      if (counted[i]) return;
+  for (const { feature, region } of regions.filter((r) => r.region.length)) {
+    const boundary = new Boundary(region);
+    eachInside(judged.grid, offset(region, judged.grid.cell), (i) => {
+      if (counted[i] || judged.off[i] <= 0) return;
+      const { x, y } = spotOf(judged, i);
+      if (boundary.distance(x, y) < 0) return;
       counted[i] = 1;
-      const by = deviation(allowed, i, field.height[i]);
-      if (by <= 0) return;
-      const known = byFeature.get(feature) ?? { index: i, by: 0, volume: 0 };
-      known.volume += by * field.cell * field.cell;
-      if (by > known.by) [known.by, known.index] = [by, i];
-      byFeature.set(feature, known);
+      worstOf(byFeature, feature).add(judged, i);
     });
   }
   return [...byFeature]
-    .filter(([, w]) => w.volume > 0.5)
+    .filter(([, w]) => w.volume > LITTLE)
     .map(([feature, w]) => {
-      const p = at(field, w.index);
+      const at = w.at(judged);
       return care(
         'metal-left',
-        `${formatNumber(w.volume, 1)} mm³ still stands ${feature ? 'in a feature' : 'on the top'}, up to ${mm(w.by)} high at ${where(p, zero)}`,
+        `${formatNumber(w.volume, 1)} mm³ still stands ${feature ? 'in a feature' : 'on the top'}, up to ${mm(w.by)} high at ${where(at, zero)}`,
         'Add an operation for it, or use a smaller tool',
-        { feature: feature || undefined, at: p },
+        { feature: feature || undefined, at },
       );
     });
 }

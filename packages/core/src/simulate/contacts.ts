@@ -57,16 +57,14 @@ const mm = (v: number) => `${formatNumber(v, 2)} mm`;
 
 /** Finds what touches what it should not. */
 export class Contacts {
-  readonly told: Told;
   /** How far the motion under way has been fed down through air, mm, and whether it has met metal. */
   private air = { drop: 0, met: false };
 
   constructor(
     private readonly input: ProveInput,
     private readonly field: HeightField,
-  ) {
-    this.told = new Told(input.motions);
-  }
+    readonly told = new Told(input.motions),
+  ) {}
 
   /** A place as the program says it, in work coordinates. */
   private where({ x, y, z }: P3): string {
@@ -246,7 +244,7 @@ export class Contacts {
    * @param before what it was about to meet
    */
   stretch(i: number, tool: Tool, at: P3, bite: Stroke, { under, rim, exit }: Before): void {
-    const { motions, stock } = this.input;
+    const { stock } = this.input;
     this.throughAir(i, tool, at, bite);
     if (bite.volume > 0 && exit < WHOLE) {
       this.told.tell(i, 'exit', 1 - exit, () =>
@@ -268,16 +266,7 @@ export class Contacts {
         ),
       );
     }
-    if (bite.depth > CONTACT && motions.type[i] === MOVE.rapid) {
-      this.told.tell(i, 'rapid', bite.depth, () =>
-        stop(
-          'rapid-through-stock',
-          `A rapid runs ${mm(bite.depth)} deep through metal near ${this.where(at)}`,
-          'Retract higher before this move, or feed it',
-          { at },
-        ),
-      );
-    }
+    this.touch(i, tool, at, bite.depth);
     if (bite.depth > tool.fluteLength + CONTACT) {
       this.told.tell(i, 'flutes', bite.depth, () =>
         stop(
@@ -314,6 +303,23 @@ export class Contacts {
           `${tool.name} goes ${mm(stock.bottom - at.z)} below the stock`,
           'Make sure there is nothing beneath it',
           { at, tool: tool.id },
+        ),
+      );
+    }
+  }
+
+  /**
+   * What only touches: metal under a rapid, or beside shank, holder and nose.
+   * @param depth of what was just cut there, mm
+   */
+  touch(i: number, tool: Tool, at: P3, depth: number): void {
+    if (depth > CONTACT && this.input.motions.type[i] === MOVE.rapid) {
+      this.told.tell(i, 'rapid', depth, () =>
+        stop(
+          'rapid-through-stock',
+          `A rapid runs ${mm(depth)} deep through metal near ${this.where(at)}`,
+          'Retract higher before this move, or feed it',
+          { at },
         ),
       );
     }

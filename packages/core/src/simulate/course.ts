@@ -1,4 +1,5 @@
 import { chordCount } from '../geometry/chain';
+import { Bounds, boundsOf, growBounds } from '../geometry/point';
 import { MOVE, Motions } from '../program/motions';
 import { sweepOf } from '../toolpath/path';
 
@@ -7,6 +8,9 @@ export interface P3 {
   y: number;
   z: number;
 }
+
+/** Points of an arc looked at for the room it takes. */
+const ARC_POINTS = 12;
 
 /** The way a tool's tip takes in one motion, part coordinates: a line, an arc or a helix. */
 export class Course {
@@ -52,6 +56,16 @@ export class Course {
     if (!this.isArc) return { x: from.x + (to.x - from.x) * t, y: from.y + (to.y - from.y) * t, z };
     const angle = this.start + this.sweep * t;
     return { x: centre.x + radius * Math.cos(angle), y: centre.y + radius * Math.sin(angle), z };
+  }
+
+  /** Room it takes from above, with so much all round, mm. */
+  bounds(around: number): Bounds {
+    const points = this.isArc
+      ? Array.from({ length: ARC_POINTS + 1 }, (_, k) => this.at(k / ARC_POINTS))
+      : [this.from, this.to];
+    // An arc bulges no further beyond its points than this.
+    const more = around + (this.isArc ? this.radius * (1 - Math.cos(this.sweep / (2 * ARC_POINTS))) : 0);
+    return growBounds(boundsOf(points), more);
   }
 
   /** How many chords stay within `tolerance` of a share of it; one for a line. */

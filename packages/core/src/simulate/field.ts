@@ -1,13 +1,17 @@
 import { Region } from '../geometry/clip';
 import { Bounds } from '../geometry/point';
 
-/** Heights on a square grid, part coordinates, mm; a cell's height counts at its centre. */
-export interface HeightField {
+/** Square cells, part coordinates, mm. */
+export interface Grid {
   x0: number;
   y0: number;
   cell: number;
   nx: number;
   ny: number;
+}
+
+/** Heights on a grid; a cell's height counts at its centre. */
+export interface HeightField extends Grid {
   height: Float32Array;
   /** What lies below the topmost metal, where the piece has been cut from other sides before. */
   below?: Below;
@@ -28,7 +32,12 @@ export const NOTHING = -1e6;
 export function makeField(bounds: Bounds, cell: number): HeightField {
   const nx = Math.max(1, Math.ceil((bounds.maxX - bounds.minX) / cell - 1e-6));
   const ny = Math.max(1, Math.ceil((bounds.maxY - bounds.minY) / cell - 1e-6));
-  return { x0: bounds.minX, y0: bounds.minY, cell, nx, ny, height: new Float32Array(nx * ny).fill(NOTHING) };
+  return emptyField({ x0: bounds.minX, y0: bounds.minY, cell, nx, ny });
+}
+
+/** A field on which nothing stands. */
+export function emptyField({ x0, y0, cell, nx, ny }: Grid): HeightField {
+  return { x0, y0, cell, nx, ny, height: new Float32Array(nx * ny).fill(NOTHING) };
 }
 
 /** Finest cell, mm, not below `finest`, that keeps a field within `most` cells. */
@@ -38,7 +47,7 @@ export function cellFor(bounds: Bounds, most: number, finest: number): number {
 }
 
 /** Calls `visit` with the index of every cell whose centre lies inside the region. */
-export function eachInside(field: HeightField, region: Region, visit: (index: number) => void): void {
+export function eachInside(field: Grid, region: Region, visit: (index: number) => void): void {
   const { x0, y0, cell, nx, ny } = field;
   const rows: number[][] = Array.from({ length: ny }, () => []);
   for (const ring of region) {
@@ -81,10 +90,9 @@ export function setPile({ height, below }: HeightField, i: number, pile: number[
 }
 
 /** A field that can hold piles, empty. */
-export function makePiles(of: Pick<HeightField, 'x0' | 'y0' | 'cell' | 'nx' | 'ny'>): HeightField & { below: Below } {
-  const { x0, y0, cell, nx, ny } = of;
-  const empty = () => new Float32Array(nx * ny).fill(NOTHING);
-  return { x0, y0, cell, nx, ny, height: empty(), below: { low: empty(), more: new Map() } };
+export function makePiles(grid: Grid): HeightField & { below: Below } {
+  const field = emptyField(grid);
+  return { ...field, below: { low: field.height.slice(), more: new Map() } };
 }
 
 /** A copy that can be cut by itself. */
@@ -95,7 +103,7 @@ export function copyField(field: HeightField): HeightField {
 }
 
 /**
- * The same piece on another grid: each cell is what stood at its middle.
+ * The same piece with cells of another size, mm: each is what stood at its middle.
  * @param floor underside where nothing is known below
  */
 export function regridded(field: HeightField, cell: number, floor: number): HeightField {

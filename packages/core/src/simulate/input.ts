@@ -3,8 +3,14 @@ import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
 import { Motions } from '../program/motions';
 import { FixtureBox } from '../geometry/box';
-import { HeightField } from './field';
+import { Grid, HeightField } from './field';
 import { StockModel } from './stock';
+
+/** A piece as it was left: on the grid it was proved on, and on any other. */
+export interface Piece {
+  field: HeightField;
+  on(grid: Grid): HeightField;
+}
 
 /** Everything a proof is made from. */
 export interface ProveInput {
@@ -15,7 +21,7 @@ export interface ProveInput {
   material: Material;
   stock: StockModel;
   /** What an earlier setup left, in the place of a fresh piece. */
-  left?: HeightField;
+  left?: Piece;
   /** Work zero in part coordinates. */
   zero: { x: number; y: number; z: number };
   fixtures: FixtureBox[];

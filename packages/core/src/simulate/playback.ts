@@ -41,7 +41,7 @@ export class Playback {
     seconds: Float64Array,
     cell: number,
   ) {
-    this.field = stockField(input.stock, cell, input.left);
+    this.field = stockField(input.stock, cell, input.left?.field);
     this.sweeper = new Sweeper(this.field, input.stock.bottom);
     this.fresh = { ...copyField(this.field), owner: this.owner.slice() };
     for (const [number, tool] of input.tools) this.cutters.set(number, cutterOf(tool));

@@ -15,9 +15,9 @@ import { ToldState } from './told';
 
 const SAMPLE_LENGTH = 0.5;
 /** Chords stay this close to a true arc, mm. */
-const CHORD = 0.001;
+export const CHORD = 0.001;
 /** Ramps and helices are roughing: their stretches are this many times longer, their chords coarser. */
-const SLOPED = 4;
+export const SLOPED = 4;
 const MOST_SAMPLES = 400_000;
 /** Programs of more motions than this are sampled by length, not once a motion at least. */
 const MANY_MOTIONS = 200_000;
@@ -46,7 +46,7 @@ export class Prover {
   /** What each motion took away, mm³. */
   readonly removedBy: Float32Array;
   private readonly samples = new SampleList();
-  private readonly cutters = new Map<number, Cutter>();
+  readonly cutters = new Map<number, Cutter>();
   private readonly sampleLength: number;
   private gathered: Stretch | undefined;
   private next = 0;
@@ -54,7 +54,7 @@ export class Prover {
   private frames: Frame[] = [];
 
   constructor(readonly input: ProveInput) {
-    this.field = stockField(input.stock, input.cell, input.left);
+    this.field = stockField(input.stock, input.cell, input.left?.field);
     this.sweeper = new Sweeper(this.field, input.stock.bottom);
     const { machine, motions } = input;
     this.removedBy = new Float32Array(motions.count);

@@ -1,7 +1,18 @@
 import { Region } from '../geometry/clip';
 import { Point, boundsOf } from '../geometry/point';
 import { meshField, meshFromText } from './mesh';
-import { HeightField, cellFor, copyField, eachInside, makeField, makePiles, regridded, setPile } from './field';
+import {
+  Grid,
+  HeightField,
+  cellFor,
+  copyField,
+  eachInside,
+  emptyField,
+  makeField,
+  makePiles,
+  regridded,
+  setPile,
+} from './field';
 
 /** A bar that lies along X or Y: its section is a rectangle with rounded edges, a circle at most, with a bore where it is a tube. */
 export interface Lying {
@@ -61,7 +72,12 @@ function lyingField(lying: Lying, empty: HeightField): HeightField {
 export function stockField(stock: StockModel, cell?: number, left?: HeightField): HeightField {
   if (left) return cell && Math.abs(cell - left.cell) > 1e-9 ? regridded(left, cell, stock.bottom) : copyField(left);
   const bounds = boundsOf(stock.region.flat());
-  const field = makeField(bounds, cell ?? Math.max(0.1, cellFor(bounds, MOST_CELLS, FINEST)));
+  return stockOn(stock, makeField(bounds, cell ?? Math.max(0.1, cellFor(bounds, MOST_CELLS, FINEST))));
+}
+
+/** The stock on a grid of its own, or on a part of one. */
+export function stockOn(stock: StockModel, grid: Grid): HeightField {
+  const field = emptyField(grid);
   if (stock.lying) return lyingField(stock.lying, field);
   const mesh = stock.casting && meshFromText(stock.casting.text);
   if (mesh) return meshField(mesh, stock.casting!.by, field);

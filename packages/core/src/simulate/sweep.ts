@@ -86,9 +86,8 @@ export class Sweeper {
       const to = Math.min(field.nx - 1, Math.floor((span[1] - field.x0) / field.cell - 0.5));
       if (from > to) continue;
       const base = row * field.nx;
-      if (field.below && level && cutter.flat) sum += this.pileRow(base + from, base + to, z, mark);
-      else if (goesOn) sum += this.beyondStart(base, from, to, y, R, ax, ay, flatZ, mark);
-      else if (level && cutter.flat) sum += this.kernel.lowerRow(base + from, base + to, flatZ, mark);
+      if (goesOn) sum += this.beyondStart(base, from, to, y, R, ax, ay, flatZ, mark);
+      else if (level && cutter.flat) sum += this.lowerRow(base + from, base + to, flatZ, mark);
       else if (level) sum += this.shapedRow(cutter, base, from, to, y, ax, ay, dx, dy, length2, z, mark);
       else sum += this.slopedRow(cutter, base, from, to, y, ax, ay, az, dx, dy, bz - az, length2, mark);
     }
@@ -114,16 +113,23 @@ export class Sweeper {
     z: number,
     mark: number,
   ): number {
-    const { field, kernel } = this;
+    const { field } = this;
     const h2 = R * R - (y - ay) * (y - ay);
-    if (h2 <= 0) return kernel.lowerRow(base + from, base + to, z, mark);
+    if (h2 <= 0) return this.lowerRow(base + from, base + to, z, mark);
     const h = Math.sqrt(h2);
     const gone = Math.max(from, Math.ceil((ax - h - field.x0) / field.cell - 0.5));
     const until = Math.min(to, Math.floor((ax + h - field.x0) / field.cell - 0.5));
-    if (gone > until) return kernel.lowerRow(base + from, base + to, z, mark);
-    return (
-      kernel.lowerRow(base + from, base + gone - 1, z, mark) + kernel.lowerRow(base + until + 1, base + to, z, mark)
-    );
+    if (gone > until) return this.lowerRow(base + from, base + to, z, mark);
+    return this.lowerRow(base + from, base + gone - 1, z, mark) + this.lowerRow(base + until + 1, base + to, z, mark);
+  }
+
+  /** Lowers cells of a row to a level. */
+  private lowerRow(from: number, to: number, z: number, mark: number): number {
+    if (!this.field.below) return this.kernel.lowerRow(from, to, z, mark);
+    const level = Math.fround(z);
+    let sum = 0;
+    for (let i = from; i <= to; i++) if (this.field.height[i] > level) sum += this.lower(i, level, mark);
+    return sum;
   }
 
   /** Forgets where the last sweep ended: the field was changed otherwise. */
@@ -187,13 +193,6 @@ export class Sweeper {
     height[i] = z;
     this.owner[i] = mark;
     return over;
-  }
-
-  private pileRow(from: number, to: number, z: number, mark: number): number {
-    const level = Math.fround(z);
-    let sum = 0;
-    for (let i = from; i <= to; i++) if (this.field.height[i] > level) sum += this.lower(i, level, mark);
-    return sum;
   }
 
   /** Cuts through the topmost metal of a cell into what lies below it; returns the thickness taken. */

@@ -4,6 +4,7 @@ import type { Motions } from '../program/motions';
 interface Entry {
   finding: Finding;
   by: number;
+  /** By so many motions; 0 where only a part of them was seen. */
   times: number;
   /** Motion that told it last. */
   last: number;
@@ -11,6 +12,16 @@ interface Entry {
 
 /** What had been told at some moment. */
 export type ToldState = Map<string, Entry>;
+
+const SOME = 0;
+
+/** The worse of two, at the first line of both. */
+function joined(a: Entry, b: Entry): Entry {
+  const worse = a.by >= b.by ? a : b;
+  const first = (a.finding.place.line ?? 0) <= (b.finding.place.line ?? 0) ? a : b;
+  const { line, motion } = first.finding.place;
+  return { ...worse, finding: { ...worse.finding, place: { ...worse.finding.place, line, motion } } };
+}
 
 /** What a program's motions do wrong: each fault once a tool, as it is at its worst, at its first line, with how often. */
 export class Told {
@@ -44,6 +55,15 @@ export class Told {
       place: { ...made.place, line: Math.min(place.line ?? line, line), motion: place.motion ?? motion },
     };
     this.worst.set(id, { finding, by, times: known?.times ?? 1, last: motion });
+  }
+
+  /** Tells what another, who saw a part only, told and this one did not. */
+  add(part: Told): void {
+    part.worst.forEach((entry, id) => {
+      const known = this.worst.get(id);
+      if (!known) this.worst.set(id, { ...entry, times: SOME });
+      else if (known.times === SOME) this.worst.set(id, { ...joined(known, entry), times: SOME });
+    });
   }
 
   /** In the order of lines. */
