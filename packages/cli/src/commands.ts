@@ -94,6 +94,7 @@ export function proofFigures(proof: Proof) {
     },
     removedCm3: proof.removed,
     cell: proof.field.cell,
+    finestCell: proof.finest,
     lines: proof.read.lines,
     motions: proof.read.motions.count,
     peakEngagementDegrees: peak(samples.engagement),
@@ -137,7 +138,9 @@ export function prove(args: string[]): number {
   print(
     `time ${formatTime(figures.minutes.total)} (cut ${formatTime(figures.minutes.cut)}, rapid ${formatTime(figures.minutes.rapid)}, tool changes ${formatTime(figures.minutes.toolChange)}, dwell ${formatTime(figures.minutes.dwell)})`,
   );
-  print(`removed ${figures.removedCm3.toFixed(2)} cm³ on a ${figures.cell.toFixed(3)} mm grid`);
+  print(
+    `removed ${figures.removedCm3.toFixed(2)} cm³ on a ${figures.cell.toFixed(3)} mm grid, ${figures.finestCell.toFixed(3)} mm where it matters`,
+  );
   print(
     `peaks: engaged ${figures.peakEngagementDegrees.toFixed(0)}°, spindle ${(figures.peakSpindleLoad * 100).toFixed(0)} %`,
   );

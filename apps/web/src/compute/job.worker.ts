@@ -198,7 +198,7 @@ async function prove(seq: number, job: Job, setup: Setup, text: string, sections
     steps: proof.steps,
     called: calledTools(proof.read),
     removed: proof.removed,
-    grid: { cell: proof.field.cell, cells: proof.field.height.length, memory: prover.memory },
+    grid: { cell: proof.field.cell, finest: proof.finest, cells: proof.field.height.length, memory: prover.memory },
     surface: surfaceOf(playback.field, stock.top),
     allowed: structuredClone(wanted),
     places: proof.judged ? worstPlaces(proof.judged) : [],
@@ -268,8 +268,11 @@ function stl(seq: number): void {
 function probe(seq: number, x: number, y: number): void {
   if (!last || !playback) return scope.postMessage({ type: 'probed', seq, probe: null });
   const { field, owner } = playback;
-  const piece = playback.isAtEnd ? last.proof : { field, owner, allowed: wanted };
-  scope.postMessage({ type: 'probed', seq, probe: probeAt({ ...piece, floor: bottom }, x, y) ?? null });
+  const { proof, run } = last;
+  const found = playback.isAtEnd
+    ? probeAt({ ...proof, floor: bottom }, x, y, run.around(x, y))
+    : probeAt({ field, owner, allowed: wanted, floor: bottom }, x, y);
+  scope.postMessage({ type: 'probed', seq, probe: found ?? null });
 }
 
 function seek(seq: number, time: number): void {

@@ -77,8 +77,8 @@ export interface ProofView extends LoadView {
   /** The tools the program calls, with what it says about them. */
   called: CalledTool[];
   removed: number;
-  /** Grid of the proof: its cell, mm, how many there are, and the memory it takes with its key frames, bytes. */
-  grid: { cell: number; cells: number; memory: number };
+  /** Grid of the proof: its cell, and the finest where it mattered, mm, how many there are, and the memory it takes with its key frames, bytes. */
+  grid: { cell: number; finest: number; cells: number; memory: number };
   surface: SurfaceView;
   /** What the part wants, on the grid of the surface; undefined where there is no part yet. */
   allowed?: Allowed;

@@ -1,5 +1,6 @@
 import { Region } from '../geometry/clip';
-import { Turn } from '../part/side';
+import { boundsOf } from '../geometry/point';
+import { Turn, turnPoint } from '../part/side';
 import { middleOf } from '../judge/allowed';
 import { Grid, HeightField, eachInside, makePiles, pileOf, setPile } from '../simulate/field';
 
@@ -10,14 +11,15 @@ export interface TurnedAbout {
   thickness: number;
 }
 
-/** A grid as it lies when the piece is turned; turned twice it lies as before. */
-export const turnedGrid = ({ x0, y0, cell, nx, ny }: Grid, turn: Turn, about: TurnedAbout): Grid => ({
-  x0: turn.x ? 2 * about.x - x0 - nx * cell : x0,
-  y0: turn.y ? 2 * about.y - y0 - ny * cell : y0,
-  cell,
-  nx,
-  ny,
-});
+/** A grid as it lies when the piece is turned. */
+export function turnedGrid({ x0, y0, cell, nx, ny }: Grid, turn: Turn, about: TurnedAbout): Grid {
+  const corners = [
+    { x: x0, y: y0 },
+    { x: x0 + nx * cell, y: y0 + ny * cell },
+  ].map((p) => turnPoint(turn, p, about));
+  const { minX, minY } = boundsOf(corners);
+  return { x0: minX, y0: minY, cell, nx: turn.swap ? ny : nx, ny: turn.swap ? nx : ny };
+}
 
 /**
  * What a setup left as it lies in the next.
@@ -29,7 +31,8 @@ export function turnedField(field: HeightField, turn: Turn, about: TurnedAbout, 
   for (let j = 0; j < ny; j++) {
     for (let i = 0; i < nx; i++) {
       const pile = pileOf(field, j * nx + i, floor);
-      const at = (turn.y ? ny - 1 - j : j) * nx + (turn.x ? nx - 1 - i : i);
+      const [u, v] = turn.swap ? [j, i] : [i, j];
+      const at = (turn.y ? next.ny - 1 - v : v) * next.nx + (turn.x ? next.nx - 1 - u : u);
       setPile(next, at, turn.z ? pile.reverse().map((z) => -about.thickness - z) : pile);
     }
   }

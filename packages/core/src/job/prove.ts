@@ -13,13 +13,14 @@ import { Prover } from '../simulate/prover';
 import { Samples } from '../simulate/samples';
 import { Windows } from '../simulate/windows';
 import { calledTools } from '../program/remarks';
+import { Probed, gridAround } from '../judge/probe';
 import { otherTools } from '../judge/called';
 import { StepFigures, idleSteps, stepsOf } from '../judge/steps';
 import { Program, Section } from '../program/writer';
 import { Grid, HeightField, copyField } from '../simulate/field';
 import { Job, Setup } from './job';
 import { repeatedPart } from './repeats';
-import { middleOf } from '../part/side';
+import { back, middleOf } from '../part/side';
 import { dropFar, dropLoose, turnedField, turnedGrid } from './left';
 import { beforeOf, boxOf, groundOf, turnOf } from './setup';
 
@@ -169,6 +170,12 @@ export class ProofRun {
     return this.wanted?.on(grid);
   }
 
+  /** What lies round a point of the piece, closer than the grid of the proof shows it. */
+  around(x: number, y: number): Probed {
+    const { field, owner } = this.windows.on(gridAround(x, y));
+    return { field, owner, allowed: this.wanted?.on(field), floor: this.prover.input.stock.bottom };
+  }
+
   /** Judges what is left once everything has been cut. */
   finish(): Proof {
     const { prover, read, model } = this;
@@ -220,7 +227,7 @@ export function leavings(job: Job, from: Setup, to: Setup, piece: Piece): Piece 
   const field = copyField(piece.field);
   const held = dropLoose(field, model.outline, stock.bottom);
   const on = (grid: Grid) => {
-    const part = piece.on(turnedGrid(grid, turn, about));
+    const part = piece.on(turnedGrid(grid, back(turn), about));
     dropFar(part, field, held);
     return turnedField(part, turn, about, stock.bottom);
   };

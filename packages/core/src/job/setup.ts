@@ -5,7 +5,7 @@ import { linesOf } from '../part/shapes';
 import { FixtureBox } from '../geometry/box';
 import { meshFromText } from '../simulate/mesh';
 import { StockModel } from '../simulate/stock';
-import { Turn, middleOf, seenFrom, turnBetween } from '../part/side';
+import { Turn, middleOf, seenFrom, turnBetween, turnPoint } from '../part/side';
 import { modelOf } from '../part/model';
 import { Fixture, Job, Setup } from './job';
 
@@ -54,13 +54,13 @@ function leftStock(job: Job, from: Setup, to: Setup, model: (part: Job['part']) 
   const { stock } = groundOf(job, from, model);
   const isFaced = from.operations.some((o) => o.on && o.kind === 'face');
   const turn = turnOf(from, to);
-  const { x, y } = middleOf(job.part);
+  const middle = middleOf(job.part);
   const top = isFaced ? Math.min(stock.top, 0) : stock.top;
   const over = (z: number) => -job.part.thickness - z;
   return {
     region: stock.region.map((ring) => {
-      const turned = ring.map((p) => ({ x: turn.x ? 2 * x - p.x : p.x, y: turn.y ? 2 * y - p.y : p.y }));
-      return turn.x !== turn.y ? turned.reverse() : turned;
+      const turned = ring.map((p) => turnPoint(turn, p, middle));
+      return turn.z ? turned.reverse() : turned;
     }),
     top: turn.z ? over(stock.bottom) : top,
     bottom: turn.z ? over(top) : stock.bottom,

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { jobWith, post, tool, withOperation } from '../../testing/jobs';
 import { Feature } from '../part/feature';
 import { modelOf } from '../part/model';
-import { UPS, drawnFrom, seenFrom, turnBetween } from '../part/side';
+import { UPS, Up, back, drawnFrom, seenFrom, turnBetween, turnPoint } from '../part/side';
 import { pileOf, volumeOf } from '../simulate/field';
 import { addSetup, newFeature, withoutSetup } from './edit';
 import { Job, Setup } from './job';
@@ -64,7 +64,7 @@ describe('the part as it lies', () => {
   test('turned there and back everything stands where it stood, patterns too', () => {
     const far = fc.double({ min: -40, max: 40, noNaN: true });
     fc.assert(
-      fc.property(far, far, far, fc.constantFrom(SIDEWAYS, FORWARDS, HALF), (x, y, turn, up) => {
+      fc.property(far, far, far, fc.constantFrom(...UPS.slice(1)), (x, y, turn, up) => {
         const { part } = plate();
         const pattern = { type: 'circle' as const, count: 5, rows: 1, dx: 0, dy: 0, centreX: 30, centreY: 22 };
         const hole = newFeature(
@@ -76,21 +76,50 @@ describe('the part as it lies', () => {
         );
         const whole = { ...part, features: [...part.features, hole] };
         const seen = seenFrom(whole, up).features.find((f) => f.id === hole.id)!;
-        const back = drawnFrom(seen, whole, up);
-        expect(back.x).toBeCloseTo(x, 9);
-        expect(back.y).toBeCloseTo(y, 9);
-        expect(Math.cos(((back.turn - turn) * Math.PI) / 90)).toBeCloseTo(1, 9);
-        expect(back.pattern).toEqual(pattern);
+        const drawn = drawnFrom(seen, whole, up);
+        expect(drawn.x).toBeCloseTo(x, 9);
+        expect(drawn.y).toBeCloseTo(y, 9);
+        expect(Math.cos(((drawn.turn - turn) * Math.PI) / 90)).toBeCloseTo(1, 9);
+        expect(drawn.pattern).toEqual(pattern);
       }),
       { seed: 4, numRuns: 50 },
     );
   });
 
-  test('two turns make one', () => {
-    expect(turnBetween(TOP, SIDEWAYS)).toEqual({ x: true, y: false, z: true });
-    expect(turnBetween(SIDEWAYS, FORWARDS)).toEqual({ x: true, y: true, z: false });
-    expect(turnBetween(SIDEWAYS, HALF)).toEqual({ x: false, y: true, z: true });
-    expect(turnBetween(FORWARDS, FORWARDS)).toEqual({ x: false, y: false, z: false });
+  test('two turns make one, and a turn and its way back none', () => {
+    expect(turnBetween(TOP, SIDEWAYS)).toEqual({ swap: false, x: true, y: false, z: true });
+    expect(turnBetween(SIDEWAYS, HALF)).toEqual({ swap: false, x: false, y: true, z: true });
+    const [about, p] = [
+      { x: 40, y: 25 },
+      { x: 7, y: 31 },
+    ];
+    for (const from of UPS) {
+      for (const to of UPS) {
+        const there = turnPoint(turnBetween(TOP, from), p, about);
+        expect(turnPoint(turnBetween(from, to), there, about)).toEqual(turnPoint(turnBetween(TOP, to), p, about));
+        expect(turnBetween(to, from)).toEqual(back(turnBetween(from, to)));
+      }
+      const [hole] = modelOf(seenFrom(plate().part, from)).holes;
+      const { x, y } = turnPoint(turnBetween(TOP, from), { x: 60, y: 30 }, about);
+      expect(hole.centre.x).toBeCloseTo(x, 9);
+      expect(hole.centre.y).toBeCloseTo(y, 9);
+    }
+    // A quarter to the left, seen from above, brings the right end to the back.
+    expect(turnPoint(turnBetween(TOP, 'top, turned left'), { x: 80, y: 25 }, about)).toEqual({ x: 40, y: 65 });
+  });
+
+  test.each(['line', 'grid'] as const)('every copy of a %s comes to lie where it should', (type) => {
+    const { part } = plate();
+    const pattern = { type, count: 3, rows: 2, dx: 9, dy: 5, centreX: 0, centreY: 0 };
+    const shape = { type: 'round' as const, diameter: 3 };
+    const holes = newFeature(part.features, 'hole', 'Holes', shape, { x: 20, y: 12, pattern });
+    const whole = { ...part, features: [part.features[0], holes] };
+    const places = (up: Up) => modelOf(seenFrom(whole, up)).holes.map((h) => h.centre);
+    for (const up of UPS) {
+      const want = places(TOP).map((p) => turnPoint(turnBetween(TOP, up), p, { x: 40, y: 25 }));
+      const text = (all: { x: number; y: number }[]) => all.map((p) => `${p.x.toFixed(6)} ${p.y.toFixed(6)}`).sort();
+      expect(text(places(up))).toEqual(text(want));
+    }
   });
 
   test('job files say it, and refuse what is none', () => {
@@ -122,33 +151,48 @@ describe('stock that is carried on', () => {
   const block = 84 * 54 * 17;
   const afterFirst = block - 84 * 54 * 1 - pocketArea * 4 - Math.PI * 36 * 16;
 
-  test.each([SIDEWAYS, FORWARDS])('%s: what is left has the volume that closed forms give', (up) => {
+  test.each(UPS.slice(1))('%s: what is left has the volume that closed forms give, each thing in its place', (up) => {
     const job = turned(firstCut(), up);
-    const { field } = leftBefore(job, job.setups[1], CELL).left!;
+    const { field, on } = leftBefore(job, job.setups[1], CELL).left!;
     expect(Math.abs(volumeOf(field, -1e6) / afterFirst - 1)).toBeLessThan(0.003);
     const { stock } = groundOf(job, job.setups[1]);
-    expect([stock.top, stock.bottom]).toEqual([6, -10]);
-    // The pocket is now a void below: over it 6 mm of floor and 6 mm of stock.
-    const [x, y] = up === SIDEWAYS ? [80 - 25, 20] : [25, 50 - 20];
-    const at = (px: number, py: number) =>
-      Math.floor((py - field.y0) / CELL) * field.nx + Math.floor((px - field.x0) / CELL);
-    const pile = pileOf(field, at(x, y), NaN);
-    expect(pile[0]).toBeCloseTo(6, 4);
-    expect(pile[1]).toBeCloseTo(-6, 4);
-    const bore = up === SIDEWAYS ? at(20, 30) : at(60, 20);
-    expect(pileOf(field, bore, NaN)).toEqual([]);
+    const isOver = up.startsWith('underside');
+    expect([stock.top, stock.bottom]).toEqual(isOver ? [6, -10] : [0, -16]);
+    const grid = { x0: field.x0, y0: field.y0, cell: CELL / 2, nx: 2 * field.nx, ny: 2 * field.ny };
+    for (const it of [field, on(grid)]) {
+      const pileAt = (x: number, y: number) => {
+        const p = turnPoint(turnBetween(TOP, up), { x, y }, { x: 40, y: 25 });
+        return pileOf(it, Math.floor((p.y - it.y0) / it.cell) * it.nx + Math.floor((p.x - it.x0) / it.cell), -16);
+      };
+      // Turned over, the pocket is a void below: over it 6 mm of floor and 6 mm of stock.
+      const [top, low] = pileAt(25, 20);
+      expect([top, low].map((z) => Math.round(z * 1000) / 1000)).toEqual(isOver ? [6, -6] : [-4, -16]);
+      expect(pileAt(60, 30)).toEqual([]);
+      // The far corner of the pocket, and metal just beyond it.
+      expect(pileAt(25 + 11, 20 - 5)).toEqual([top, low]);
+      expect(pileAt(25 + 13, 20 - 5)).not.toEqual([top, low]);
+      expect(pileAt(25 + 5, 20 - 10)).not.toEqual([top, low]);
+    }
   });
 
-  test('turned half round, the pocket is open where it then lies', () => {
-    const job = turned(firstCut(), HALF);
-    const { field } = leftBefore(job, job.setups[1], CELL).left!;
-    expect(Math.abs(volumeOf(field, -1e6) / afterFirst - 1)).toBeLessThan(0.003);
-    const index = Math.floor((50 - 20 - field.y0) / CELL) * field.nx + Math.floor((80 - 25 - field.x0) / CELL);
-    expect(pileOf(field, index, NaN)[0]).toBeCloseTo(-4, 4);
-    expect(seenFrom(job.part, HALF).features.map((f) => f.id)).toEqual(['f1', 'f2', 'f3']);
-    const { stock } = groundOf(job, job.setups[1]);
-    expect([stock.top, stock.bottom]).toEqual([0, -16]);
-  });
+  test.each(['top, turned left', 'top, turned right', 'underside, turned sideways and left'] as const)(
+    '%s: a slot is cut in the second setup where it is drawn, beside what the first left',
+    (up) => {
+      const base = firstCut();
+      const side = up.startsWith('top') ? undefined : ('underside' as const);
+      const shape = { type: 'slot' as const, length: 20, width: 8 };
+      const slot = newFeature(base.part.features, 'pocket', 'Slot', shape, { x: 60, y: 12, turn: 20, depth: 3, side });
+      const drawn = { ...base, part: { ...base.part, features: [...base.part.features, slot] } };
+      const faced = inSecond(turned(drawn, up), 'face', [], 1);
+      const job = inSecond(side ? faced : turned(drawn, up), 'pocket', [slot.id], 7);
+      const { findings, owner, field } = proveSetup(job, job.setups[1]);
+      expect(findings).toEqual([]);
+      const p = turnPoint(turnBetween(TOP, up), { x: 60, y: 12 }, { x: 40, y: 25 });
+      const i = Math.floor((p.y - field.y0) / CELL) * field.nx + Math.floor((p.x - field.x0) / CELL);
+      expect(owner[i]).toBeGreaterThan(0);
+      expect(field.height[i]).toBeCloseTo(-3, 4);
+    },
+  );
 
   test('the underside is faced: 6 mm of all that stands, not of the bore that is open', () => {
     const job = inSecond(turned(firstCut(), SIDEWAYS), 'face', [], 1);

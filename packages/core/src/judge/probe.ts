@@ -1,4 +1,4 @@
-import { HeightField, pileOf } from '../simulate/field';
+import { Grid, HeightField, pileOf } from '../simulate/field';
 import { Allowed, deviation, isWanted } from './allowed';
 import { WrongKind, kindOf } from './judged';
 
@@ -48,23 +48,34 @@ export interface Probed {
   floor: number;
 }
 
-/** Probes a piece at a point, part coordinates; undefined beside its grid. */
-export function probeAt(of: Probed, x: number, y: number): Probe | undefined {
-  const { field, allowed, owner } = of;
+/** A grid round a point on which distances are exact to a twentieth of a millimetre, and how far it reaches, mm. */
+const [CLOSE, REACH] = [0.05, 6];
+export const gridAround = (x: number, y: number): Grid => {
+  const n = (2 * REACH) / CLOSE;
+  return { x0: x - REACH, y0: y - REACH, cell: CLOSE, nx: n, ny: n };
+};
+
+/**
+ * Probes a piece at a point, part coordinates; undefined beside its grid.
+ * @param closer what lies round the point on its own finer grid, where that is known
+ */
+export function probeAt(of: Probed, x: number, y: number, closer: Probed = of): Probe | undefined {
+  const { field } = of;
   const [i, j] = [Math.floor((x - field.x0) / field.cell), Math.floor((y - field.y0) / field.cell)];
   if (i < 0 || j < 0 || i >= field.nx || j >= field.ny) return undefined;
-  const index = j * field.nx + i;
-  const [z] = pileOf(field, index, of.floor);
-  const by = allowed ? deviation(allowed, index, field.height[index]) : 0;
+  const near = closer.field;
+  const index = Math.floor((y - near.y0) / near.cell) * near.nx + Math.floor((x - near.x0) / near.cell);
+  const [z] = pileOf(near, index, of.floor);
+  const by = closer.allowed ? deviation(closer.allowed, index, near.height[index]) : 0;
   return {
     x,
     y,
     z,
-    wanted: wantedAt(allowed, index),
+    wanted: wantedAt(closer.allowed, index),
     by,
-    kind: by === 0 ? undefined : kindOf(by, owner[index]),
-    wall: z === undefined ? undefined : wallFrom(field, x, y, z),
-    motion: owner[index],
+    kind: by === 0 ? undefined : kindOf(by, closer.owner[index]),
+    wall: z === undefined ? undefined : (wallFrom(near, x, y, z, REACH) ?? wallFrom(field, x, y, z)),
+    motion: closer.owner[index],
     sections: [sectionOf(of, 'x', j), sectionOf(of, 'y', i)],
   };
 }
@@ -72,9 +83,10 @@ export function probeAt(of: Probed, x: number, y: number): Probe | undefined {
 const wantedAt = (allowed: Allowed | undefined, i: number) =>
   allowed && isWanted(allowed.high[i]) ? allowed.high[i] : undefined;
 
-/** Distance to the nearest cell that stands higher than a step above `z`. */
-function wallFrom({ x0, y0, cell, nx, ny, height }: HeightField, x: number, y: number, z: number): number | undefined {
-  let nearest = Infinity;
+/** Distance to the nearest cell that stands higher than a step above `z`, if not beyond `reach`. */
+function wallFrom(field: HeightField, x: number, y: number, z: number, reach = Infinity): number | undefined {
+  const { x0, y0, cell, nx, ny, height } = field;
+  let nearest = reach;
   for (let j = 0; j < ny; j++) {
     const dy = Math.max(0, Math.abs(y0 + (j + 0.5) * cell - y) - cell / 2);
     if (dy >= nearest) continue;
@@ -84,7 +96,7 @@ function wallFrom({ x0, y0, cell, nx, ny, height }: HeightField, x: number, y: n
       if (d < nearest) nearest = d;
     }
   }
-  return Number.isFinite(nearest) ? nearest : undefined;
+  return nearest < reach ? nearest : undefined;
 }
 
 function sectionOf({ field, allowed, floor }: Probed, along: 'x' | 'y', at: number): CrossSection {

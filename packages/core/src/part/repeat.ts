@@ -1,6 +1,7 @@
 import { IsIn, IsNumber, Max, Min } from 'class-validator';
 import { Nested } from '../quantity/nested';
 import { hashOf } from '../quantity/hash';
+import { Point } from '../geometry/point';
 import { ChainVertex, Feature, Pattern, SINGLE } from './feature';
 import { placements } from './shapes';
 
@@ -49,7 +50,7 @@ const flipped = (vertices: ChainVertex[]) => vertices.map((v) => ({ x: -v.x, y: 
 
 /** A pattern as in a mirror: the same places, gone through the other way. */
 function mirroredPattern(p: Pattern, across: boolean, at: number): Pattern {
-  return across ? { ...p, dx: -p.dx, centreX: 2 * at - p.centreX } : { ...p, dy: -p.dy, centreY: 2 * at - p.centreY };
+  return across ? { ...p, dx: 0 - p.dx, centreX: 2 * at - p.centreX } : { ...p, dy: 0 - p.dy, centreY: 2 * at - p.centreY };
 }
 
 /** A feature as in a mirror; words stay readable. */
@@ -61,6 +62,25 @@ export function mirrored(feature: Feature, mirror: Mirror, at: number): Feature 
   if (shape.type === 'text') return { ...feature, ...place, turn: within(-turn) };
   const flat = shape.type === 'chain' ? { ...shape, vertices: flipped(shape.vertices) } : shape;
   return { ...feature, ...place, shape: flat, turn: within(across ? -turn : 180 - turn) };
+}
+
+/** A pattern turned a quarter to the left: columns become rows. */
+function patternLeft(p: Pattern, about: Point): Pattern {
+  const centre = { centreX: about.x - (p.centreY - about.y), centreY: about.y + (p.centreX - about.x) };
+  const counts = p.type === 'grid' ? { count: p.rows, rows: p.count } : {};
+  return { ...p, ...centre, ...counts, dx: 0 - p.dy, dy: p.dx };
+}
+
+/** A feature turned a quarter to the left about a point. */
+export function turnedLeft(feature: Feature, about: Point): Feature {
+  const { x, y, turn, pattern } = feature;
+  return {
+    ...feature,
+    x: about.x - (y - about.y),
+    y: about.y + (x - about.x),
+    turn: within(turn + 90),
+    pattern: pattern.type === 'single' ? pattern : patternLeft(pattern, about),
+  };
 }
 
 /** Everything a feature becomes under a repeat: itself, then its copies, each a feature of its own. */

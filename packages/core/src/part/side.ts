@@ -1,42 +1,65 @@
 import { chainBounds } from '../geometry/chain';
 import { EMPTY_BOUNDS, Point, isEmpty, joinBounds } from '../geometry/point';
 import { Feature, Part } from './feature';
-import { mirrored } from './repeat';
+import { mirrored, turnedLeft } from './repeat';
 import { instancesOf } from './shapes';
 
-/** Which way the part lies: as drawn, turned over about a line from front to back or from left to right, or half round. */
+/**
+ * Which way the part lies: as drawn or turned over, about a line from front to back (sideways) or from left to right
+ * (forwards); and turned round, by a quarter to the left or right, or by half.
+ */
 export const UPS = [
   'top',
   'underside, turned sideways',
   'underside, turned forwards',
   'top, turned half round',
+  'top, turned left',
+  'top, turned right',
+  'underside, turned sideways and left',
+  'underside, turned sideways and right',
 ] as const;
 export type Up = (typeof UPS)[number];
 
-/** What changes from one way of lying to another: left and right, front and back, above and below. */
+/** What changes from one way of lying to another: X becomes Y first, then left and right, front and back, above and below. */
 export interface Turn {
+  swap: boolean;
   x: boolean;
   y: boolean;
   z: boolean;
 }
 
-/** What is the other way round in each way of lying, against the drawing. */
+const turn = (swap: boolean, x: boolean, y: boolean): Turn => ({ swap, x, y, z: (swap !== x) !== y });
+
+/** How each way of lying differs from the drawing. */
 const TURNED: Record<Up, Turn> = {
-  top: { x: false, y: false, z: false },
-  'underside, turned sideways': { x: true, y: false, z: true },
-  'underside, turned forwards': { x: false, y: true, z: true },
-  'top, turned half round': { x: true, y: true, z: false },
+  top: turn(false, false, false),
+  'underside, turned sideways': turn(false, true, false),
+  'underside, turned forwards': turn(false, false, true),
+  'top, turned half round': turn(false, true, true),
+  'top, turned left': turn(true, true, false),
+  'top, turned right': turn(true, false, true),
+  'underside, turned sideways and left': turn(true, true, true),
+  'underside, turned sideways and right': turn(true, false, false),
 };
 
 /** Whether the underside is up. */
 export const isTurnedOver = (up: Up): boolean => TURNED[up].z;
 
+/** The same turn the other way. */
+export const back = ({ swap, x, y }: Turn): Turn => (swap ? turn(swap, y, x) : turn(swap, x, y));
+
 /** The turn that brings a part from one way of lying to another. */
-export const turnBetween = (from: Up, to: Up): Turn => ({
-  x: TURNED[from].x !== TURNED[to].x,
-  y: TURNED[from].y !== TURNED[to].y,
-  z: TURNED[from].z !== TURNED[to].z,
-});
+export function turnBetween(from: Up, to: Up): Turn {
+  const [first, then] = [back(TURNED[from]), TURNED[to]];
+  const [x, y] = then.swap ? [first.y, first.x] : [first.x, first.y];
+  return turn(first.swap !== then.swap, x !== then.x, y !== then.y);
+}
+
+/** Where a point comes to lie when what it belongs to is turned about a middle. */
+export function turnPoint({ swap, x, y }: Turn, p: Point, about: Point): Point {
+  const [u, v] = swap ? [p.y - about.y, p.x - about.x] : [p.x - about.x, p.y - about.y];
+  return { x: about.x + (x ? -u : u), y: about.y + (y ? -v : v) };
+}
 
 /** Middle of the part's outside; parts are turned about it, so that they stay where they are. */
 export function middleOf(part: Part): Point {
@@ -75,18 +98,20 @@ function lookFrom(part: Part, up: Up): Part {
   const features = part.features.flatMap((f) => fromBehind(f, isBelow) ?? []);
   const isWhole = features.length === part.features.length && features.every((f, i) => f === part.features[i]);
   if (up === 'top') return isWhole ? part : { ...part, features };
-  return { ...part, features: features.map((f) => turned(f, part, up)) };
+  return { ...part, features: features.map((f) => turned(f, part, TURNED[up])) };
 }
 
-/** A feature as it lies when the part is turned, and back again. */
-function turned(feature: Feature, part: Part, up: Up): Feature {
-  const { x, y } = middleOf(part);
-  const sideways = TURNED[up].x ? mirrored(feature, 'left and right', x) : feature;
-  return TURNED[up].y ? mirrored(sideways, 'front and back', y) : sideways;
+/** A feature as it lies when the part is turned. */
+function turned(feature: Feature, part: Part, { swap, x, y }: Turn): Feature {
+  const about = middleOf(part);
+  // To swap X and Y is to turn left and then to mirror left and right.
+  const round = swap ? turnedLeft(feature, about) : feature;
+  const sideways = x !== swap ? mirrored(round, 'left and right', about.x) : round;
+  return y ? mirrored(sideways, 'front and back', about.y) : sideways;
 }
 
 /** What was placed on the part as it lies, as it is drawn. */
 export function drawnFrom(feature: Feature, part: Part, up: Up): Feature {
-  const drawn = turned(feature, part, up);
+  const drawn = turned(feature, part, back(TURNED[up]));
   return isTurnedOver(up) ? { ...drawn, side: 'underside' } : drawn;
 }

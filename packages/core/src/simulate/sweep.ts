@@ -22,6 +22,9 @@ const TABLE = 4096;
 /** Metal thinner than this does not stand, mm. */
 const SKIN = 0.001;
 
+/** What a second pass over the same place seems to take, mm: heights are kept to single precision. */
+const DUST = 1e-5;
+
 /** Height of a profile between two entries of its table. */
 function heightAt(table: Float32Array, index: number): number {
   const k = index | 0;
@@ -188,7 +191,7 @@ export class Sweeper {
     if (below && height[i] > tip && tip < below.low[i] + SKIN) return this.breakThrough(i, tip, mark);
     const z = tip < this.floor && !below ? this.floor : tip;
     const over = height[i] - z;
-    if (over <= 0) return 0;
+    if (over <= DUST) return 0;
     if (over > this.deepest[0]) this.deepest[0] = over;
     height[i] = z;
     this.owner[i] = mark;

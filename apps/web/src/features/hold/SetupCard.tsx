@@ -1,21 +1,32 @@
 import { Button, TextInput } from 'react-native-paper';
-import { Setup, UPS, Up, addSetup, withoutSetup } from '@tidypath/core';
+import { Setup, Up, addSetup, isTurnedOver, withoutSetup } from '@tidypath/core';
 import { Card, Row } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { Txt } from '../../ui/Txt';
 import { useJob } from '../job/JobContext';
 import { SetupBar } from '../job/SetupBar';
 
-const LIES: Record<Up, string> = {
-  top: 'top up',
-  'underside, turned sideways': 'turned over sideways',
-  'underside, turned forwards': 'turned over forwards',
-  'top, turned half round': 'top up, turned half round',
+/** Ways of lying: with either side up, turned round four ways. */
+const LIES: Record<'top' | 'underside', { value: Up; label: string }[]> = {
+  top: [
+    { value: 'top', label: 'as drawn' },
+    { value: 'top, turned left', label: 'a quarter left' },
+    { value: 'top, turned right', label: 'a quarter right' },
+    { value: 'top, turned half round', label: 'half round' },
+  ],
+  underside: [
+    { value: 'underside, turned sideways', label: 'over sideways' },
+    { value: 'underside, turned sideways and left', label: 'sideways, a quarter left' },
+    { value: 'underside, turned sideways and right', label: 'sideways, a quarter right' },
+    { value: 'underside, turned forwards', label: 'over forwards' },
+  ],
 };
 
 /** How often the work is gripped, and how it lies each time. */
 export function SetupCard({ set }: { set: (more: Partial<Setup>, tag?: string) => void }) {
   const { job, setup, edit, chooseSetup } = useJob();
+  const { up = 'top' } = setup;
+  const side = isTurnedOver(up) ? 'underside' : 'top';
   const several = job.setups.length > 1;
   const add = () => {
     const next = addSetup(job);
@@ -39,10 +50,19 @@ export function SetupCard({ set }: { set: (more: Partial<Setup>, tag?: string) =
             onChangeText={(name) => name.trim() && set({ name: name.slice(0, 80) }, 'setup-name')}
           />
           <Choices
-            label="The part lies"
-            value={setup.up ?? 'top'}
-            options={UPS.map((value) => ({ value, label: LIES[value] }))}
-            onChange={(up) => set({ up, fixtures: [] })}
+            label="Up is the part’s"
+            value={side}
+            options={[
+              { value: 'top', label: 'top' },
+              { value: 'underside', label: 'underside' },
+            ]}
+            onChange={(next) => set({ up: LIES[next][0].value, fixtures: [] })}
+          />
+          <Choices
+            label="It is turned"
+            value={up}
+            options={LIES[side]}
+            onChange={(next) => set({ up: next, fixtures: [] })}
           />
         </>
       )}

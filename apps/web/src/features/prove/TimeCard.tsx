@@ -7,6 +7,7 @@ import { saveFile } from '../../ui/files';
 import { NumberField } from '../../ui/NumberField';
 import { Txt } from '../../ui/Txt';
 import { useJob } from '../job/JobContext';
+import { gridText } from './measures';
 import { TimeParts } from './TimeParts';
 
 interface Props {
@@ -30,8 +31,8 @@ export function TimeCard({ proof, onReport }: Props) {
       />
       <Txt kind="small" testID="removed">
         {formatNumber(proof.removed, 2)} cm³ removed. Acceleration {formatNumber(job.machine.acceleration, 0)} mm/s².
-        Heights on a grid of {formatNumber(proof.grid.cell, 3)} mm: {formatNumber(proof.grid.cells / 1e6, 2)} million
-        cells, {formatNumber(proof.grid.memory / 1e6, 0)} MB.
+        Heights on a grid of {gridText(proof.grid)}: {formatNumber(proof.grid.cells / 1e6, 2)} million cells,{' '}
+        {formatNumber(proof.grid.memory / 1e6, 0)} MB.
       </Txt>
       <NumberField
         label="This machine’s moves take longer by"

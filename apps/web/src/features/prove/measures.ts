@@ -1,4 +1,5 @@
 import { Measure, Samples, WrongKind, formatNumber } from '@tidypath/core';
+import type { ProofView } from '../../compute/messages';
 
 /** How each measure of the load is named and written. */
 export const MEASURE_INFO: Record<Measure, { label: string; text: (v: number) => string }> = {
@@ -22,3 +23,7 @@ const WRONG: Record<WrongKind, string> = {
 
 /** How a place is not as wanted. */
 export const offText = (by: number, kind: WrongKind) => `${formatNumber(Math.abs(by), 2)} mm ${WRONG[kind]}`;
+
+/** How fine a proof's grid is, and where it is finer. */
+export const gridText = ({ cell, finest }: ProofView['grid']) =>
+  `${formatNumber(cell, 3)} mm${finest < cell ? `, ${formatNumber(finest, 3)} mm at walls and narrow cuts` : ''}`;

@@ -42,7 +42,7 @@ const proof = {
   called: [{ number: 4, remark: '', line: 2, isNamed: false }],
   places: [{ kind: 'cut', x: 12, y: 8, z: -1, by: -0.5, volume: 3 }],
   removed: 3,
-  grid: { cell: 0.1, cells: 1000, memory: 1e6 },
+  grid: { cell: 0.59, finest: 0.15, cells: 1000, memory: 1e6 },
 } as unknown as ProofView;
 
 test('a report stands by itself, says what the proof says, and runs nothing', () => {
@@ -64,6 +64,7 @@ test('a report stands by itself, says what the proof says, and runs nothing', ()
     'X 10 Y 5',
     '2031-05-04 03:02 UTC',
     'slot',
+    'on a grid of 0.59 mm, 0.15 mm at walls and narrow cuts',
   ])
     expect(page).toContain(words);
   expect(page.match(/<table>/g)).toHaveLength(5);

@@ -1,6 +1,6 @@
 import { Finding, Job, MEASURES, Samples, Setup, formatNumber, formatTime } from '@tidypath/core';
 import type { ProofView } from '../../compute/messages';
-import { MEASURE_INFO, offText } from './measures';
+import { MEASURE_INFO, gridText, offText } from './measures';
 
 /** What a report is made from. */
 export interface Reported {
@@ -109,7 +109,7 @@ ${
     ]),
   ) || '<p>Everything the part asks for is cut, and nothing is cut into it.</p>'
 }
-<p>${formatNumber(proof.removed, 2)} cm³ removed; heights on a grid of ${formatNumber(proof.grid.cell, 3)} mm.</p>
+<p>${formatNumber(proof.removed, 2)} cm³ removed; heights on a grid of ${gridText(proof.grid)}.</p>
 <h2>Tools</h2>
 ${table(
   ['', 'Tool', 'Sticks out, mm'],
