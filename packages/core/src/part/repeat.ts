@@ -50,7 +50,9 @@ const flipped = (vertices: ChainVertex[]) => vertices.map((v) => ({ x: -v.x, y: 
 
 /** A pattern as in a mirror: the same places, gone through the other way. */
 function mirroredPattern(p: Pattern, across: boolean, at: number): Pattern {
-  return across ? { ...p, dx: 0 - p.dx, centreX: 2 * at - p.centreX } : { ...p, dy: 0 - p.dy, centreY: 2 * at - p.centreY };
+  return across
+    ? { ...p, dx: 0 - p.dx, centreX: 2 * at - p.centreX }
+    : { ...p, dy: 0 - p.dy, centreY: 2 * at - p.centreY };
 }
 
 /** A feature as in a mirror; words stay readable. */
