@@ -62,22 +62,27 @@ function stamp(file, value) {
 /** Native modules that must be compiled here; everything else installs without scripts. */
 const NATIVE = 'better-sqlite3';
 
-/** Installs packages, compiles the native module and exports the web app, the last two side by side; skips what is current. */
-export async function prepare() {
-  const installStamp = join(root, 'node_modules/.tidypath-installed');
+/** Installs packages, unless they are the current ones. */
+export async function install() {
+  const installed = join(root, 'node_modules/.tidypath-installed');
   const lock = hashOfFiles(['package-lock.json']);
-  const fresh = !stampIs(installStamp, lock);
-  if (fresh)
-    await must('Installing packages (a minute or two)', 'npm', [
-      'ci',
-      '--ignore-scripts',
-      '--no-audit',
-      '--no-fund',
-      '--loglevel=error',
-    ]);
-  const native = fresh || !existsSync(join(root, 'node_modules', NATIVE, 'build/Release/better_sqlite3.node'));
+  if (stampIs(installed, lock)) return;
+  await must('Installing packages (a minute or two)', 'npm', [
+    'ci',
+    '--ignore-scripts',
+    '--no-audit',
+    '--no-fund',
+    '--loglevel=error',
+  ]);
+  stamp(installed, lock);
+}
+
+/** Installs packages, then compiles the native module and exports the web app side by side; skips what is current. */
+export async function prepare() {
+  await install();
+  const isCompiled = existsSync(join(root, 'node_modules', NATIVE, 'build/Release/better_sqlite3.node'));
   await Promise.all([
-    native &&
+    isCompiled ||
       must('Compiling the database module (about three minutes)', 'npm', [
         'rebuild',
         NATIVE,
@@ -86,7 +91,6 @@ export async function prepare() {
       ]),
     buildWeb(),
   ]);
-  if (fresh) stamp(installStamp, lock);
 }
 
 /** Exports the web app when its sources changed since the last export. */

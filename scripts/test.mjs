@@ -2,9 +2,9 @@
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium, prepare, root, run, say } from './lib.mjs';
+import { chromium, install, prepare, root, run, say } from './lib.mjs';
 
-const [browser] = await Promise.all([chromium(), prepare()]);
+await install();
 const bin = (name) => join(root, 'node_modules/.bin', name);
 const results = mkdtempSync(join(tmpdir(), 'tidypath-test-'));
 let passed = 0;
@@ -35,11 +35,13 @@ async function suite(what, args, env) {
   }
 }
 
-await Promise.all([
+const [browser] = await Promise.all([
+  chromium(),
+  prepare(),
   check('lint', bin('eslint'), ['.', '--max-warnings', '0']),
   check('types', bin('tsc'), ['-p', 'tsconfig.json', '--noEmit']),
+  check('formatting', bin('prettier'), ['--check', '.', '--log-level', 'warn']),
 ]);
-await check('formatting', bin('prettier'), ['--check', '.', '--log-level', 'warn']);
 await suite('unit', ['--ci', '--silent=false']);
 await suite('e2e', ['--ci', '--config', 'tests/e2e/jest.config.js', '--runInBand'], { CHROMIUM: browser });
 

@@ -52,7 +52,7 @@ export * from './program/motions';
 export * from './program/reader';
 export { writePrograms, capabilityFindings, type Program, type Section, type Step } from './program/writer';
 export { type Allowed, deviation } from './judge/allowed';
-export type { WrongKind } from './judge/judged';
+export { type WrongKind, worstOn } from './judge/judged';
 export { type WrongPlace, worstPlaces } from './judge/places';
 export { type CrossSection, type Probe, type Probed, probeAt } from './judge/probe';
 export { LEVEL_DEFAULTS, type LevelAsk, levelFeed } from './judge/level';

@@ -32,6 +32,7 @@ import {
   regridded,
   stockStl,
   proposeRoute,
+  worstOn,
   worstPlaces,
 } from '@tidypath/core';
 import { runsOf } from './runs';
@@ -199,7 +200,7 @@ async function prove(seq: number, job: Job, setup: Setup, text: string, sections
     called: calledTools(proof.read),
     removed: proof.removed,
     grid: { cell: proof.field.cell, finest: proof.finest, cells: proof.field.height.length, memory: prover.memory },
-    surface: surfaceOf(playback.field, stock.top),
+    surface: { ...surfaceOf(playback.field, stock.top), off: proof.judged && worstOn(proof.judged, playback.field) },
     allowed: structuredClone(wanted),
     places: proof.judged ? worstPlaces(proof.judged) : [],
     lines: motions.line.slice(),

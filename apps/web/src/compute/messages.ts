@@ -54,6 +54,8 @@ export interface SurfaceView {
   bottom: number;
   top: number;
   height: Float32Array;
+  /** How far each cell is off in the end, at its worst, mm; undefined where there is no part yet. */
+  off?: Float32Array;
 }
 
 /** Straight pieces for drawing: six coordinates and six colour shares each, and the program line of each. */

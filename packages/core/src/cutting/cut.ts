@@ -120,6 +120,18 @@ export function beamOf(tool: Tool): BeamPiece[] {
   ];
 }
 
+/** How far a tool's tip gives for each newton, mm, and how far it tilts, radians: asked again and again for the same tools. */
+const gives = new WeakMap<Tool, { bend: number; tilt: number }>();
+
+function giveOf(tool: Tool): { bend: number; tilt: number } {
+  const known = gives.get(tool);
+  if (known) return known;
+  const beam = beamOf(tool);
+  const give = { bend: beamDeflection(1, beam), tilt: beamSlope(1, beam) };
+  gives.set(tool, give);
+  return give;
+}
+
 /**
  * Share of the grip that a cut uses, 0 to 1 and over: torque and the pull of the helix together, √(M² + (Fa·d/2)²), against the
  * torque at which the shank slips. A side-lock's flat takes the pull. Friction of a clamped cylinder.
@@ -148,7 +160,7 @@ export function cutState(input: CutInput): CutState {
   const hex = largestChip(chipLoad, phi) * sine;
   const power = hm > 0 ? cuttingPower(input.ap, ae, feed, specificForce(material.kc11, material.mc, hm)) : 0;
   const force = hex > 0 ? (specificForce(material.kc11, material.mc, hex) * input.ap * hex) / sine : 0;
-  const beam = beamOf(tool);
+  const { bend, tilt } = giveOf(tool);
   return {
     surfaceSpeed: surfaceSpeed(rpm, D),
     chipLoad,
@@ -160,8 +172,8 @@ export function cutState(input: CutInput): CutState {
     powerAvailable,
     torque: torqueOf(power, rpm),
     force,
-    deflection: beamDeflection(force, beam),
-    floorStep: (beamSlope(force, beam) * tool.diameter) / 2,
+    deflection: force * bend,
+    floorStep: (force * tilt * tool.diameter) / 2,
     grip: gripShare(tool, force, Math.max(1, (tool.flutes * phi) / (2 * Math.PI))),
   };
 }

@@ -5,7 +5,7 @@ import { Job } from '../job/job';
 import { volumeOf } from '../simulate/field';
 import { middleOf } from './allowed';
 import { worstPlaces } from './places';
-import { judge } from './judged';
+import { judge, worstOn } from './judged';
 import { probeAt } from './probe';
 
 /** A coarse grid, as a large piece has it. */
@@ -122,6 +122,20 @@ test('a probe on a coarse grid tells distances as on a fine one', () => {
     const wall = Math.min(40 + LONG / 2 - x, x - 40 + LONG / 2, 25 + WIDE / 2 - y, y - 25 + WIDE / 2);
     expect(Math.abs(probe.wall! - wall)).toBeLessThan(0.051);
   }
+});
+
+test('a picture of cells of 2 mm shows a wall cut 0.35 mm too far all along, and nothing where all is right', () => {
+  const beside = text.replace(/Y(-?[\d.]+)/g, (_, y) => `Y${(Number(y) + 0.35).toFixed(3)}`);
+  const { judged } = prove(job, beside);
+  const grid = { x0: 0, y0: 0, cell: 2, nx: 40, ny: 25 };
+  const worst = worstOn(judged!, grid);
+  const cells = [...worst.keys()].filter((i) => worst[i] < 0).map((i) => [i % 40, Math.floor(i / 40)]);
+  const wall = 25 + WIDE / 2;
+  const along = cells.filter(([, row]) => row === Math.floor(wall / 2)).map(([column]) => column);
+  expect(along.length).toBeGreaterThanOrEqual((LONG - 2 * TOOL_R) / 2 - 1);
+  expect(cells.every(([, row]) => Math.abs((row + 0.5) * 2 - wall) < 2 * TOOL_R)).toBe(true);
+  const right = worstOn(prove(job, text).judged!, grid);
+  expect(right.some((off) => off < 0)).toBe(false);
 });
 
 describe('a piece turned over', () => {

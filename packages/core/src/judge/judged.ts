@@ -51,6 +51,21 @@ export function judge(field: HeightField, owner: Int32Array, allowed: Allowed): 
   };
 }
 
+/** The worst of what was judged in each cell of a coarser grid, mm: what cuts into the part before what is left. */
+export function worstOn(judged: Judged, grid: Grid): Float32Array {
+  const worst = new Float32Array(grid.nx * grid.ny);
+  judged.off.forEach((off, i) => {
+    if (off === 0) return;
+    const { x, y } = spotOf(judged, i);
+    const [column, row] = [Math.floor((x - grid.x0) / grid.cell), Math.floor((y - grid.y0) / grid.cell)];
+    if (column < 0 || row < 0 || column >= grid.nx || row >= grid.ny) return;
+    const known = worst[row * grid.nx + column];
+    const isWorse = off < 0 ? off < known : known >= 0 && off > known;
+    if (isWorse) worst[row * grid.nx + column] = off;
+  });
+  return worst;
+}
+
 /** The cells at which what is wanted goes up or down: the walls and edges of the part. */
 export function walls({ nx, ny }: Grid, { low, high }: Allowed): Uint8Array {
   const are = new Uint8Array(nx * ny);

@@ -64,6 +64,11 @@ export function SetupCard({ set }: { set: (more: Partial<Setup>, tag?: string) =
             options={LIES[side]}
             onChange={(next) => set({ up: next, fixtures: [] })}
           />
+          {setup.fixtures.length > 0 && (
+            <Txt kind="small" tone="quiet">
+              To turn it takes its fixtures off.
+            </Txt>
+          )}
         </>
       )}
       <Row>

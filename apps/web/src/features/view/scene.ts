@@ -214,11 +214,12 @@ export class Scene {
     const { mesh, view } = this.surface!;
     const attribute = mesh.geometry.getAttribute('color') as THREE.BufferAttribute;
     const { allowed } = this;
+    const off = this.allowed && isSame(height, view.height) ? view.off : undefined;
     fillColours(
       attribute.array as Float32Array,
       view,
       allowed && allowed.high.length === height.length
-        ? (i) => this.shades[shadeOf(deviation(allowed, i, height[i]))]
+        ? (i) => this.shades[shadeOf(off ? off[i] : deviation(allowed, i, height[i]))]
         : () => this.plain,
     );
     attribute.needsUpdate = true;
@@ -456,6 +457,9 @@ export class Scene {
     this.renderer.domElement.remove();
   }
 }
+
+/** Whether the piece stands as it does in the end, which was judged more finely than the picture is. */
+const isSame = (a: Float32Array, b: Float32Array) => a === b || a.every((h, i) => h === b[i]);
 
 function edgesOf(mesh: THREE.Mesh, colour: string): THREE.LineSegments {
   const lines = new THREE.LineSegments(
