@@ -72,7 +72,7 @@ export { clock, clockSettings, type Clock } from './simulate/clock';
 export * from './job/job';
 export * from './job/read';
 export * from './job/setup';
-export { UPS, type Up, isTurnedOver } from './part/side';
+export { type Up, isTurnedOver } from './part/side';
 export * from './job/pipeline';
 export * from './job/prove';
 export * from './job/edit';

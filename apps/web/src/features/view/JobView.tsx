@@ -7,7 +7,8 @@ import { LEFT_STEPS, SPACE, TEMPER } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Txt } from '../../ui/Txt';
 import { useCalmJob } from '../job/JobContext';
-import type { Angle, Point3 } from './scene';
+import type { Point3 } from './models';
+import type { Angle } from './scene';
 import { partEdges, planSegments, within } from './segments';
 import { partModel } from '../job/partModel';
 

@@ -4,7 +4,8 @@ import { useTheme } from 'react-native-paper';
 import type { Allowed, FixtureBox, Tool } from '@tidypath/core';
 import type { SurfaceView } from '../../compute/messages';
 import { usePalette } from '../../theme/usePalette';
-import { Angle, Point3, Scene, Segments } from './scene';
+import type { Point3 } from './models';
+import { Angle, Scene, Segments } from './scene';
 
 export interface SceneProps {
   surface?: SurfaceView;

@@ -3,21 +3,16 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
-import { Allowed, FixtureBox, Tool, deviation, profileOutline, segmentStarts } from '@tidypath/core';
+import { Allowed, FixtureBox, Tool, deviation } from '@tidypath/core';
 import type { SurfaceView } from '../../compute/messages';
 import { Palette, TEMPER } from '../../theme/theme';
+import { Point3, fixtureModels, flags, pins, toolModel, zeroArms } from './models';
 import { fillColours, fillHeights, shadeOf, surfaceGeometry } from './surface';
 
 /** Straight pieces for drawing: six coordinates and six colour shares each. */
 export interface Segments {
   positions: Float32Array;
   colours?: Float32Array;
-}
-
-export interface Point3 {
-  x: number;
-  y: number;
-  z: number;
 }
 
 export type Angle = 'corner' | 'top' | 'front';
@@ -29,8 +24,6 @@ const DIRECTIONS: Record<Angle, [number, number, number]> = {
 };
 /** A tap moves fewer pixels and lasts fewer milliseconds. */
 const TAP = { moves: 6, lasts: 500 };
-/** Height of a pin, mm. */
-const PIN = 8;
 const PATH_WIDTH = 2.2;
 /** Milliseconds between two looks whether the shaders are ready. */
 const LOOK_AGAIN = 8;
@@ -284,143 +277,42 @@ export class Scene {
   }
 
   setFixtures(boxes: FixtureBox[]): void {
-    const group = new THREE.Group();
     this.held = new THREE.Box3();
-    for (const b of boxes) {
+    for (const b of boxes)
       this.held
         .expandByPoint(new THREE.Vector3(b.minX, b.minY, b.minZ))
         .expandByPoint(new THREE.Vector3(b.maxX, b.maxY, b.maxZ));
-      const size = new THREE.Vector3(b.maxX - b.minX, b.maxY - b.minY, b.maxZ - b.minZ);
-      const mesh = new THREE.Mesh(
-        new THREE.BoxGeometry(size.x, size.y, size.z),
-        new THREE.MeshStandardMaterial({
-          color: this.palette.fixture,
-          transparent: true,
-          opacity: 0.55,
-          roughness: 0.9,
-        }),
-      );
-      mesh.position.set((b.minX + b.maxX) / 2, (b.minY + b.maxY) / 2, (b.minZ + b.maxZ) / 2);
-      group.add(mesh, edgesOf(mesh, this.palette.quiet));
-    }
-    this.swap('fixtures', group);
+    this.swap('fixtures', fixtureModels(boxes, this.palette));
     if (this.fitted) this.fit(this.fitted);
   }
 
-  /** The work zero: three short arms, X with one notch, Y with two. */
   setZero(p: Point3): void {
-    const arm = 12;
-    const positions = new Float32Array([
-      p.x,
-      p.y,
-      p.z,
-      p.x + arm,
-      p.y,
-      p.z,
-      p.x,
-      p.y,
-      p.z,
-      p.x,
-      p.y + arm,
-      p.z,
-      p.x,
-      p.y,
-      p.z,
-      p.x,
-      p.y,
-      p.z + arm,
-      p.x + arm - 2,
-      p.y - 2,
-      p.z,
-      p.x + arm - 2,
-      p.y + 2,
-      p.z,
-      p.x - 2,
-      p.y + arm - 2,
-      p.z,
-      p.x + 2,
-      p.y + arm - 2,
-      p.z,
-      p.x - 2,
-      p.y + arm - 4,
-      p.z,
-      p.x + 2,
-      p.y + arm - 4,
-      p.z,
-    ]);
-    this.setLines('zero', { positions }, { colour: this.palette.accent, width: 3, above: true });
+    this.setLines('zero', { positions: zeroArms(p) }, { colour: this.palette.accent, width: 3, above: true });
   }
 
   setTool(at: Point3 | undefined, tool: Tool | undefined): void {
     if (!at || !tool) return this.swap('tool');
     const known = this.groups.get('tool');
-    if (known?.userData.tool === tool) {
-      known.position.set(at.x, at.y, at.z);
-      return this.draw();
-    }
-    const group = new THREE.Group();
-    const solid = (
-      radiusTop: number,
-      radiusBottom: number,
-      from: number,
-      to: number,
-      colour: string,
-      opacity: number,
-    ) => {
-      if (to <= from) return;
-      const geometry = new THREE.CylinderGeometry(radiusTop, radiusBottom, to - from, 32);
-      geometry.rotateX(Math.PI / 2);
-      const mesh = new THREE.Mesh(
-        geometry,
-        new THREE.MeshStandardMaterial({ color: colour, transparent: opacity < 1, opacity, roughness: 0.6 }),
-      );
-      mesh.position.z = (from + to) / 2;
-      group.add(mesh);
-    };
-    const edge = new THREE.LatheGeometry(
-      profileOutline(tool).map(({ r, z }) => new THREE.Vector2(r, z)),
-      32,
-    );
-    edge.rotateX(Math.PI / 2);
-    group.add(
-      new THREE.Mesh(edge, new THREE.MeshStandardMaterial({ color: this.palette.accent, side: THREE.DoubleSide })),
-    );
-    solid(tool.shankDiameter / 2, tool.shankDiameter / 2, tool.fluteLength, tool.stickOut, this.palette.quiet, 0.8);
-    const starts = segmentStarts(tool.holder);
-    tool.holder.segments.forEach((s, i) => {
-      const nose = tool.stickOut + starts[i];
-      solid(s.upper / 2, s.lower / 2, nose, nose + s.length, this.palette.fixture, 0.35);
-    });
-    group.position.set(at.x, at.y, at.z);
-    group.userData.tool = tool;
-    this.swap('tool', group);
+    const isKnown = known?.userData.tool === tool;
+    const model = isKnown ? known! : toolModel(tool, this.palette);
+    model.position.set(at.x, at.y, at.z);
+    if (isKnown) return this.draw();
+    model.userData.tool = tool;
+    this.swap('tool', model);
   }
 
   /** Pins where somebody probed, and the way between two of them. */
   setPins(points: Point3[]): void {
-    const up = points.flatMap(({ x, y, z }) => [x, y, z, x, y, z + PIN]);
-    const [a, b] = points;
-    const between = b ? [a.x, a.y, a.z, b.x, b.y, b.z] : [];
     this.setLines(
       'pins',
-      { positions: Float32Array.from([...up, ...between]) },
+      { positions: pins(points) },
       { colour: this.palette.accent, width: 3, above: true, order: 3 },
     );
   }
 
   /** A flag where something is wrong. */
   setMarks(points: Point3[]): void {
-    const group = new THREE.Group();
-    for (const p of points) {
-      const cone = new THREE.Mesh(
-        new THREE.ConeGeometry(1.8, 6, 4),
-        new THREE.MeshBasicMaterial({ color: this.palette.danger }),
-      );
-      cone.rotation.x = -Math.PI / 2;
-      cone.position.set(p.x, p.y, p.z + 3);
-      group.add(cone);
-    }
-    this.swap('marks', group);
+    this.swap('marks', flags(points, this.palette));
   }
 
   fit(angle: Angle = 'corner'): void {
@@ -460,12 +352,3 @@ export class Scene {
 
 /** Whether the piece stands as it does in the end, which was judged more finely than the picture is. */
 const isSame = (a: Float32Array, b: Float32Array) => a === b || a.every((h, i) => h === b[i]);
-
-function edgesOf(mesh: THREE.Mesh, colour: string): THREE.LineSegments {
-  const lines = new THREE.LineSegments(
-    new THREE.EdgesGeometry(mesh.geometry),
-    new THREE.LineBasicMaterial({ color: colour }),
-  );
-  lines.position.copy(mesh.position);
-  return lines;
-}

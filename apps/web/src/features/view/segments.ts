@@ -1,4 +1,4 @@
-import { Feature, Part, Samples, flatten, instancesOf } from '@tidypath/core';
+import { Feature, Part, Samples, flatten, instancesOf, sweepOf } from '@tidypath/core';
 import type { PathRun, PlannedView } from '../../compute/messages';
 import type { Segments } from './scene';
 
@@ -50,9 +50,7 @@ export function planSegments(planned: PlannedView[]): { cut: Segments; rapid: Se
         continue;
       }
       const a0 = Math.atan2(p.y[i - 1] - p.cy[i], p.x[i - 1] - p.cx[i]);
-      let sweep = Math.atan2(p.y[i] - p.cy[i], p.x[i] - p.cx[i]) - a0;
-      if (p.kind[i] === 3 && sweep <= 0) sweep += 2 * Math.PI;
-      if (p.kind[i] === 2 && sweep >= 0) sweep -= 2 * Math.PI;
+      const sweep = sweepOf(p.kind[i], p.x[i - 1], p.y[i - 1], p.x[i], p.y[i], p.cx[i], p.cy[i]);
       const r = Math.hypot(p.x[i] - p.cx[i], p.y[i] - p.cy[i]);
       const at = (k: number) => {
         const t = k / CHORDS;
