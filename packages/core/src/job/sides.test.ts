@@ -130,7 +130,8 @@ describe('the part as it lies', () => {
   });
 });
 
-const CELL = 0.2;
+const CELL = 0.14;
+const COARSE = 0.25;
 /** First setup: the top faced, the pocket cut, the bore milled through. */
 function firstCut(): Job {
   const faced = withOperation(plate(), 'face', [], tool(1));
@@ -153,12 +154,12 @@ describe('stock that is carried on', () => {
 
   test.each(UPS.slice(1))('%s: what is left has the volume that closed forms give, each thing in its place', (up) => {
     const job = turned(firstCut(), up);
-    const { field, on } = leftBefore(job, job.setups[1], CELL).left!;
+    const { field, on } = leftBefore(job, job.setups[1], COARSE).left!;
     expect(Math.abs(volumeOf(field, -1e6) / afterFirst - 1)).toBeLessThan(0.003);
     const { stock } = groundOf(job, job.setups[1]);
     const isOver = up.startsWith('underside');
     expect([stock.top, stock.bottom]).toEqual(isOver ? [6, -10] : [0, -16]);
-    const grid = { x0: field.x0, y0: field.y0, cell: CELL / 2, nx: 2 * field.nx, ny: 2 * field.ny };
+    const grid = { x0: field.x0, y0: field.y0, cell: COARSE / 2, nx: 2 * field.nx, ny: 2 * field.ny };
     for (const it of [field, on(grid)]) {
       const pileAt = (x: number, y: number) => {
         const p = turnPoint(turnBetween(TOP, up), { x, y }, { x: 40, y: 25 });

@@ -23,7 +23,7 @@ const HEAD = 'G21 G90 G17 G94 G54\nT4 M6\nS8000 M3\nG43 H4 Z30\nG0 X-12 Y-4\n';
 /** A side cut 1 mm wide, a slot across, and a side cut 0.5 mm wide on the way back. */
 const BODY =
   'G1 Z-5 F900\nX92 F1600\nG0 Z30\nX-12 Y25\nG1 Z-5\nX92\nG0 Z30\nX92 Y54.5\nG1 Z-5\nX-12 (BACK)\nG0 Z30\nM30\n';
-const proved = (text: string) => proveProgram(job, job.setups[0], text, 0.2);
+const proved = (text: string) => proveProgram(job, job.setups[0], text, 0.14);
 
 const proof = proved(HEAD + BODY);
 const input = (text = HEAD + BODY, of = proof) => ({
@@ -61,7 +61,7 @@ describe('heaviest moments', () => {
       tool(7),
       { stepover: 1.5, finish: false },
     );
-    const { samples, read } = proveJob(cut, 0.2);
+    const { samples, read } = proveJob(cut, 0.14);
     const causes = peaksOf(samples, read.motions, 'engagement', 40).map((p) => p.cause);
     expect(causes).toEqual(expect.arrayContaining(['entry', 'corner']));
   });
@@ -158,7 +158,7 @@ describe('step by step', () => {
     const twice = withOperation(once, 'pocket', ['f2'], tool(7));
     const { programs } = postSetup(twice, twice.setups[0], planSetup(twice, twice.setups[0]));
     const [{ text, sections }] = programs;
-    const { steps, findings, removed, read } = proveProgram(twice, twice.setups[0], text, 0.2, { sections });
+    const { steps, findings, removed, read } = proveProgram(twice, twice.setups[0], text, 0.14, { sections });
     expect(steps).toHaveLength(2);
     expect(steps[0].removed).toBeCloseTo(removed, 3);
     expect(steps[1].removed).toBe(0);

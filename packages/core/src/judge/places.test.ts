@@ -70,7 +70,7 @@ test('its sections show the metal of a row and of a column', () => {
 test('stock that does not reach is missing, not cut into, and is told', () => {
   const round = withStock(job, { shape: 'round', diameter: 90 });
   const setup = { ...round.setups[0], zero: { ...round.setups[0].zero, on: 'part' as const } };
-  const short = proveProgram({ ...round, setups: [setup] }, setup, text, 0.2);
+  const short = proveProgram({ ...round, setups: [setup] }, setup, text, 0.14);
   const [worst] = worstPlaces(short.judged!);
   expect(worst.kind).toBe('missing');
   expect(short.findings.filter((f) => f.code === 'stock-short')).toHaveLength(1);

@@ -23,7 +23,7 @@ describe('a proposed route', () => {
       expect(kinds(job)[0]).toBe('face');
       const last = kinds(job).filter((k) => k !== 'chamfer');
       expect(last[last.length - 1]).toBe('contour');
-      const proof = prove(job, 0.2);
+      const proof = prove(job, 0.14);
       expect(proof.findings.filter((f) => f.level !== 'note')).toEqual([]);
     },
   );
