@@ -139,7 +139,8 @@ export class ProofRun {
 
   /** Share of the work done, 0..1. */
   get progress(): number {
-    return (this.prover.progress + this.windows.progress) / 2;
+    const { prover, windows } = this;
+    return windows.isFine ? prover.progress : (prover.progress + windows.progress) / 2;
   }
 
   /** Goes on by up to `most` motions, or by a window. */

@@ -38,6 +38,18 @@ test('a coarse grid is a tenth of a millimetre fine along the walls', () => {
   expect(proof.findings.filter((f) => f.code !== 'metal-left')).toEqual([]);
 });
 
+test.each([COARSE, 0.14])('on a grid of %p mm the share of the work done rises from nothing to all', (cell) => {
+  const run = new ProofRun(job, job.setups[0], text, cell);
+  const shares = [run.progress];
+  while (!run.done) {
+    run.advance(5);
+    shares.push(run.progress);
+  }
+  expect([shares[0], shares[shares.length - 1]]).toEqual([0, 1]);
+  expect(shares).toEqual([...shares].sort((a, b) => a - b));
+  expect(shares.filter((s) => s > 0.2 && s < 0.8).length).toBeGreaterThan(3);
+});
+
 test('what a tool too large leaves in corners has the volume between two circles', () => {
   const places = worstPlaces(prove(job, text).judged!);
   expect(places).toHaveLength(4);

@@ -68,7 +68,7 @@ export class Windows {
 
   /** Share of the windows looked into, 0..1. */
   get progress(): number {
-    return this.isFine ? 1 : this.opened / this.isWanted.length;
+    return this.opened / this.isWanted.length;
   }
 
   /** Size of their cells, mm; that of the whole where there are none. */
