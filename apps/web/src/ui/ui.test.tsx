@@ -4,6 +4,7 @@ import { PaperProvider } from 'react-native-paper';
 import { lightTheme, temperStep } from '../theme/theme';
 import { Choices } from './Choices';
 import { FindingCard } from './FindingCard';
+import { FindingList } from './FindingList';
 import { GaugeBar } from './GaugeBar';
 import { LengthField } from './LengthField';
 import { NumberField } from './NumberField';
@@ -99,6 +100,26 @@ test('a finding says level, place, what and what to do, and leads there', () => 
   expect(screen.getByText('Stick it out further.')).toBeTruthy();
   fireEvent.press(screen.getByText('Show'));
   expect(go).toHaveBeenCalled();
+});
+
+test('of many findings of one kind the first three are shown; the others unfold', () => {
+  const stop = (code: string, line: number) => ({
+    code,
+    level: 'stop' as const,
+    message: `${code} at ${line}`,
+    remedy: 'Mend it',
+    place: { line },
+  });
+  const gone: (number | undefined)[] = [];
+  const findings = [stop('rub', 1), ...[2, 3, 4, 5, 6].map((line) => stop('gouge', line)), stop('rub', 7)];
+  show(<FindingList findings={findings} goTo={(f) => () => gone.push(f.place.line)} goLabel="Show" />);
+  const lines = () => screen.getAllByText(/ at \d/).map((t) => t.props.children);
+  expect(lines()).toEqual(['rub at 1', 'gouge at 2', 'gouge at 3', 'gouge at 4', 'rub at 7']);
+  fireEvent.press(screen.getByText('2 more like this'));
+  expect(lines()).toEqual(findings.map((f) => f.message));
+  expect(screen.queryByText(/more like this/)).toBeNull();
+  fireEvent.press(screen.getAllByText('Show')[6]);
+  expect(gone).toEqual([7]);
 });
 
 test('a gauge over its limit says so by shape and word', () => {

@@ -7,6 +7,7 @@ import { SPACE } from '../../theme/theme';
 import { Card, Row } from '../../ui/Card';
 import { Empty } from '../../ui/Empty';
 import { FindingCard } from '../../ui/FindingCard';
+import { FindingList } from '../../ui/FindingList';
 import { saveFile } from '../../ui/files';
 import { Txt } from '../../ui/Txt';
 import { useJob } from '../job/JobContext';
@@ -224,16 +225,11 @@ export function ProveStage() {
         <>
           <Verdict proof={proof} />
           <CalledTools called={proof.called} />
-          <View role="list" style={{ gap: SPACE.s }}>
-            {gravestFirst(proof.findings).map((f, i) => (
-              <FindingCard
-                key={i}
-                finding={f}
-                onGo={f.place.at || f.place.line ? () => go(f) : undefined}
-                goLabel="Show"
-              />
-            ))}
-          </View>
+          <FindingList
+            findings={gravestFirst(proof.findings)}
+            goTo={(f) => (f.place.at || f.place.line ? () => go(f) : undefined)}
+            goLabel="Show"
+          />
           <TimeCard proof={proof} onReport={() => void report()} />
           {proof.allowed && plan && (
             <PlacesCard

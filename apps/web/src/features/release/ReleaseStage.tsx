@@ -2,7 +2,7 @@ import { strToU8, zipSync } from 'fflate';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { Pressable, View, VirtualizedList } from 'react-native';
 import { Button, Switch, TextInput } from 'react-native-paper';
-import { Job, Lines, hasStop, joinPrograms } from '@tidypath/core';
+import { Job, Lines, joinPrograms } from '@tidypath/core';
 import type { ProgramView } from '../../compute/messages';
 import { FONT, SIZE, SPACE, TYPE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
@@ -10,6 +10,7 @@ import { Card, Row } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { Empty } from '../../ui/Empty';
 import { FindingCard } from '../../ui/FindingCard';
+import { FindingList } from '../../ui/FindingList';
 import { Txt } from '../../ui/Txt';
 import { saveFile } from '../../ui/files';
 import { useJob } from '../job/JobContext';
@@ -188,17 +189,11 @@ export function ReleaseStage() {
           ✓ Proved as posted; nothing stops it
         </Txt>
       )}
-      {hasStop(proof?.findings ?? []) &&
-        proof?.findings
-          .filter((f) => f.level === 'stop')
-          .map((f, i) => (
-            <FindingCard
-              key={i}
-              finding={f}
-              onGo={f.place.line ? () => toLine(f.place.line!) : undefined}
-              goLabel="Show the line"
-            />
-          ))}
+      <FindingList
+        findings={(proof?.findings ?? []).filter((f) => f.level === 'stop')}
+        goTo={(f) => (f.place.line ? () => toLine(f.place.line!) : undefined)}
+        goLabel="Show the line"
+      />
       <Listing lines={lines} now={player.shown?.moment.line} faulty={faulty} onLine={toLine} />
       {draft === undefined ? (
         <Row>
