@@ -64,3 +64,13 @@ export function prove(job: Job, cell = 0.1): Proof & { codes: string[]; text: st
   const proof = proveProgram(job, job.setups[0], text, cell);
   return { ...proof, codes: proof.findings.map((f) => f.code), text };
 }
+
+/** A pocket of 50 x 30 x 4 in stock flush with the part but for 5 mm below, cut by a tool too large for its corners. */
+export const TIGHT_POCKET = { depth: 4, toolRadius: 5, cornerRadius: 3, long: 50, wide: 30, below: 5 };
+
+export function tightPocket(): Job {
+  const { long: width, wide: height, cornerRadius: radius, depth, below: bottom } = TIGHT_POCKET;
+  const flush = { left: 0, right: 0, front: 0, back: 0, top: 0, bottom };
+  const drawn = withStock(jobWith({ type: 'rectangle', width, height, radius }, { depth }), flush);
+  return withOperation(drawn, 'pocket', ['f2'], tool(4));
+}

@@ -1,4 +1,4 @@
-import { jobWith, post, tool, withOperation, withStock } from '../../testing/jobs';
+import { TIGHT_POCKET, jobWith, post, tightPocket, tool, withOperation } from '../../testing/jobs';
 import { ProofRun, leftBefore } from '../job/prove';
 import { addSetup } from '../job/edit';
 import { Job } from '../job/job';
@@ -10,14 +10,8 @@ import { probeAt } from './probe';
 
 /** A coarse grid, as a large piece has it. */
 const COARSE = 0.6;
-const [DEPTH, LONG, WIDE, CORNER_R, TOOL_R] = [4, 50, 30, 3, 5];
-const flush = { left: 0, right: 0, front: 0, back: 0, top: 0, bottom: 5 };
-const job = withOperation(
-  withStock(jobWith({ type: 'rectangle', width: LONG, height: WIDE, radius: CORNER_R }, { depth: DEPTH }), flush),
-  'pocket',
-  ['f2'],
-  tool(4),
-);
+const { depth: DEPTH, toolRadius: TOOL_R, cornerRadius: CORNER_R, long: LONG, wide: WIDE } = TIGHT_POCKET;
+const job = tightPocket();
 const { text } = post(job);
 
 function prove(of: Job, program: string, setup = of.setups[0]) {

@@ -1,20 +1,14 @@
-import { jobWith, post, tool, withOperation, withStock } from '../../testing/jobs';
+import { TIGHT_POCKET, post, tightPocket, tool, withStock } from '../../testing/jobs';
 import { proveProgram } from '../job/prove';
 import { worstPlaces } from './places';
 import { Probed, probeAt } from './probe';
 
-const [DEPTH, TOOL_R, CORNER_R, LONG, WIDE] = [4, 5, 3, 50, 30];
-const flush = { left: 0, right: 0, front: 0, back: 0, top: 0, bottom: 5 };
-const job = withOperation(
-  withStock(jobWith({ type: 'rectangle', width: LONG, height: WIDE, radius: CORNER_R }, { depth: DEPTH }), flush),
-  'pocket',
-  ['f2'],
-  tool(4),
-);
+const { depth: DEPTH, toolRadius: TOOL_R, cornerRadius: CORNER_R, long: LONG, wide: WIDE } = TIGHT_POCKET;
+const job = tightPocket();
 const CELL = 0.1;
 const { text } = post(job);
 const proof = proveProgram(job, job.setups[0], text, CELL);
-const piece: Probed = { ...proof, floor: -job.part.thickness - flush.bottom };
+const piece: Probed = { ...proof, floor: -job.part.thickness - TIGHT_POCKET.below };
 
 const { x0, y0, nx, ny, cell } = proof.field;
 const middle = { x: x0 + (nx * cell) / 2, y: y0 + (ny * cell) / 2 };
