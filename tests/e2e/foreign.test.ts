@@ -7,6 +7,23 @@ const harness = new Harness();
 beforeAll(() => harness.start());
 afterAll(() => harness.stop());
 
+interface Trace {
+  traceEvents: { ph: string; name: string; pid: number; tid: number; tdur?: number; args: { name?: string } }[];
+}
+
+/** Own time of the longest tasks of the pages' main threads, ms: what they compute, not what they wait for the machine. */
+function longestOf({ traceEvents }: Trace): number[] {
+  const thread = ({ pid, tid }: { pid: number; tid: number }) => `${pid}/${tid}`;
+  const mains = new Set(
+    traceEvents.filter((e) => e.name === 'thread_name' && e.args.name === 'CrRendererMain').map(thread),
+  );
+  return traceEvents
+    .filter((e) => e.ph === 'X' && e.name.endsWith('RunTask') && mains.has(thread(e)))
+    .map((e) => Math.round((e.tdur ?? 0) / 1000))
+    .sort((a, b) => b - a)
+    .slice(0, 8);
+}
+
 const has = (page: Page, selector: string) => page.$(selector).then((found) => found !== null);
 
 async function open(page: Page, file: string): Promise<void> {
@@ -57,6 +74,7 @@ test('a million lines are read and proved beside a page that answers; a cancel i
       type: 'longtask',
     });
   });
+  await page.tracing.start({ categories: ['toplevel'] });
   await open(page, file);
   await until('the question', () => has(page, byTest('take-T77')), 120_000);
   await tap(page, byTest('take-T77'));
@@ -69,13 +87,17 @@ test('a million lines are read and proved beside a page that answers; a cancel i
     [...document.querySelectorAll('button')].find((b) => b.textContent === 'Prove again')!.click(),
   );
   await until('the verdict', async () => !/out of date/.test(await textOf(page, byTest('stage-prove'))), 300_000);
+  const own = longestOf(JSON.parse(new TextDecoder().decode(await page.tracing.stop())) as Trace);
   const blocked = await page.evaluate(() => (window as unknown as { blocked: number[] }).blocked);
   const { JSHeapUsedSize } = await page.metrics();
   console.log(
-    `cancel heard after ${heard} ms; long tasks, ms: ${blocked.map(Math.round).join(' ')}; heap ${Math.round(JSHeapUsedSize! / 1e6)} MB`,
+    `cancel heard after ${heard} ms; longest tasks of the page by its own time, ms: ${own.join(' ')}; ` +
+      `by the clock, beside all else the machine does: ${blocked.map(Math.round).join(' ')}; ` +
+      `heap ${Math.round(JSHeapUsedSize! / 1e6)} MB`,
   );
   expect(heard).toBeLessThan(1000);
-  expect(Math.max(...blocked)).toBeLessThan(250);
+  expect(own.length).toBeGreaterThan(0);
+  expect(own[0]).toBeLessThan(150);
   expect(harness.problems).toEqual([]);
   await page.close();
 }, 600_000);

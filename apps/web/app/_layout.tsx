@@ -10,7 +10,8 @@ import { PaperProvider } from 'react-native-paper';
 import { SWRConfig } from 'swr';
 import { Shell } from '../src/shell/Shell';
 import { Icon, IconName } from '../src/ui/Icon';
-import { FONT, darkTheme, lightTheme } from '../src/theme/theme';
+import { darkTheme, lightTheme } from '../src/theme/paper';
+import { FONT } from '../src/theme/theme';
 
 const ICONS = {
   icon: ({ name, size, color }: { name: unknown; size: number; color?: string }) => (

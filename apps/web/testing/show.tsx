@@ -4,7 +4,7 @@ import { PaperProvider } from 'react-native-paper';
 import { Job, SHELF_NAMES, SHELVES, TOOLS, addOperation, newFeature, newJob } from '@tidypath/core';
 import { SWRConfig, unstable_serialize } from 'swr';
 import { KEYS } from '../src/api/keys';
-import { lightTheme } from '../src/theme/theme';
+import { lightTheme } from '../src/theme/paper';
 
 /** The starting shop, as the server would give it. */
 const SHOP = Object.fromEntries(

@@ -1,5 +1,3 @@
-import { MD3DarkTheme, MD3LightTheme, MD3Theme, configureFonts } from 'react-native-paper';
-
 /** The only place where colours and sizes are written down. */
 const LIGHT = {
   background: '#F5F1E8',
@@ -43,6 +41,8 @@ const DARK: typeof LIGHT = {
 
 export type Palette = typeof LIGHT;
 
+export const paletteOf = (dark: boolean): Palette => (dark ? DARK : LIGHT);
+
 /** Colours heated steel takes, light bite to heavy. */
 export const TEMPER = ['#F2E3B3', '#E3B95B', '#B8743A', '#86507A', '#4C5C9A', '#22304F'] as const;
 
@@ -70,51 +70,3 @@ export const SIZE = {
 export const TYPE = { small: 13, body: 15, large: 18, title: 22 } as const;
 
 export const FONT = { text: 'Atkinson', bold: 'AtkinsonBold', mono: 'PlexMono' } as const;
-
-const fonts = configureFonts({ config: { fontFamily: FONT.text } });
-
-function themeFrom(base: MD3Theme, c: Palette): MD3Theme {
-  return {
-    ...base,
-    roundness: 3,
-    fonts,
-    colors: {
-      ...base.colors,
-      primary: c.accent,
-      onPrimary: c.onAccent,
-      primaryContainer: c.accentSoft,
-      onPrimaryContainer: c.ink,
-      secondary: c.quiet,
-      onSecondary: c.sheet,
-      secondaryContainer: c.accentSoft,
-      onSecondaryContainer: c.ink,
-      background: c.background,
-      onBackground: c.ink,
-      surface: c.sheet,
-      onSurface: c.ink,
-      surfaceVariant: c.sunken,
-      onSurfaceVariant: c.quiet,
-      outline: c.quiet,
-      outlineVariant: c.line,
-      error: c.danger,
-      onError: c.sheet,
-      errorContainer: c.dangerSoft,
-      onErrorContainer: c.ink,
-      inverseSurface: c.ink,
-      inverseOnSurface: c.sheet,
-      inversePrimary: c.accentSoft,
-      elevation: {
-        level0: 'transparent',
-        level1: c.sheet,
-        level2: c.sheet,
-        level3: c.sheet,
-        level4: c.sheet,
-        level5: c.sheet,
-      },
-    },
-  };
-}
-
-export const lightTheme = themeFrom(MD3LightTheme, LIGHT);
-export const darkTheme = themeFrom(MD3DarkTheme, DARK);
-export const paletteOf = (dark: boolean): Palette => (dark ? DARK : LIGHT);

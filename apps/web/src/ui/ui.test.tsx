@@ -1,7 +1,8 @@
 import { fireEvent, render, screen } from '@testing-library/react-native';
 import { ReactElement, useState } from 'react';
 import { PaperProvider } from 'react-native-paper';
-import { lightTheme, temperStep } from '../theme/theme';
+import { lightTheme } from '../theme/paper';
+import { temperStep } from '../theme/theme';
 import { Choices } from './Choices';
 import { FindingCard } from './FindingCard';
 import { FindingList } from './FindingList';

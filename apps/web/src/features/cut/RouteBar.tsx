@@ -5,8 +5,25 @@ import { SPACE } from '../../theme/theme';
 import { Row } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
 import { planningWords } from '../job/planning';
-import { useCalmJob } from '../job/JobContext';
+import { useCalmJob, usePace } from '../job/JobContext';
 import { counted } from './words';
+
+/** The operation being planned, or that somebody stopped it. */
+function Planning() {
+  const { computed } = useCalmJob();
+  const { planning } = usePace();
+  if (!planning && !computed.cancelled) return null;
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.s }} testID={planning && 'planning'}>
+      <Txt kind="small" style={{ flex: 1 }}>
+        {planning ? `${planningWords(planning)} …` : '▲ Stopped: the paths are out of date.'}
+      </Txt>
+      <Button compact onPress={planning ? computed.cancel : computed.run}>
+        {planning ? 'Stop' : 'Plan again'}
+      </Button>
+    </View>
+  );
+}
 
 /** The route as a whole: how many tools and changes, how long; a proposal, and a better order where there is one. */
 export function RouteBar({ busy, onPropose }: { busy: boolean; onPropose: () => void }) {
@@ -15,7 +32,7 @@ export function RouteBar({ busy, onPropose }: { busy: boolean; onPropose: () => 
   const better = suggestOrder(job, setup);
   const changes = toolChanges(on);
   const saved = changes - toolChanges(better.operations);
-  const { proof, proofFresh, planning } = computed;
+  const { proof, proofFresh } = computed;
   if (job.part.features.length === 0) return null;
   const facts = [
     counted(on.length, 'operation', 'operations'),
@@ -30,26 +47,7 @@ export function RouteBar({ busy, onPropose }: { busy: boolean; onPropose: () => 
           {facts.join(' · ')}
         </Txt>
       )}
-      {planning && (
-        <View style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.s }} testID="planning">
-          <Txt kind="small" style={{ flex: 1 }}>
-            {planningWords(planning)} …
-          </Txt>
-          <Button compact onPress={computed.cancel}>
-            Stop
-          </Button>
-        </View>
-      )}
-      {computed.cancelled && !planning && (
-        <View style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.s }}>
-          <Txt kind="small" style={{ flex: 1 }}>
-            ▲ Stopped: the paths are out of date.
-          </Txt>
-          <Button compact onPress={computed.run}>
-            Plan again
-          </Button>
-        </View>
-      )}
+      <Planning />
       <Row>
         <Button compact mode="outlined" loading={busy} disabled={busy} onPress={onPropose} testID="propose-route">
           Propose a route

@@ -12,7 +12,7 @@ import {
 import { Job, Setup } from '@tidypath/core';
 import type { JobRow } from '@tidypath/core';
 import { begin, change, redo, undo } from './history';
-import { useComputed } from './useComputed';
+import { Pace, useComputed } from './useComputed';
 import { useSaving } from './useSaving';
 
 interface JobContextValue {
@@ -26,7 +26,7 @@ interface JobContextValue {
   redo: () => void;
   canUndo: boolean;
   canRedo: boolean;
-  computed: ReturnType<typeof useComputed>;
+  computed: ReturnType<typeof useComputed>['computed'];
   saving: ReturnType<typeof useSaving>;
   takeTheirs: () => void;
   keepMine: () => void;
@@ -35,6 +35,10 @@ interface JobContextValue {
 const Context = createContext<JobContextValue | undefined>(undefined);
 /** The same a moment later, for what may lag behind the typing finger. */
 const CalmContext = createContext<JobContextValue | undefined>(undefined);
+const PaceContext = createContext<Pace>({});
+
+/** How far planning and proving are. */
+export const usePace = () => useContext(PaceContext);
 
 /** The job being worked on, from anywhere below its page. */
 export function useJob(): JobContextValue {
@@ -56,7 +60,7 @@ export function JobProvider({ id, row, children }: { id: string; row: JobRow; ch
   const [setupId, chooseSetup] = useState('');
   const setup = job.setups.find((s) => s.id === setupId) ?? job.setups[0];
   const saving = useSaving(id, row, job);
-  const computed = useComputed(useDeferredValue(job), setup.id);
+  const { computed, pace } = useComputed(useDeferredValue(job), setup.id);
 
   const edit = useCallback(
     (next: (job: Job) => Job, tag = '') => setHistory((h) => change(h, next(h.present), tag, Date.now())),
@@ -94,7 +98,9 @@ export function JobProvider({ id, row, children }: { id: string; row: JobRow; ch
   const calm = useDeferredValue(value);
   return (
     <Context.Provider value={value}>
-      <CalmContext.Provider value={calm}>{children}</CalmContext.Provider>
+      <CalmContext.Provider value={calm}>
+        <PaceContext.Provider value={pace}>{children}</PaceContext.Provider>
+      </CalmContext.Provider>
     </Context.Provider>
   );
 }

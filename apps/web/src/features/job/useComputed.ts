@@ -14,11 +14,15 @@ interface State {
   cancelledKey?: string;
   /** The text the proof was made from. */
   provedText?: string;
+  error?: string;
+}
+
+/** How far the work under way is: told often, so kept apart from what it is about. */
+export interface Pace {
   /** The operation being planned. */
   planning?: PlanStep;
   /** 0..1 while proving. */
   progress?: number;
-  error?: string;
 }
 
 /** A program that is not the job's own. */
@@ -43,10 +47,11 @@ const keyOf = (job: Job, setupId: string, other?: OtherText) =>
 /** Answers that are for whoever asked, not about the job as a whole. */
 const ELSEWHERE = ['moment', 'advised', 'proposed', 'levelled', 'probed', 'stl'] as const;
 type Own = Exclude<Answer, { type: (typeof ELSEWHERE)[number] }>;
+type Outcome = Exclude<Own, { type: 'planning' | 'progress' }>;
 const isOwn = (answer: Answer): answer is Own => !(ELSEWHERE as readonly string[]).includes(answer.type);
 
 /** What an answer about the job with key `about` changes; `text` was proved in the place of its own program. */
-function after(s: State, answer: Own, about: string, text?: string): State {
+function after(s: State, answer: Outcome, about: string, text?: string): State {
   switch (answer.type) {
     case 'planned': {
       const written = answer.plan.programs.length > 0;
@@ -54,34 +59,35 @@ function after(s: State, answer: Own, about: string, text?: string): State {
         ...s,
         plan: answer.plan,
         planKey: about,
-        planning: undefined,
         error: undefined,
-        progress: written ? 0 : undefined,
         proof: written ? s.proof : undefined,
       };
     }
-    case 'planning':
-      return { ...s, planning: answer.step };
-    case 'progress':
-      return { ...s, progress: answer.share };
     case 'proved':
       return {
         ...s,
         proof: answer.proof,
         provedText: text ?? joinPrograms(s.plan?.programs ?? []).text,
         proofKey: about,
-        progress: undefined,
       };
     case 'cancelled':
-      return { ...s, planning: undefined, progress: undefined, cancelledKey: about };
+      return { ...s, cancelledKey: about };
     case 'failed':
-      return { ...s, planning: undefined, progress: undefined, error: answer.message };
+      return { ...s, error: answer.message };
   }
+}
+
+/** How far the work is after an answer about it. */
+function paceAfter(answer: Own): Pace {
+  if (answer.type === 'planning') return { planning: answer.step };
+  if (answer.type === 'progress') return { progress: answer.share };
+  return answer.type === 'planned' && answer.plan.programs.length > 0 ? { progress: 0 } : {};
 }
 
 /** Plans and proves the job in the worker whenever something they depend on changes. */
 export function useComputed(job: Job, setupId: string) {
   const [state, setState] = useState<State>({});
+  const [pace, setPace] = useState<Pace>({});
   /** The question under way and what it was about. */
   const asked = useRef<{ seq: number; key: string; text?: string }>({ seq: 0, key: '' });
   /** A program from elsewhere that is proved instead of the job's own. */
@@ -97,13 +103,15 @@ export function useComputed(job: Job, setupId: string) {
       engine.listen((answer) => {
         if (!isOwn(answer) || answer.seq !== asked.current.seq) return;
         const { key: about, text } = asked.current;
-        setState((s) => after(s, answer, about, text));
+        setPace(paceAfter(answer));
+        if (answer.type !== 'planning' && answer.type !== 'progress') setState((s) => after(s, answer, about, text));
       }),
     [],
   );
 
   const run = useCallback(() => {
     asked.current = { seq: engine.nextSeq(), key, text: other?.text };
+    setPace({});
     setState((s) => (s.setupId === setupId ? { ...s, cancelledKey: undefined } : { setupId }));
     engine.send({ type: 'compute', seq: asked.current.seq, job: latest.current, setupId, instead: other?.text });
   }, [setupId, key, other]);
@@ -119,23 +127,28 @@ export function useComputed(job: Job, setupId: string) {
   const proveText = useCallback(
     (text: string) => {
       asked.current = { seq: engine.nextSeq(), key, text };
-      setState((s) => ({ ...s, progress: 0, proofKey: undefined }));
+      setPace({ progress: 0 });
+      setState((s) => ({ ...s, proofKey: undefined }));
       engine.send({ type: 'prove', seq: asked.current.seq, job: latest.current, setupId, text });
     },
     [setupId, key],
   );
 
-  const own = state.setupId === setupId ? state : {};
-  const computed: Computed = {
-    ...own,
-    planFresh: own.planKey === key,
-    proofFresh: own.proofKey === key,
-    cancelled: own.cancelledKey === key,
-  };
   const backToOwn = useCallback(() => {
     setOther(undefined);
     if (!other) run();
   }, [other, run]);
 
-  return { ...computed, run, cancel, proveText, other, proveOther: setOther, backToOwn };
+  const computed = useMemo(() => {
+    const own = state.setupId === setupId ? state : {};
+    const fresh: Computed = {
+      ...own,
+      planFresh: own.planKey === key,
+      proofFresh: own.proofKey === key,
+      cancelled: own.cancelledKey === key,
+    };
+    return { ...fresh, run, cancel, proveText, other, proveOther: setOther, backToOwn };
+  }, [state, setupId, key, run, cancel, proveText, other, backToOwn]);
+
+  return { computed, pace };
 }

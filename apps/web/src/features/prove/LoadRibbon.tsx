@@ -1,11 +1,12 @@
 import { useMemo, useState } from 'react';
 import { LayoutChangeEvent, View } from 'react-native';
-import Svg, { Defs, G, Line, Path, Pattern, Rect } from 'react-native-svg';
+import Svg, { Line, Path, Rect } from 'react-native-svg';
 import type { Finding, Measure, Samples } from '@tidypath/core';
-import { SIZE, TEMPER, temperStep } from '../../theme/theme';
+import { SIZE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Txt } from '../../ui/Txt';
 import { MEASURE_INFO } from './measures';
+import { RibbonBars, barsOf } from './RibbonBars';
 
 interface Props {
   /** What a screen reader calls it. */
@@ -24,28 +25,9 @@ interface Props {
   onFlag: (finding: Finding) => void;
 }
 
-const BARS = 240;
 const FLAG = 14;
 /** Seconds an arrow key moves. */
 const KEY_STEP = 2;
-
-interface Bar {
-  value: number;
-  engagement: number;
-  load: number;
-}
-
-/** The greatest load of every stretch of time. */
-function bars(samples: Samples, measure: Measure, total: number): Bar[] {
-  const out: Bar[] = Array.from({ length: BARS }, () => ({ value: 0, engagement: 0, load: 0 }));
-  for (let i = 0; i < samples.count; i++) {
-    const bar = out[Math.min(BARS - 1, Math.floor((samples.time[i] / total) * BARS))];
-    if (samples[measure][i] > bar.value) bar.value = samples[measure][i];
-    if (samples.engagement[i] > bar.engagement) bar.engagement = samples.engagement[i];
-    if (samples.load[i] > bar.load) bar.load = samples.load[i];
-  }
-  return out;
-}
 
 /** The load over time, which is the scrubber too: height is the measure, colour is the bite, hatching is overload. */
 export function LoadRibbon({
@@ -61,7 +43,7 @@ export function LoadRibbon({
 }: Props) {
   const palette = usePalette();
   const [width, setWidth] = useState(300);
-  const list = useMemo(() => bars(samples, measure, Math.max(total, 1e-6)), [samples, measure, total]);
+  const list = useMemo(() => barsOf(samples, measure, Math.max(total, 1e-6)), [samples, measure, total]);
   const highest = scale ?? Math.max(1e-6, ...list.map((b) => b.value));
   const height = SIZE.ribbon;
   const x = (t: number) => (t / Math.max(total, 1e-6)) * width;
@@ -113,25 +95,7 @@ export function LoadRibbon({
         {...web}
       >
         <Svg width={width} height={height} pointerEvents="none">
-          <Defs>
-            <Pattern id="overload" width={5} height={5} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-              <Line x1={0} y1={0} x2={0} y2={5} stroke={palette.danger} strokeWidth={2} />
-            </Pattern>
-          </Defs>
-          <Rect x={0} y={0} width={width} height={height} fill={palette.sunken} rx={4} />
-          {list.map((b, i) => {
-            if (b.value <= 0) return null;
-            const tall = Math.max(2, (b.value / highest) * (height - 6));
-            const w = width / BARS + 0.4;
-            const left = (i / BARS) * width;
-            return (
-              <G key={i}>
-                <Rect x={left} y={height - tall} width={w} height={tall} fill={TEMPER[temperStep(b.engagement)]} />
-                <Rect x={left} y={height - tall - 1} width={w} height={1.4} fill={palette.ink} />
-                {b.load > 1 && <Rect x={left} y={height - tall} width={w} height={tall} fill="url(#overload)" />}
-              </G>
-            );
-          })}
+          <RibbonBars list={list} highest={highest} width={width} />
           {onSeek && <Line x1={x(time)} y1={0} x2={x(time)} y2={height} stroke={palette.ink} strokeWidth={2} />}
           {onSeek && <Path d={`M${x(time) - 5} 0 L${x(time) + 5} 0 L${x(time)} 7 Z`} fill={palette.ink} />}
         </Svg>

@@ -13,7 +13,7 @@ import { FindingCard } from '../../ui/FindingCard';
 import { FindingList } from '../../ui/FindingList';
 import { Txt } from '../../ui/Txt';
 import { saveFile } from '../../ui/files';
-import { useJob } from '../job/JobContext';
+import { useJob, usePace } from '../job/JobContext';
 import { SetupBar } from '../job/SetupBar';
 import { StagePage } from '../job/StagePage';
 import { stopsOf } from '../job/stages';
@@ -104,7 +104,8 @@ function Listing({
 export function ReleaseStage() {
   const { job, edit, computed } = useJob();
   const palette = usePalette();
-  const { plan, proof, proofFresh, provedText, progress } = computed;
+  const { plan, proof, proofFresh, provedText } = computed;
+  const proving = usePace().progress !== undefined;
   const player = usePlayer(proof);
   const [draft, setDraft] = useState<string>();
   const programs = useMemo(() => plan?.programs ?? [], [plan]);
@@ -179,7 +180,7 @@ export function ReleaseStage() {
             ? `▲ Not released: ${stops.length} to cure`
             : edited
               ? 'The proof is of an edited text; go back to the posted one to release it'
-              : progress !== undefined
+              : proving
                 ? 'Being proved'
                 : 'Waiting for the proof'}
         </Txt>

@@ -1,18 +1,17 @@
-import { ReactNode, RefObject, Suspense, lazy, memo, useMemo, useState } from 'react';
+import { ReactNode, RefObject, memo, useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { ActivityIndicator, Button } from 'react-native-paper';
+import { Button } from 'react-native-paper';
 import { NOTHING, StockModel, Tool, boundsOf, boxOf, cellFor, groundOf, stockField } from '@tidypath/core';
 import type { SurfaceView } from '../../compute/messages';
 import { LEFT_STEPS, SPACE, TEMPER } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Txt } from '../../ui/Txt';
 import { useCalmJob } from '../job/JobContext';
+import type { Angle } from './messages';
 import type { Point3 } from './models';
-import type { Angle } from './scene';
+import { SceneCanvas } from './SceneCanvas';
 import { partEdges, planSegments, within } from './segments';
 import { partModel } from '../job/partModel';
-
-const SceneCanvas = lazy(() => import('./SceneCanvas'));
 
 interface Props {
   /** Show only this operation's path. */
@@ -128,22 +127,20 @@ export const JobView = memo(function JobView({
 
   return (
     <View style={{ flex: 1, minHeight: 0 }}>
-      <Suspense fallback={<ActivityIndicator style={{ flex: 1 }} />}>
-        <SceneCanvas
-          surface={surface}
-          heights={stock === 'cut' ? moment?.heights : undefined}
-          edges={edges}
-          {...path}
-          fixtures={fixtures}
-          zero={zero}
-          tool={tool}
-          marks={marks}
-          allowed={against ? proof?.allowed : undefined}
-          {...more}
-          fit={fit}
-          label={`${job.name}: stock, part and path`}
-        />
-      </Suspense>
+      <SceneCanvas
+        surface={surface}
+        heights={stock === 'cut' ? moment?.heights : undefined}
+        edges={edges}
+        {...path}
+        fixtures={fixtures}
+        zero={zero}
+        tool={tool}
+        marks={marks}
+        allowed={against ? proof?.allowed : undefined}
+        {...more}
+        fit={fit}
+        label={`${job.name}: stock, part and path`}
+      />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', paddingHorizontal: SPACE.s }}>
         {(['corner', 'top', 'front'] as const).map((angle) => (
           <Button key={angle} compact onPress={() => look(angle)} accessibilityLabel={`Fit from the ${angle}`}>

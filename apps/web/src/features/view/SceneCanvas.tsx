@@ -1,11 +1,13 @@
-import { RefObject, useEffect, useRef } from 'react';
+import { RefObject, useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { useTheme } from 'react-native-paper';
 import type { Allowed, FixtureBox, Tool } from '@tidypath/core';
 import type { SurfaceView } from '../../compute/messages';
 import { usePalette } from '../../theme/usePalette';
+import { Txt } from '../../ui/Txt';
+import type { Angle, Segments } from './messages';
 import type { Point3 } from './models';
-import { Angle, Scene, Segments } from './scene';
+import { Picture } from './picture';
 
 export interface SceneProps {
   surface?: SurfaceView;
@@ -30,12 +32,13 @@ export interface SceneProps {
   label: string;
 }
 
-/** The 3D picture on the page; loaded only when first asked for. */
-export default function SceneCanvas(props: SceneProps) {
+/** The 3D picture on the page. */
+export function SceneCanvas(props: SceneProps) {
   const host = useRef<View>(null);
-  const scene = useRef<Scene | null>(null);
+  const picture = useRef<Picture | null>(null);
   const palette = usePalette();
   const dark = useTheme().dark;
+  const [failed, setFailed] = useState('');
   const { surface, heights, edges, cut, rapid, fixtures, zero, tool, marks, pins, allowed, onTap, cameraRef, fit } =
     props;
   const tapped = useRef(onTap);
@@ -45,38 +48,47 @@ export default function SceneCanvas(props: SceneProps) {
 
   useEffect(() => {
     const element = host.current as unknown as HTMLElement;
-    const made = new Scene(element, palette, (at) => tapped.current?.(at));
-    scene.current = made;
-    if (cameraRef) cameraRef.current = () => made.picture();
+    const made = new Picture(element, palette, (at) => tapped.current?.(at), setFailed);
+    picture.current = made;
+    if (cameraRef) cameraRef.current = () => made.png();
     const watch = new ResizeObserver(() => made.resize());
     watch.observe(element);
     return () => {
       watch.disconnect();
       made.dispose();
-      scene.current = null;
+      picture.current = null;
     };
-    // A change of theme makes a new scene.
+    // A change of theme makes a new picture.
   }, [palette, cameraRef]);
 
-  useEffect(() => scene.current?.setSurface(surface), [surface, palette]);
-  useEffect(() => scene.current?.setAllowed(allowed), [allowed, palette]);
+  useEffect(() => picture.current?.tell('setSurface', surface), [surface, palette]);
+  useEffect(() => picture.current?.tell('setAllowed', allowed), [allowed, palette]);
   useEffect(() => {
-    if (heights) scene.current?.setHeights(heights);
+    if (heights) picture.current?.tell('setHeights', heights);
   }, [heights, palette]);
   useEffect(
-    () => scene.current?.setLines('edges', edges, { colour: palette.part, width: 1.6, opacity: dark ? 0.9 : 0.8 }),
+    () =>
+      picture.current?.tell('setLines', 'edges', edges, {
+        colour: palette.part,
+        width: 1.6,
+        opacity: dark ? 0.9 : 0.8,
+      }),
     [edges, palette, dark],
   );
-  useEffect(() => scene.current?.setPath(cut, rapid), [cut, rapid, palette]);
-  useEffect(() => scene.current?.setFixtures(fixtures), [fixtures, palette]);
+  useEffect(() => picture.current?.tell('setPath', cut, rapid), [cut, rapid, palette]);
+  useEffect(() => picture.current?.tell('setFixtures', fixtures), [fixtures, palette]);
   useEffect(() => {
-    if (zero) scene.current?.setZero(zero);
+    if (zero) picture.current?.tell('setZero', zero);
   }, [zero, palette]);
-  useEffect(() => scene.current?.setTool(tool?.at, tool?.tool), [tool, palette]);
-  useEffect(() => scene.current?.setMarks(marks ?? []), [marks, palette]);
-  useEffect(() => scene.current?.setPins(pins ?? []), [pins, palette]);
+  const { tool: shown, at } = tool ?? {};
+  useEffect(() => picture.current?.tell('setTool', shown), [shown, palette]);
+  useEffect(() => {
+    if (at) picture.current?.tell('moveTool', at);
+  }, [at, shown, palette]);
+  useEffect(() => picture.current?.tell('setMarks', marks ?? []), [marks, palette]);
+  useEffect(() => picture.current?.tell('setPins', pins ?? []), [pins, palette]);
   const shape = surface && [surface.x0, surface.y0, surface.nx, surface.ny, surface.cell].join();
-  useEffect(() => scene.current?.fit(fit.angle), [fit, shape, palette]);
+  useEffect(() => picture.current?.tell('fit', fit.angle), [fit, shape, palette]);
 
   return (
     <View
@@ -85,6 +97,10 @@ export default function SceneCanvas(props: SceneProps) {
       aria-label={props.label}
       testID="scene"
       style={{ flex: 1, minHeight: 0, overflow: 'hidden' }}
-    />
+    >
+      {!!failed && (
+        <Txt tone="quiet">The picture cannot be drawn: {failed}. Figures and findings are whole without it.</Txt>
+      )}
+    </View>
   );
 }

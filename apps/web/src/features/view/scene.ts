@@ -6,31 +6,21 @@ import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeome
 import { Allowed, FixtureBox, Tool, deviation } from '@tidypath/core';
 import type { SurfaceView } from '../../compute/messages';
 import { Palette, TEMPER } from '../../theme/theme';
+import { Hand } from './hand';
+import type { Angle, Segments, Size, Touch } from './messages';
 import { Point3, fixtureModels, flags, pins, toolModel, zeroArms } from './models';
 import { fillColours, fillHeights, shadeOf, surfaceGeometry } from './surface';
-
-/** Straight pieces for drawing: six coordinates and six colour shares each. */
-export interface Segments {
-  positions: Float32Array;
-  colours?: Float32Array;
-}
-
-export type Angle = 'corner' | 'top' | 'front';
 
 const DIRECTIONS: Record<Angle, [number, number, number]> = {
   corner: [-0.75, -1, 0.95],
   top: [0, -0.0001, 1],
   front: [0, -1, 0.0001],
 };
-/** A tap moves fewer pixels and lasts fewer milliseconds. */
-const TAP = { moves: 6, lasts: 500 };
 const PATH_WIDTH = 2.2;
-/** Milliseconds between two looks whether the shaders are ready. */
-const LOOK_AGAIN = 8;
-
 /** The picture: stock as a warm block, edges in ink, path, tool and fixtures. Drawn only when something changes. */
 export class Scene {
   private readonly renderer: THREE.WebGLRenderer;
+  private readonly hand: Hand;
   private readonly scene = new THREE.Scene();
   private readonly camera = new THREE.OrthographicCamera(-1, 1, 1, -1, -5000, 5000);
   private readonly controls: OrbitControls;
@@ -45,97 +35,68 @@ export class Scene {
   /** Room the fixtures take. */
   private held = new THREE.Box3();
   private pending = 0;
-  /** Whether something has come that was never drawn. */
-  private isNew = true;
   /** What was replaced: kept until its successor is drawn, which then takes over its shaders. */
   private replaced: THREE.Object3D[] = [];
-  private isGone = false;
   /** Side the picture was last fitted from; undefined once a hand has turned it. */
   private fitted?: Angle;
 
   constructor(
-    private readonly host: HTMLElement,
+    private readonly canvas: OffscreenCanvas,
     private readonly palette: Palette,
-    private readonly onTap: (at: Point3) => void,
+    size: Size,
   ) {
     this.plain = new THREE.Color(palette.stock).toArray();
     this.shades = [palette.right, palette.danger, ...TEMPER].map((c) => new THREE.Color(c).toArray());
-    this.renderer = new THREE.WebGLRenderer({ antialias: true, alpha: true });
-    this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
-    host.appendChild(this.renderer.domElement);
-    this.renderer.domElement.style.touchAction = 'none';
+    this.hand = new Hand(size);
+    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true });
     this.camera.up.set(0, 0, 1);
-    this.controls = new OrbitControls(this.camera, this.renderer.domElement);
+    this.controls = new OrbitControls(this.camera, this.hand as unknown as HTMLElement);
     this.controls.enableDamping = false;
     this.controls.addEventListener('change', () => this.draw());
-    this.listenForTaps(this.renderer.domElement);
     this.controls.addEventListener('start', () => (this.fitted = undefined));
     const sun = new THREE.DirectionalLight(0xffffff, 2.1);
     sun.position.set(-0.4, -0.7, 1);
     this.scene.add(new THREE.HemisphereLight(0xffffff, 0xb8a888, 1.5), sun);
-    this.resize();
+    this.resize(size);
   }
 
   draw(): void {
-    if (this.pending) return;
-    this.pending = requestAnimationFrame(() => void this.render());
+    if (!this.pending) this.pending = requestAnimationFrame(() => this.render());
   }
 
-  /** A press that neither lasts nor moves asks what stands there. */
-  private listenForTaps(canvas: HTMLCanvasElement): void {
-    let down = { x: 0, y: 0, time: 0 };
-    canvas.addEventListener('pointerdown', (e) => (down = { x: e.clientX, y: e.clientY, time: e.timeStamp }));
-    canvas.addEventListener('pointerup', (e) => {
-      const moved = Math.hypot(e.clientX - down.x, e.clientY - down.y);
-      if (moved > TAP.moves || e.timeStamp - down.time > TAP.lasts || !this.surface) return;
-      const { left, top, width, height } = canvas.getBoundingClientRect();
-      const ray = new THREE.Raycaster();
-      const at = new THREE.Vector2(((e.clientX - left) / width) * 2 - 1, 1 - ((e.clientY - top) / height) * 2);
-      ray.setFromCamera(at, this.camera);
-      const [hit] = ray.intersectObject(this.surface.mesh);
-      if (hit) this.onTap(hit.point);
-    });
-  }
-
-  /** The picture as it stands, as a PNG. */
-  async picture(): Promise<Uint8Array> {
-    await this.prepare();
-    this.renderer.render(this.scene, this.camera);
-    const blob = await new Promise<Blob | null>((resolve) => this.renderer.domElement.toBlob(resolve));
-    return new Uint8Array(blob ? await blob.arrayBuffer() : []);
-  }
-
-  /** Draws; shaders of what is new are made ready first, without holding up the page. */
-  private async render(): Promise<void> {
-    while (this.isNew && !this.isGone) {
-      this.isNew = false;
-      await this.prepare();
-    }
+  private render(): void {
     this.pending = 0;
-    if (this.isGone) return;
     this.renderer.render(this.scene, this.camera);
     this.letGo();
   }
 
-  /** Makes the shaders and waits until the graphics side has them, looking now and then. */
-  private async prepare(): Promise<void> {
-    this.renderer.compile(this.scene, this.camera);
-    const gl = this.renderer.getContext() as WebGL2RenderingContext;
-    const fence = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0);
-    gl.flush();
-    while (fence && !this.isGone && !gl.isContextLost()) {
-      if (gl.getSyncParameter(fence, gl.SYNC_STATUS) === gl.SIGNALED) break;
-      await new Promise((resolve) => setTimeout(resolve, LOOK_AGAIN));
-    }
-    gl.deleteSync(fence);
-    // Asked while nothing is being drawn, they answer at once.
-    this.renderer.info.programs?.forEach((program) => program.getUniforms());
+  /** A hand on the picture turns, shifts and enlarges it. */
+  touch(touch: Touch): void {
+    this.hand.feel(touch);
   }
 
-  resize(): void {
-    const { clientWidth: w, clientHeight: h } = this.host;
+  /** The point of the stock seen at a place of the picture, each from -1 to 1; undefined where there is none. */
+  seenAt(x: number, y: number): Point3 | undefined {
+    if (!this.surface) return undefined;
+    const ray = new THREE.Raycaster();
+    ray.setFromCamera(new THREE.Vector2(x, y), this.camera);
+    const point = ray.intersectObject(this.surface.mesh)[0]?.point;
+    return point && { x: point.x, y: point.y, z: point.z };
+  }
+
+  /** The picture as it stands, as a PNG. */
+  async picture(): Promise<Uint8Array> {
+    this.render();
+    const blob = await this.canvas.convertToBlob();
+    return new Uint8Array(await blob.arrayBuffer());
+  }
+
+  resize(size: Size): void {
+    const { width: w, height: h, ratio } = size;
     if (!w || !h) return;
-    this.renderer.setSize(w, h);
+    this.hand.size = size;
+    this.renderer.setPixelRatio(ratio);
+    this.renderer.setSize(w, h, false);
     if (this.fitted) return this.fit(this.fitted);
     const half = (this.camera.top - this.camera.bottom) / 2;
     this.camera.left = (-half * w) / h;
@@ -150,7 +111,6 @@ export class Scene {
     if (object) {
       this.groups.set(name, object);
       this.scene.add(object);
-      this.isNew = true;
     }
     if (old) {
       this.scene.remove(old);
@@ -290,15 +250,13 @@ export class Scene {
     this.setLines('zero', { positions: zeroArms(p) }, { colour: this.palette.accent, width: 3, above: true });
   }
 
-  setTool(at: Point3 | undefined, tool: Tool | undefined): void {
-    if (!at || !tool) return this.swap('tool');
-    const known = this.groups.get('tool');
-    const isKnown = known?.userData.tool === tool;
-    const model = isKnown ? known! : toolModel(tool, this.palette);
-    model.position.set(at.x, at.y, at.z);
-    if (isKnown) return this.draw();
-    model.userData.tool = tool;
-    this.swap('tool', model);
+  setTool(tool: Tool | undefined): void {
+    this.swap('tool', tool && toolModel(tool, this.palette));
+  }
+
+  moveTool({ x, y, z }: Point3): void {
+    this.groups.get('tool')?.position.set(x, y, z);
+    this.draw();
   }
 
   /** Pins where somebody probed, and the way between two of them. */
@@ -320,7 +278,7 @@ export class Scene {
     const box = this.box.clone().union(this.held);
     const centre = box.getCenter(new THREE.Vector3());
     const direction = new THREE.Vector3(...DIRECTIONS[angle]).normalize();
-    const { clientWidth: w, clientHeight: h } = this.host;
+    const { width: w, height: h } = this.hand.size;
     const aspect = w && h ? w / h : 1;
     const [dx, dy, dz] = box.getSize(new THREE.Vector3()).toArray();
     const side = new THREE.Vector3().crossVectors(new THREE.Vector3(0, 0, 1), direction).normalize();
@@ -340,13 +298,12 @@ export class Scene {
   }
 
   dispose(): void {
-    this.isGone = true;
     for (const name of [...this.groups.keys()]) this.swap(name);
     this.letGo();
     cancelAnimationFrame(this.pending);
     this.controls.dispose();
     this.renderer.dispose();
-    this.renderer.domElement.remove();
+    this.renderer.forceContextLoss();
   }
 }
 

@@ -1,6 +1,6 @@
 import { Feature, Part, Samples, flatten, instancesOf, sweepOf } from '@tidypath/core';
 import type { PathRun, PlannedView } from '../../compute/messages';
-import type { Segments } from './scene';
+import type { Segments } from './messages';
 
 const floorOf = (f: Feature, thickness: number) => (f.through || f.meaning === 'outline' ? -thickness : -f.depth);
 

@@ -1,0 +1,66 @@
+import type { Palette } from '../../theme/theme';
+import type { Point3 } from './models';
+import type { Scene } from './scene';
+
+/** Straight pieces for drawing: six coordinates and six colour shares each. */
+export interface Segments {
+  positions: Float32Array;
+  colours?: Float32Array;
+}
+
+export type Angle = 'corner' | 'top' | 'front';
+
+/** Pixels of the picture on the page, and how many of the screen's make one of them. */
+export interface Size {
+  width: number;
+  height: number;
+  ratio: number;
+}
+
+/** What a pointer or wheel did, in pixels from the picture's corner. */
+export interface Touch {
+  type: string;
+  x: number;
+  y: number;
+  pointerId: number;
+  pointerType: string;
+  button: number;
+  deltaY: number;
+  deltaMode: number;
+  ctrlKey: boolean;
+  metaKey: boolean;
+  shiftKey: boolean;
+}
+
+/** What the page may tell its picture; nothing comes back. */
+export type Told =
+  | 'setSurface'
+  | 'setAllowed'
+  | 'setHeights'
+  | 'setLines'
+  | 'setPath'
+  | 'setFixtures'
+  | 'setZero'
+  | 'setTool'
+  | 'moveTool'
+  | 'setPins'
+  | 'setMarks'
+  | 'fit'
+  | 'resize'
+  | 'touch';
+
+export type Ask =
+  | { type: 'open'; canvas: OffscreenCanvas; palette: Palette; size: Size }
+  | { type: 'tell'; name: Told; about: unknown[] }
+  | { type: 'tap'; x: number; y: number }
+  | { type: 'picture' }
+  | { type: 'close' };
+
+/** What the page asks of one of its pictures. */
+export type Request = { id: number } & Ask;
+
+export type Answer = { id: number } & (
+  { type: 'tapped'; at: Point3 } | { type: 'picture'; file: Uint8Array } | { type: 'failed'; message: string }
+);
+
+export type About<K extends Told> = Parameters<Scene[K]>;
