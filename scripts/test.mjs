@@ -42,7 +42,7 @@ const [browser] = await Promise.all([
   check('types', bin('tsc'), ['-p', 'tsconfig.json', '--noEmit']),
   check('formatting', bin('prettier'), ['--check', '.', '--log-level', 'warn']),
 ]);
-await suite('unit', ['--ci', '--silent=false']);
+await suite('unit', ['--ci', '--silent=false', '--maxWorkers=2']);
 await suite('e2e', ['--ci', '--config', 'tests/e2e/jest.config.js', '--runInBand'], { CHROMIUM: browser });
 
 rmSync(results, { recursive: true, force: true });

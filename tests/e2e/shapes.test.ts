@@ -119,6 +119,18 @@ test('playing: the stock of a moment, its line, and a stop', async () => {
   await page.close();
 });
 
+test('a browser that does not draw beside the page says so, and proves all the same', async () => {
+  const page = await harness.page();
+  await page.evaluateOnNewDocument(
+    () => delete (HTMLCanvasElement.prototype as Partial<HTMLCanvasElement>).transferControlToOffscreen,
+  );
+  await harness.open(page, `/job/${await harness.jobId('Lens cell ring')}/prove`);
+  expect(await textOf(page, byTest('no-picture'))).toMatch(/cannot be drawn: this browser/);
+  await until('the verdict', async () => /Nothing stops/.test(await textOf(page, byTest('verdict'))), 120_000);
+  expect(harness.problems).toEqual([]);
+  await page.close();
+});
+
 test('what is gone is said: an unknown job, an unknown page', async () => {
   const page = await harness.page();
   await harness.open(page, '/job/00000000-0000-0000-0000-000000000000/cut');

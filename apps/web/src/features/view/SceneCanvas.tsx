@@ -3,6 +3,7 @@ import { View } from 'react-native';
 import { useTheme } from 'react-native-paper';
 import type { Allowed, FixtureBox, Tool } from '@tidypath/core';
 import type { SurfaceView } from '../../compute/messages';
+import { SPACE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Txt } from '../../ui/Txt';
 import type { Angle, Segments } from './messages';
@@ -99,7 +100,9 @@ export function SceneCanvas(props: SceneProps) {
       style={{ flex: 1, minHeight: 0, overflow: 'hidden' }}
     >
       {!!failed && (
-        <Txt tone="quiet">The picture cannot be drawn: {failed}. Figures and findings are whole without it.</Txt>
+        <Txt tone="quiet" style={{ position: 'absolute', padding: SPACE.l }} testID="no-picture">
+          The picture cannot be drawn: {failed}. Figures and findings are whole without it.
+        </Txt>
       )}
     </View>
   );

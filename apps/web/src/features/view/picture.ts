@@ -30,7 +30,9 @@ export class Picture {
   ) {
     Object.assign(this.canvas.style, { display: 'block', width: '100%', height: '100%', touchAction: 'none' });
     host.appendChild(this.canvas);
-    drawer().addEventListener('message', (e: MessageEvent<Answer>) => this.hear(e.data), { signal: this.gone.signal });
+    const { signal } = this.gone;
+    drawer().addEventListener('message', (e: MessageEvent<Answer>) => this.hear(e.data), { signal });
+    drawer().addEventListener('error', (e) => onFailed(e.message), { signal });
     if ('transferControlToOffscreen' in this.canvas) this.open(palette);
     else onFailed('this browser does not draw beside the page');
   }

@@ -28,6 +28,6 @@ scope.onmessage = ({ data }) => {
   try {
     heed(data);
   } catch (error) {
-    scope.postMessage({ id: data.id, type: 'failed', message: String(error) });
+    scope.postMessage({ id: data.id, type: 'failed', message: error instanceof Error ? error.message : String(error) });
   }
 };
