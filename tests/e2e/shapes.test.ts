@@ -119,13 +119,13 @@ test('playing: the stock of a moment, its line, and a stop', async () => {
   await page.close();
 });
 
-test('a browser that does not draw beside the page says so, and proves all the same', async () => {
+test('a browser too old for the picture says so, and proves all the same', async () => {
   const page = await harness.page();
   await page.evaluateOnNewDocument(
     () => delete (HTMLCanvasElement.prototype as Partial<HTMLCanvasElement>).transferControlToOffscreen,
   );
   await harness.open(page, `/job/${await harness.jobId('Lens cell ring')}/prove`);
-  expect(await textOf(page, byTest('no-picture'))).toMatch(/cannot be drawn: this browser/);
+  expect(await textOf(page, byTest('no-picture'))).toMatch(/cannot be drawn: this browser is too old/);
   await until('the verdict', async () => /Nothing stops/.test(await textOf(page, byTest('verdict'))), 120_000);
   expect(harness.problems).toEqual([]);
   await page.close();

@@ -84,7 +84,7 @@ export function ProveStage() {
   const player = usePlayer(proof);
   const probing = useProbe(proof);
   const [against, setAgainst] = useState(false);
-  const cameraRef = useRef<(() => Promise<Uint8Array>) | null>(null);
+  const cameraRef = useRef<(() => Promise<Uint8Array | undefined>) | null>(null);
   const [chosen, setChosen] = useState<Finding>();
   const [measure, setMeasure] = useState<Measure>('rate');
   const lines = useMemo(() => new Lines(provedText ?? ''), [provedText]);
@@ -101,11 +101,12 @@ export function ProveStage() {
   const fileName = computed.other?.name ?? plan?.programs[0]?.fileName ?? 'program.nc';
   const report = useCallback(async () => {
     const picture = await cameraRef.current?.();
-    if (!proof || !plan || !picture) return;
+    if (!proof || !plan) return;
     const page = reportPage({ job, setup, proof, program: fileName, zero: plan.zero, picture, date: new Date() });
     saveFile(`${fileName.replace(/\.\w+$/, '')}-proof.html`, page, 'text/html');
   }, [job, setup, proof, plan, fileName]);
-  const savePicture = () => void cameraRef.current?.().then((png) => saveFile(`${setup.name}.png`, png, 'image/png'));
+  const savePicture = () =>
+    void cameraRef.current?.().then((png) => png && saveFile(`${setup.name}.png`, png, 'image/png'));
 
   const { seek } = player;
   const go = useCallback(

@@ -45,16 +45,18 @@ const proof = {
   grid: { cell: 0.59, finest: 0.15, cells: 1000, memory: 1e6 },
 } as unknown as ProofView;
 
+const reported = {
+  job,
+  setup: { ...setup, operations },
+  proof,
+  program: 'plate.nc',
+  zero: { x: 2, y: 3 },
+  date: new Date('2031-05-04T03:02:00Z'),
+};
+
 test('a report stands by itself, says what the proof says, and runs nothing', () => {
-  const page = reportPage({
-    job,
-    setup: { ...setup, operations },
-    proof,
-    program: 'plate.nc',
-    zero: { x: 2, y: 3 },
-    picture: Uint8Array.from({ length: 20_000 }, (_, i) => i % 256),
-    date: new Date('2031-05-04T03:02:00Z'),
-  });
+  const page = reportPage({ ...reported, picture: Uint8Array.from({ length: 20_000 }, (_, i) => i % 256) });
+  expect(page).toContain('<img alt="The piece on the machine" src="data:image/png;base64,AAEC');
   expect(page).not.toMatch(/<script|https?:/);
   for (const words of [
     '1 thing stops this program',
@@ -69,6 +71,12 @@ test('a report stands by itself, says what the proof says, and runs nothing', ()
     expect(page).toContain(words);
   expect(page.match(/<table>/g)).toHaveLength(5);
   expect(page).toContain('<h1>Plate &lt;script&gt;');
+});
+
+test('without a picture the report is whole all the same', () => {
+  const page = reportPage(reported);
+  expect(page).not.toContain('<img');
+  expect(page).toContain('1 thing stops this program');
 });
 
 test('a step is a stretch of its own, with its time from its start', () => {

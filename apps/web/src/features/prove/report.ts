@@ -11,8 +11,8 @@ export interface Reported {
   program: string;
   /** Work zero, part coordinates. */
   zero: { x: number; y: number };
-  /** The picture as a PNG. */
-  picture: Uint8Array;
+  /** The picture as a PNG, where it could be drawn. */
+  picture?: Uint8Array;
   /** When it was made. */
   date: Date;
 }
@@ -67,7 +67,7 @@ export function reportPage({ job, setup, proof, program, zero, picture, date }: 
 <p>${escape(date.toISOString().slice(0, 16).replace('T', ' '))} UTC · ${escape(job.machine.name)} · ${escape(job.material.name)}</p>
 <h2>${stops ? `${stops} ${stops === 1 ? 'thing stops' : 'things stop'} this program` : 'Nothing stops this program'}</h2>
 ${table(['', 'Line', 'Finding', 'What to do'], proof.findings.map(findingRow))}
-<img alt="The piece on the machine" src="data:image/png;base64,${base64(picture)}">
+${picture ? `<img alt="The piece on the machine" src="data:image/png;base64,${base64(picture)}">` : ''}
 <h2>Time ${escape(formatTime(clock.total))}</h2>
 <p>${escape(
     [

@@ -26,7 +26,7 @@ interface Props {
   /** Colours the stock by how far it is from the part. */
   against?: boolean;
   onTap?: (at: Point3) => void;
-  cameraRef?: RefObject<(() => Promise<Uint8Array>) | null>;
+  cameraRef?: RefObject<(() => Promise<Uint8Array | undefined>) | null>;
   /** Further buttons under the picture. */
   buttons?: ReactNode;
 }

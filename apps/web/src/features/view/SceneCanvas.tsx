@@ -26,8 +26,8 @@ export interface SceneProps {
   /** Colours the stock by how far it is from this. */
   allowed?: Allowed;
   onTap?: (at: Point3) => void;
-  /** Set to what makes a PNG of the picture. */
-  cameraRef?: RefObject<(() => Promise<Uint8Array>) | null>;
+  /** Set to what makes a PNG of the picture, where it can be drawn. */
+  cameraRef?: RefObject<(() => Promise<Uint8Array | undefined>) | null>;
   /** Changes when the picture should be fitted again, from this side. */
   fit: { angle: Angle; count: number };
   label: string;

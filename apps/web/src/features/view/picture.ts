@@ -20,7 +20,8 @@ export class Picture {
   private readonly id = ++count;
   private readonly canvas = document.createElement('canvas');
   private readonly gone = new AbortController();
-  private onPicture?: (file: Uint8Array) => void;
+  private onPicture?: (file?: Uint8Array) => void;
+  private hasFailed = false;
 
   constructor(
     private readonly host: HTMLElement,
@@ -32,9 +33,9 @@ export class Picture {
     host.appendChild(this.canvas);
     const { signal } = this.gone;
     drawer().addEventListener('message', (e: MessageEvent<Answer>) => this.hear(e.data), { signal });
-    drawer().addEventListener('error', (e) => onFailed(e.message), { signal });
+    drawer().addEventListener('error', (e) => this.fail(e.message), { signal });
     if ('transferControlToOffscreen' in this.canvas) this.open(palette);
-    else onFailed('this browser does not draw beside the page');
+    else this.fail('this browser is too old for it');
   }
 
   private open(palette: Palette): void {
@@ -56,7 +57,7 @@ export class Picture {
     if (answer.id !== this.id) return;
     if (answer.type === 'tapped') this.onTap(answer.at);
     if (answer.type === 'picture') this.onPicture?.(answer.file);
-    if (answer.type === 'failed') this.onFailed(answer.message);
+    if (answer.type === 'failed') this.fail(answer.message);
   }
 
   /** Hands on what a hand does; a press that neither lasts nor moves asks what stands there. */
@@ -88,12 +89,19 @@ export class Picture {
     this.send({ type: 'tell', name, about });
   }
 
-  /** The picture as it stands, as a PNG. */
-  png(): Promise<Uint8Array> {
+  /** The picture as it stands, as a PNG; undefined where it cannot be drawn. */
+  png(): Promise<Uint8Array | undefined> {
+    if (this.hasFailed) return Promise.resolve(undefined);
     return new Promise((resolve) => {
       this.onPicture = resolve;
       this.send({ type: 'picture' });
     });
+  }
+
+  private fail(message: string): void {
+    this.hasFailed = true;
+    this.onPicture?.();
+    this.onFailed(message);
   }
 
   resize(): void {
