@@ -1,10 +1,10 @@
-import { chordCount } from '../geometry/chain';
 import { Finding, care, note, stop } from '../quantity/finding';
 import { LengthUnit, MM_PER_INCH } from '../quantity/units';
-import { CycleKind } from '../shop/controller';
-import { expandCycle } from '../toolpath/cycle';
 import { sweepOf } from '../toolpath/path';
+import { ArcEnds, centreOf, chords } from './arcs';
+import { CYCLE_CODES, FEED_MODES, FeedMode, HARMLESS, NOT_FOLLOWED, SETS_PLACES } from './codes';
 import { compensated } from './compensation';
+import { FixedCycle } from './fixed-cycle';
 import { Axes, Frame } from './frame';
 import { Flow, FlowFault, Lines } from './lines';
 import { MOVE, Motion, MotionList, Motions } from './motions';
@@ -36,64 +36,6 @@ export interface ReadProgram {
 }
 
 const MAX_FINDINGS = 200;
-/** Start and end of an arc may lie this far off its circle before it is reported, mm. */
-const ARC_SLACK = 0.01;
-const FLAT_TOLERANCE = 0.001;
-
-const NOT_UNDERSTOOD: Record<string, string> = {
-  G41: 'Cutter compensation is followed only with a register whose radius is known; it is not followed here',
-  G42: 'Cutter compensation is followed only with a register whose radius is known; it is not followed here',
-  G51: 'Scaled coordinates are not followed',
-  G65: 'Macro calls are not followed',
-  G66: 'Macro calls are not followed',
-  M97: 'Calls of a block number are not followed',
-};
-const HARMLESS = new Set([
-  'G4',
-  'G40',
-  'G49',
-  'G50',
-  'G61',
-  'G64',
-  'G17',
-  'G98',
-  'G99',
-  'G80',
-  'G53',
-  'M0',
-  'M1',
-  'M2',
-  'M98',
-  'M99',
-  'M30',
-  'M3',
-  'M4',
-  'M5',
-  'M6',
-  'M7',
-  'M8',
-  'M9',
-  'M19',
-  'M48',
-  'M49',
-  'M10',
-  'M11',
-]);
-const CYCLE_CODES: Record<number, CycleKind> = {
-  73: 'chip-break',
-  74: 'tap-left',
-  81: 'drill',
-  82: 'spot',
-  83: 'peck',
-  84: 'tap',
-  85: 'ream',
-  86: 'bore',
-};
-
-const FEED_MODES: Record<number, 'minute' | 'turn' | 'inverse'> = { 93: 'inverse', 94: 'minute', 95: 'turn' };
-/** Codes whose axis words say where a zero or a centre lies, not where to go. */
-const SETS_PLACES = new Set([10, 51, 52, 68, 92]);
-
 class Reader {
   readonly motions = new MotionList();
   readonly findings: Finding[] = [];
@@ -105,8 +47,7 @@ class Reader {
   private z: number;
   private scale: number;
   private absolute = true;
-  /** What F means: mm a minute, mm a turn, or how often a minute the move would fit. */
-  private feedMode: 'minute' | 'turn' | 'inverse' = 'minute';
+  private feedMode: FeedMode = 'minute';
   /** F of this block where it is inverse time. */
   private inverse: number | undefined;
   private plane = 17;
@@ -127,9 +68,8 @@ class Reader {
   private usesLengths = false;
   /** First cuts of tools whose length was not. */
   private readonly withoutLength = new Map<number, number>();
-  private cycle: { kind: CycleKind; z: number; r: number; q: number; p: number } | undefined;
+  private cycle: FixedCycle | undefined;
   private returnToInitial = true;
-  private initialZ = 0;
   /** Moves since compensation was switched on: they can be followed only when it is known what comes after them. */
   private compensation: { hand: 1 | -1; radius: number; from: { x: number; y: number }; moves: Motion[] } | undefined;
   private compensationEnds = false;
@@ -252,7 +192,7 @@ class Reader {
       else if (code === 99) this.returnToInitial = false;
       else if (code >= 54 && code < 60) this.workOffset(code, words);
       else if (this.changesFrame(code, words)) continue;
-      else if (CYCLE_CODES[code]) this.startCycle(code);
+      else if (CYCLE_CODES[code]) this.cycle = new FixedCycle(CYCLE_CODES[code], this.z);
       else if (code === 40) this.compensationEnds = !!this.compensation;
       else if ((code === 41 || code === 42) && this.compensates(code, words)) continue;
       else if (code === 43) this.lengthOffset(words);
@@ -330,11 +270,6 @@ class Reader {
       );
   }
 
-  private startCycle(code: number): void {
-    this.cycle = { kind: CYCLE_CODES[code], z: NaN, r: NaN, q: 0, p: 0 };
-    this.initialZ = this.z;
-  }
-
   /** Switches compensation on where it is known what the register holds; wear alone follows the path as written. */
   private compensates(code: number, words: Word[]): boolean {
     const register = words.find((w) => w.letter === 'D')?.value;
@@ -375,11 +310,11 @@ class Reader {
   }
 
   private unknown(name: string, words: Word[]): void {
-    if (NOT_UNDERSTOOD[name])
+    if (NOT_FOLLOWED[name])
       this.report(
         stop,
         'not-followed',
-        `${NOT_UNDERSTOOD[name]} (${name})`,
+        `${NOT_FOLLOWED[name]} (${name})`,
         'Post the program without it, or prove it at the machine',
         name,
       );
@@ -560,47 +495,13 @@ class Reader {
   }
 
   /** Centre of an arc from I, J, K or R in the plane's own axes, or a finding. */
-  private centre(
-    words: Word[],
-    u0: number,
-    v0: number,
-    u1: number,
-    v1: number,
-    letters: [string, string],
-  ): [number, number] | undefined {
-    const r = words.find((w) => w.letter === 'R');
-    if (r && !words.some((w) => letters.includes(w.letter))) {
-      const radius = Math.abs(r.value * this.scale);
-      const chord = Math.hypot(u1 - u0, v1 - v0);
-      if (chord < 1e-9 || chord > 2 * radius + ARC_SLACK) {
-        this.report(
-          stop,
-          'arc-impossible',
-          `An arc of radius ${radius.toFixed(3)} mm cannot join points ${chord.toFixed(3)} mm apart`,
-          'Correct R, or give I and J',
-          `arc:${this.line}`,
-        );
-        return undefined;
-      }
-      const h = Math.sqrt(Math.max(0, radius * radius - (chord * chord) / 4));
-      const side = (this.mode === 2 ? -1 : 1) * (r.value < 0 ? -1 : 1);
-      return [(u0 + u1) / 2 - ((v1 - v0) / chord) * h * side, (v0 + v1) / 2 + ((u1 - u0) / chord) * h * side];
-    }
-    const i = words.find((w) => w.letter === letters[0])?.value ?? 0;
-    const j = words.find((w) => w.letter === letters[1])?.value ?? 0;
-    const c: [number, number] = [u0 + i * this.scale, v0 + j * this.scale];
-    const off = Math.abs(Math.hypot(u1 - c[0], v1 - c[1]) - Math.hypot(u0 - c[0], v0 - c[1]));
-    if (Math.hypot(u0 - c[0], v0 - c[1]) < 1e-6 || off > ARC_SLACK + 0.001 * Math.hypot(u0 - c[0], v0 - c[1])) {
-      this.report(
-        stop,
-        'arc-impossible',
-        `An arc ends ${off.toFixed(3)} mm off its own circle`,
-        'Correct I and J, or the end point',
-        `arc:${this.line}`,
-      );
-      return undefined;
-    }
-    return c;
+  private centre(words: Word[], ends: ArcEnds, letters: [string, string]): [number, number] | undefined {
+    const given = ([...letters, 'R'] as const).map((letter) => words.find((w) => w.letter === letter)?.value);
+    const [i, j, r] = given.map((value) => value && value * this.scale);
+    const found = centreOf(ends, { i, j, r }, this.mode === 2);
+    if (Array.isArray(found)) return found;
+    this.report(stop, 'arc-impossible', found.message, found.remedy, `arc:${this.line}`);
+    return undefined;
   }
 
   private arc(words: Word[], x: number, y: number, z: number): void {
@@ -615,7 +516,7 @@ class Reader {
       return;
     }
     if (this.plane === 17) {
-      const c = this.centre(words, this.x, this.y, x, y, ['I', 'J']);
+      const c = this.centre(words, [this.x, this.y, x, y], ['I', 'J']);
       if (!c) return;
       const r = Math.hypot(this.x - c[0], this.y - c[1]);
       this.timed(Math.hypot(r * sweepOf(this.mode, this.x, this.y, x, y, c[0], c[1]), z - this.z));
@@ -629,33 +530,21 @@ class Reader {
   private verticalArc(words: Word[], x: number, y: number, z: number): void {
     const zx = this.plane === 18;
     const [u0, v0, u1, v1] = zx ? [this.z, this.x, z, x] : [this.y, this.z, y, z];
-    const c = this.centre(words, u0, v0, u1, v1, zx ? ['K', 'I'] : ['J', 'K']);
+    const c = this.centre(words, [u0, v0, u1, v1], zx ? ['K', 'I'] : ['J', 'K']);
     if (!c) return;
+    const along = zx ? y - this.y : x - this.x;
     const sweep = sweepOf(this.mode, u0, v0, u1, v1, c[0], c[1]);
-    const radius = Math.hypot(u0 - c[0], v0 - c[1]);
-    this.timed(Math.hypot(radius * sweep, zx ? y - this.y : x - this.x));
-    const n = chordCount(radius, sweep, FLAT_TOLERANCE);
-    const start = Math.atan2(v0 - c[1], u0 - c[0]);
-    for (let k = 1; k <= n; k++) {
-      const u = k === n ? u1 : c[0] + radius * Math.cos(start + (sweep * k) / n);
-      const v = k === n ? v1 : c[1] + radius * Math.sin(start + (sweep * k) / n);
-      if (zx) this.push(MOVE.line, v, this.y + ((y - this.y) * k) / n, u);
-      else this.push(MOVE.line, this.x + ((x - this.x) * k) / n, u, v);
+    this.timed(Math.hypot(Math.hypot(u0 - c[0], v0 - c[1]) * sweep, along));
+    for (const [u, v, share] of chords([u0, v0, u1, v1], c, sweep)) {
+      if (zx) this.push(MOVE.line, v, this.y + along * share, u);
+      else this.push(MOVE.line, this.x + along * share, u, v);
     }
   }
 
   private drill(words: Word[], x: number, y: number): void {
     const cycle = this.cycle!;
-    const take = (letter: string) => words.find((w) => w.letter === letter);
-    const r = take('R');
-    const z = take('Z');
-    if (r) cycle.r = this.absolute ? r.value * this.scale : this.initialZ + r.value * this.scale;
-    if (z) cycle.z = this.absolute ? z.value * this.scale : cycle.r + z.value * this.scale;
-    const q = take('Q');
-    if (q) cycle.q = Math.abs(q.value * this.scale);
-    const p = take('P');
-    if (p) cycle.p = p.hasPoint ? p.value : p.value / 1000;
-    if (Number.isNaN(cycle.z) || Number.isNaN(cycle.r)) {
+    cycle.take(words, this.absolute, this.scale);
+    if (!cycle.isWhole) {
       this.report(
         stop,
         'cycle-incomplete',
@@ -666,18 +555,8 @@ class Reader {
       return;
     }
     this.checkCut();
-    const hop = Math.max(this.returnToInitial ? this.initialZ : cycle.r, cycle.r);
-    const path = expandCycle({
-      kind: cycle.kind,
-      holes: [{ x, y, z: cycle.z, hop }],
-      start: cycle.r,
-      clearance: Math.max(this.z, cycle.r),
-      peck: cycle.q,
-      lessen: 0,
-      dwell: 0,
-      feed: this.feed,
-      stops: 'none',
-    });
+    const hop = Math.max(this.returnToInitial ? cycle.initial : cycle.r, cycle.r);
+    const path = cycle.hole(x, y, this.z, hop, this.feed);
     for (let i = 0; i < path.count; i++) {
       this.push(path.kind[i] === 0 ? MOVE.rapid : MOVE.line, path.x[i], path.y[i], path.z[i]);
       if (path.kind[i] !== 0 && path.z[i] === cycle.z && cycle.p > 0)
