@@ -8,6 +8,7 @@ import {
   NOTHING,
   Piece,
   PlanCache,
+  PlanStep,
   Playback,
   Proof,
   ProofRun,
@@ -41,6 +42,8 @@ import type { Answer, LoadView, PlanView, ProofView, Request, SurfaceView } from
 /** Motions cut between two looks at the clock, and milliseconds between two looks at the message queue. */
 const SLICE = 50;
 const BUSY = 40;
+/** Milliseconds between two tellings how far planning is. */
+const TOLD = 150;
 const PICTURE_CELLS = 60_000;
 const FINEST_PICTURE = 0.2;
 
@@ -62,12 +65,20 @@ const setupOf = (job: Job, id: string): Setup => job.setups.find((s) => s.id ===
 /** Plans operation by operation, so that a newer question or a cancel is heard between them; undefined when it was. */
 async function planned(seq: number, job: Job, setup: Setup): Promise<SetupPlan | undefined> {
   const stopped = () => !!awaited && Atomics.load(awaited, 0) !== seq;
-  const steps = planSteps(job, setup, cache, stopped);
+  let step: PlanStep | undefined;
+  let next = 0;
+  const told = (share: number) => {
+    if (!step || performance.now() < next) return;
+    next = performance.now() + TOLD;
+    scope.postMessage({ type: 'planning', seq, step: { ...step, share } });
+  };
+  const steps = planSteps(job, setup, cache, { stopped, told });
   for (;;) {
     const { done, value } = steps.next();
     if (seq !== current || stopped()) return undefined;
     if (done) return value;
-    scope.postMessage({ type: 'planning', seq, step: value });
+    step = value;
+    scope.postMessage({ type: 'planning', seq, step });
     await breath();
   }
 }

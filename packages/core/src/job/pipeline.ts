@@ -6,7 +6,7 @@ import { Program, Step, Written, writePrograms } from '../program/writer';
 import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
 import { StockModel } from '../simulate/stock';
-import { DrillCycle, Operation, Plan, PlanContext } from '../toolpath/operation';
+import { DrillCycle, Operation, Plan, PlanContext, Waiting } from '../toolpath/operation';
 import { Path, PathBuilder } from '../toolpath/path';
 import { kindOf } from '../toolpath/registry';
 import { Job, Setup } from './job';
@@ -212,6 +212,8 @@ export interface PlanStep {
   name: string;
   index: number;
   of: number;
+  /** How much of it is done, where that is known, 0 to 1. */
+  share?: number;
 }
 
 /**
@@ -228,13 +230,13 @@ export function planSetup(job: Job, setup: Setup, cache?: PlanCache): SetupPlan 
 
 /**
  * The same in steps, each operation one of them, for whoever has to breathe in between.
- * @param stopped whether nobody waits any more; a plan that was stopped is not remembered
+ * @param waiting whom each operation asks whether to go on, and tells how far it is; a plan that was stopped is not remembered
  */
 export function* planSteps(
   job: Job,
   setup: Setup,
   cache?: PlanCache,
-  stopped?: () => boolean,
+  waiting: Waiting = {},
 ): Generator<PlanStep, SetupPlan> {
   const { job: seen, model: drawn, stock, zero } = groundOf(job, setup);
   const part = repeatedPart(seen.part, setup);
@@ -263,7 +265,7 @@ export function* planSteps(
       earlier,
       fixtures,
       rack: job.tools,
-      stopped,
+      ...waiting,
     };
     const keys = planned.map((p) => p.key);
     const one = planOne(seen, operation, ground, keys, cache);

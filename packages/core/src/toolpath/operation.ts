@@ -53,8 +53,16 @@ export class Operation {
   @IsOptional() @IsString() @Length(0, 400) reason?: string;
 }
 
+/** Who waits for long work. */
+export interface Waiting {
+  /** Whether nobody waits any more: asked now and then; work that was stopped comes back with what it has. */
+  stopped?: () => boolean;
+  /** Told now and then how much is done, 0 to 1. */
+  told?: (share: number) => void;
+}
+
 /** What a plan needs to know besides its own parameters. Z is 0 at the part's top. */
-export interface PlanContext {
+export interface PlanContext extends Waiting {
   operation: Operation;
   tool: Tool;
   material: Material;
@@ -75,8 +83,6 @@ export interface PlanContext {
   fixtures: FixtureBox[];
   /** Tools of the job, to name one that would do. */
   rack: Tool[];
-  /** Whether nobody waits for the plan any more; long work asks now and then, and comes back with what it has. */
-  stopped?: () => boolean;
 }
 
 /** Holes to be made along Z; the writer uses the control's canned cycle or writes it out. */

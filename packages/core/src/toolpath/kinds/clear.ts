@@ -245,10 +245,13 @@ class ClearPlanner {
   private readonly rule: FeedRule;
   /** The plan of the layer before, used again where the next is the same. */
   private last?: { level: Level; stock: Region; clearing: SteadyClearing };
+  private done = 0;
 
   constructor(
     private readonly params: ClearParams,
     private readonly context: PlanContext,
+    /** How many areas there are to plan. */
+    private readonly areas: number,
   ) {
     const { tool, operation, machine } = context;
     this.radius = tool.diameter / 2;
@@ -316,10 +319,16 @@ class ClearPlanner {
       longestLink: params.keepDown > 0 ? params.longestBack : 0,
       holes: this.entryHoles(level.z),
       stopped: context.stopped,
+      told: (share) => this.tell(share),
     });
     clearing.run();
+    this.done++;
     this.report(level, clearing);
     return clearing;
+  }
+
+  private tell(share: number): void {
+    this.context.told?.(Math.min(1, (this.done + share) / this.areas));
   }
 
   /** Drilled holes that end in this level's last bit: a point's length above its floor, or below it. */
@@ -474,12 +483,13 @@ function plan(params: ClearParams, context: PlanContext): Plan {
       ),
     );
   }
-  const planner = new ClearPlanner(params, context);
+  const work = context.targets
+    .filter((feature) => clear.works.includes(feature.meaning))
+    .map((feature) => levelsOf(feature, params, context))
+    .filter((levels) => levels.length > 0);
+  const planner = new ClearPlanner(params, context, work.flatMap(deepest).length);
   if (findings.some((f) => f.level === 'stop')) return { path: planner.path.build(), findings };
-  for (const feature of context.targets) {
-    if (!clear.works.includes(feature.meaning)) continue;
-    const levels = levelsOf(feature, params, context);
-    if (levels.length === 0) continue;
+  for (const levels of work) {
     const thickest = Math.max(...levels.map((l) => l.from - l.z));
     const reach = reachFindings(context, context.top - levels[levels.length - 1].z, thickest);
     findings.push(...reach);

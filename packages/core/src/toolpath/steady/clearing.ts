@@ -1,14 +1,15 @@
 import { Boundary } from '../../geometry/boundary';
 import { Chain } from '../../geometry/chain';
-import { Region, islands, offset, ringArea } from '../../geometry/clip';
+import { Region, area, intersection, islands, offset, ringArea } from '../../geometry/clip';
 import { Bounds, Point, boundsOf, distance, growBounds } from '../../geometry/point';
+import type { Waiting } from '../operation';
 import { Frontier, Run } from './frontier';
 import { smoothLink } from './links';
 import { Metal } from './metal';
 import { Pass, Pose, Side, Walker } from './walker';
 
 /** What steady-load clearing of one layer is planned from; lengths mm, times minutes. */
-export interface SteadyInput {
+export interface SteadyInput extends Waiting {
   /** Where the cutter's body may be. */
   allowed: Region;
   /** Where metal stands. */
@@ -38,8 +39,6 @@ export interface SteadyInput {
   longestLink: number;
   /** Holes wide enough to go down through; `deep` is how far they are open. */
   holes?: EntryHole[];
-  /** Asked between passes: whether to leave it at what has been planned. */
-  stopped?: () => boolean;
 }
 
 /** A drilled hole an entry may use. */
@@ -113,6 +112,9 @@ export class SteadyClearing {
   private at: Pose | undefined;
   /** Share of the usual back-off of a start. */
   private closer = 1;
+  /** Metal that can be cut, and that was, mm². */
+  private readonly toClear: number;
+  private cleared = 0;
 
   constructor(private readonly input: SteadyInput) {
     const { allowed, stock, radius, bite, turn, allowance } = input;
@@ -125,6 +127,7 @@ export class SteadyClearing {
     this.walls = new Boundary(allowed);
     this.reachable = offset(offset(allowed, -(this.wall + turn), COARSE), radius + turn, COARSE);
     this.reach = new Boundary(this.reachable);
+    this.toClear = area(intersection(stock, this.reachable));
     this.frontier = new Frontier(this.metal, this.reach);
     this.walker = new Walker(this.metal, this.walls, { wall: this.wall, turn });
   }
@@ -234,6 +237,7 @@ export class SteadyClearing {
   }
 
   private enterAlong(poses: Pose[]): void {
+    this.cleared += area(offset([poses], this.input.radius, COARSE));
     for (const [i, p] of poses.entries()) {
       const before = poses[Math.max(0, i - 1)];
       this.metal.take(p.x, p.y, p.x, p.y);
@@ -381,6 +385,15 @@ export class SteadyClearing {
     this.stretches.push({ kind: 'pass', pass, first });
     this.frontier.add(pass);
     this.at = pass.poses[pass.poses.length - 1];
+    this.tell(pass);
+  }
+
+  /** Says how much of the metal is cut: along a pass, its bite by its length. */
+  private tell({ poses, engaged }: Pass): void {
+    const { radius, told } = this.input;
+    for (let i = 1; i < poses.length; i++)
+      this.cleared += radius * (1 - Math.cos(engaged[i])) * distance(poses[i], poses[i - 1]);
+    told?.(Math.min(1, this.cleared / this.toClear));
   }
 
   /** Whether a pass takes away more than hairs. */
