@@ -1,4 +1,7 @@
-import { Chain, arcOf, chainLength, pieceLength, pieces, splitPiece } from '../geometry/chain';
+import { Chain, arcOf, chainLength, pieceLength, pieces, pointAtShare, splitPiece } from '../geometry/chain';
+import { Finding, note, stop } from '../quantity/finding';
+import { formatNumber } from '../quantity/units';
+import type { PlanContext } from './operation';
 import { PathBuilder, Tag } from './path';
 
 /** Bridges that hold a part in its frame until it is broken out. */
@@ -131,4 +134,45 @@ export function tabOnShortSide(chain: Chain, { at, width }: Tabs, diameter: numb
     }
     return false;
   });
+}
+
+/** What is wrong with bridges on a lap: places nobody can read, more of them than the lap has room for, one that goes round a corner. */
+export function tabFindings(
+  lap: Chain,
+  tabs: Tabs,
+  places: string,
+  { operation, tool }: Pick<PlanContext, 'operation' | 'tool'>,
+): Finding[] {
+  const place = { operation: operation.id, field: 'params.tabPlaces' };
+  const findings: Finding[] = [];
+  if (!arePlaces(places))
+    findings.push(
+      stop(
+        'tab-places',
+        `“${places}” does not say where tabs stand`,
+        'Write percents of the way round, such as 10 40 75',
+        place,
+      ),
+    );
+  const [width, length] = [formatNumber(tabs.width, 1), formatNumber(chainLength(lap), 1)];
+  const short = tabOnShortSide(lap, tabs, tool.diameter);
+  if (tabs.at.length * (tabs.width + tool.diameter) > chainLength(lap))
+    findings.push(
+      stop(
+        'tabs-too-wide',
+        `${tabs.at.length} tabs of ${width} mm leave nothing to cut on a line of ${length} mm`,
+        'Ask for fewer or narrower tabs',
+        { ...place, field: 'params.tabWidth' },
+      ),
+    );
+  else if (short !== undefined)
+    findings.push(
+      note(
+        'tab-round-corner',
+        `A tab of ${width} mm is wider than the side it stands on and goes round a corner`,
+        'Move it, or make the tabs narrower',
+        { ...place, at: pointAtShare(lap, short) },
+      ),
+    );
+  return findings;
 }

@@ -1,14 +1,6 @@
-import {
-  Chain,
-  chainLength,
-  flatten,
-  pointAtShare,
-  reversed,
-  startedAtShare,
-  startedOnLongest,
-} from '../../geometry/chain';
-import { Region, area, contains, distanceToBoundary, intersection, offset } from '../../geometry/clip';
-import { distance, distanceToSegment, Point } from '../../geometry/point';
+import { Chain, chainLength, pointAtShare } from '../../geometry/chain';
+import { area, contains, distanceToBoundary, intersection, offset } from '../../geometry/clip';
+import { distance, Point } from '../../geometry/point';
 import { Finding, care, note, stop } from '../../quantity/finding';
 import { Choice, Parameter, Toggle, Words } from '../../quantity/parameter';
 import { degrees, formatNumber, radians } from '../../quantity/units';
@@ -20,13 +12,14 @@ import { instancesOf } from '../../part/shapes';
 import { cutsWalls } from '../../shop/tool';
 import { cannotPlunge, reachFindings, targetFindings, toolFindings } from '../checks';
 import { wallBottom } from '../depth';
-import { Corners, closedLaps, extended, openLap } from '../laps';
+import { Corners, extended } from '../laps';
 import { layersBetween } from '../layers';
 import { LeadForm, leadFor } from '../leads';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../path';
 import { metalLeft } from '../rest';
-import { Tabs, arePlaces, followStations, stationsOver, tabOnShortSide, tabShares } from '../tabs';
+import { Tabs, followStations, stationsOver, tabFindings, tabShares } from '../tabs';
+import { Wall, closedWall, openWall } from '../walls';
 
 type Side = 'outside' | 'inside' | 'scrap side' | 'left' | 'right' | 'on the line';
 
@@ -263,14 +256,6 @@ const LONGER = 1.2;
 const BESIDE = 0.2;
 /** Share of the cutter's face that may touch metal and still counts as clear: the grid's own error. */
 const TOUCH = 0.01;
-/** Share of the cutter's radius a loop goes past a corner. */
-const LOOP = 0.5;
-
-/** A line to run along: where its laps lie at a distance from the wall, and where the cutter's middle may be. */
-interface Wall {
-  laps(leave: number): Chain[];
-  isFree(p: Point, leave: number): boolean;
-}
 
 class ContourPlanner {
   readonly path = new PathBuilder();
@@ -289,40 +274,6 @@ class ContourPlanner {
     return this.params.direction === 'climb' ? 'left' : 'right';
   }
 
-  private closedWall(region: Region, inside: boolean): Wall {
-    const { params, radius } = this;
-    const on = params.side === 'on the line';
-    const laps = (leave: number) =>
-      closedLaps(
-        region,
-        on ? 0 : (inside ? -1 : 1) * (radius + leave),
-        inside || on ? 'rolled' : params.corners,
-        LOOP * radius,
-      )
-        .map((lap) => (inside === (params.direction === 'climb') ? lap : reversed(lap)))
-        .map((lap) => (params.startAt === 'chosen' ? startedAtShare(lap, params.start) : startedOnLongest(lap)));
-    const isFree = (p: Point, leave: number) =>
-      on || (contains(region, p) === inside && distanceToBoundary(region, p) >= radius + leave - 0.002);
-    return { laps, isFree };
-  }
-
-  private openWall(chain: Chain): Wall {
-    const { params, radius } = this;
-    const whole = extended(chain, params.extendStart, params.extendEnd);
-    const on = params.side === 'on the line';
-    const side = params.side === 'right' ? 'right' : 'left';
-    const forward = on ? params.direction === 'climb' : (side === 'left') === (params.direction === 'climb');
-    const points = flatten(chain, 0.01);
-    const laps = (leave: number) => {
-      const lap = whole.vertices.length > 1 ? openLap(whole, on ? 0 : radius + leave, side) : undefined;
-      return lap ? [forward ? lap : reversed(lap)] : [];
-    };
-    const isFree = (p: Point, leave: number) =>
-      on ||
-      points.every((q, i) => i === 0 || distanceToSegment(p, points[i - 1], q).distance >= radius + leave - 0.002);
-    return { laps, isFree };
-  }
-
   /** The last laps along a feature. */
   lapsOf(feature: Feature): Chain[] {
     return this.walls(feature).flatMap((w) => w.laps(this.params.wallAllowance));
@@ -330,12 +281,13 @@ class ContourPlanner {
 
   /** The lines of a feature as walls: all its closed copies together, each open one by itself. */
   private walls(feature: Feature): Wall[] {
-    const { params } = this;
+    const { params, radius } = this;
     const open = instancesOf(feature).filter((c) => !c.closed);
     const region = regionOf(feature);
+    const run = { ...params, radius };
     return [
-      ...(region.length ? [this.closedWall(region, isInside(feature, params.side))] : []),
-      ...open.map((c) => this.openWall(c)),
+      ...(region.length ? [closedWall(region, isInside(feature, params.side), run)] : []),
+      ...open.map((c) => openWall(extended(c, params.extendStart, params.extendEnd), c, run)),
     ];
   }
 
@@ -388,45 +340,9 @@ class ContourPlanner {
       top,
       shape: params.tabs,
     };
-    this.tabFindings(lap, tabs);
+    for (const found of tabFindings(lap, tabs, params.tabPlaces, context))
+      if (!this.findings.some((f) => f.code === found.code)) this.findings.push(found);
     return tabs;
-  }
-
-  private tabFindings(lap: Chain, tabs: Tabs): void {
-    const { operation, tool } = this.context;
-    const place = { operation: operation.id, field: 'params.tabWidth' };
-    const told = (code: string) => this.findings.some((f) => f.code === code);
-    if (!arePlaces(this.params.tabPlaces) && !told('tab-places'))
-      this.findings.push(
-        stop(
-          'tab-places',
-          `“${this.params.tabPlaces}” does not say where tabs stand`,
-          'Write percents of the way round, such as 10 40 75',
-          { ...place, field: 'params.tabPlaces' },
-        ),
-      );
-    if (tabs.at.length * (tabs.width + tool.diameter) > chainLength(lap)) {
-      if (!told('tabs-too-wide'))
-        this.findings.push(
-          stop(
-            'tabs-too-wide',
-            `${tabs.at.length} tabs of ${formatNumber(tabs.width, 1)} mm leave nothing to cut on a line of ${formatNumber(chainLength(lap), 1)} mm`,
-            'Ask for fewer or narrower tabs',
-            place,
-          ),
-        );
-      return;
-    }
-    const short = tabOnShortSide(lap, tabs, tool.diameter);
-    if (short !== undefined && !told('tab-round-corner'))
-      this.findings.push(
-        note(
-          'tab-round-corner',
-          `A tab of ${formatNumber(tabs.width, 1)} mm is wider than the side it stands on and goes round a corner`,
-          'Move it, or make the tabs narrower',
-          { ...place, field: 'params.tabPlaces', at: pointAtShare(lap, short) },
-        ),
-      );
   }
 
   /** Whether the cutter stands clear of all metal at p, down to z: off the stock, or where something was cut before. */
