@@ -6,13 +6,11 @@ import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { formatNumber, radians } from '../../quantity/units';
 import { suggestEntry } from '../../cutting/entries';
 import { suggestSteadyBite } from '../../cutting/bite';
-import { Feature } from '../../part/feature';
-import { regionOf, solidAt } from '../../part/model';
 import { cutsWalls, isAxial, profileTop } from '../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
 import { helixDown, rampDown } from '../entry';
 import { FinishParams, finishDefaults, finishWalls } from '../finish';
-import { layersBetween } from '../layers';
+import { Level, deepest, levelsOf } from '../levels';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../path';
 import { metalLeft } from '../rest';
@@ -189,54 +187,6 @@ const AROUND = 2;
 const COARSE = 0.005;
 /** Metal an entry hole may leave over a floor besides its point, mm. */
 const OVER_FLOOR = 0.5;
-
-/** One depth to be cleared: what is wanted there, and what must stay. */
-interface Level {
-  feature: Feature;
-  z: number;
-  from: number;
-  wanted: Region;
-  keep: Region;
-}
-
-/** Floors of a pocket from the top down; only the deepest where flats are left alone. */
-function flatsOf(feature: Feature, { model }: PlanContext, every: boolean): number[] {
-  const inside = regionOf(feature);
-  const deepest = model.floors.find((f) => f.feature === feature.id);
-  if (!deepest) return [];
-  const flats = model.floors
-    .filter((f) => f.z > deepest.z + 1e-6 && area(intersection(f.region, inside)) > 1e-3)
-    .map((f) => f.z);
-  const all = [...new Set(every ? [...flats, deepest.z] : [deepest.z])];
-  return all.sort((a, b) => b - a);
-}
-
-/** What a feature asks for at a height: a pocket its inside, an outline everything of the stock around it. */
-function wantedAt(feature: Feature, context: PlanContext, z: number): Region {
-  if (feature.meaning === 'outline') return difference(context.stock, context.model.outline);
-  const floors = context.model.floors.filter((f) => f.z <= z + 1e-6).flatMap((f) => f.region);
-  return intersection(regionOf(feature), union(floors));
-}
-
-function levelsOf(feature: Feature, params: ClearParams, context: PlanContext): Level[] {
-  const { model, top } = context;
-  const outline = feature.meaning === 'outline';
-  const through = outline || feature.through;
-  const bottom = (z: number) =>
-    through && z <= -model.thickness + 1e-6 ? z - params.breakthrough : z + params.floorAllowance;
-  const flats = outline ? [-model.thickness] : flatsOf(feature, context, params.flats);
-  const levels: Level[] = [];
-  let from = top;
-  for (const flat of flats) {
-    const wanted = wantedAt(feature, context, flat);
-    const keep = outline ? model.outline : solidAt(model, flat);
-    for (const z of layersBetween(from, bottom(flat), params.layer)) {
-      levels.push({ feature, z, from, wanted, keep });
-      from = z;
-    }
-  }
-  return levels;
-}
 
 class ClearPlanner {
   readonly path = new PathBuilder();
@@ -499,9 +449,6 @@ function plan(params: ClearParams, context: PlanContext): Plan {
   }
   return { path: planner.path.build(), findings: [...findings, ...unique(planner.findings)] };
 }
-
-/** The last layer of every flat: there its walls are finished, in one lap from top to floor. */
-const deepest = (levels: Level[]) => levels.filter((l, i) => levels[i + 1]?.wanted !== l.wanted);
 
 /** The same thing is told once, though it holds for every layer. */
 const unique = (findings: Finding[]) =>

@@ -1,0 +1,68 @@
+import { Region, area, difference, intersection, union } from '../geometry/clip';
+import { Feature } from '../part/feature';
+import { regionOf, solidAt } from '../part/model';
+import { layersBetween } from './layers';
+import type { PlanContext } from './operation';
+
+/** What depths depend on, mm. */
+export interface LevelParams {
+  /** Most depth of a layer. */
+  layer: number;
+  /** How far below the part, where it is cut right through. */
+  breakthrough: number;
+  floorAllowance: number;
+  /** Whether flats between the top and the floor are stopped at. */
+  flats: boolean;
+}
+
+/** One depth to be cleared: what is wanted there, and what must stay. */
+export interface Level {
+  feature: Feature;
+  z: number;
+  from: number;
+  wanted: Region;
+  keep: Region;
+}
+
+/** Floors of a pocket from the top down; only the deepest where flats are left alone. */
+function flatsOf(feature: Feature, { model }: PlanContext, every: boolean): number[] {
+  const inside = regionOf(feature);
+  const deepest = model.floors.find((f) => f.feature === feature.id);
+  if (!deepest) return [];
+  const flats = model.floors
+    .filter((f) => f.z > deepest.z + 1e-6 && area(intersection(f.region, inside)) > 1e-3)
+    .map((f) => f.z);
+  const all = [...new Set(every ? [...flats, deepest.z] : [deepest.z])];
+  return all.sort((a, b) => b - a);
+}
+
+/** What a feature asks for at a height: a pocket its inside, an outline everything of the stock around it. */
+function wantedAt(feature: Feature, context: PlanContext, z: number): Region {
+  if (feature.meaning === 'outline') return difference(context.stock, context.model.outline);
+  const floors = context.model.floors.filter((f) => f.z <= z + 1e-6).flatMap((f) => f.region);
+  return intersection(regionOf(feature), union(floors));
+}
+
+/** The depths of a feature from the top down, layer by layer and flat by flat. */
+export function levelsOf(feature: Feature, params: LevelParams, context: PlanContext): Level[] {
+  const { model, top } = context;
+  const outline = feature.meaning === 'outline';
+  const through = outline || feature.through;
+  const bottom = (z: number) =>
+    through && z <= -model.thickness + 1e-6 ? z - params.breakthrough : z + params.floorAllowance;
+  const flats = outline ? [-model.thickness] : flatsOf(feature, context, params.flats);
+  const levels: Level[] = [];
+  let from = top;
+  for (const flat of flats) {
+    const wanted = wantedAt(feature, context, flat);
+    const keep = outline ? model.outline : solidAt(model, flat);
+    for (const z of layersBetween(from, bottom(flat), params.layer)) {
+      levels.push({ feature, z, from, wanted, keep });
+      from = z;
+    }
+  }
+  return levels;
+}
+
+/** The last layer of every flat: there its walls are finished, in one lap from top to floor. */
+export const deepest = (levels: Level[]) => levels.filter((l, i) => levels[i + 1]?.wanted !== l.wanted);
