@@ -1,7 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Page } from 'puppeteer-core';
-import { Harness, WIDE, byTest, tap, textOf, until } from './harness';
+import { Harness, PHONE, WIDE, byTest, tap, textOf, until } from './harness';
 
 const harness = new Harness();
 beforeAll(() => harness.start());
@@ -32,16 +32,16 @@ async function open(page: Page, file: string): Promise<void> {
   await (await chooser).accept([file]);
 }
 
-async function proving(name: string): Promise<Page> {
-  const page = await harness.page(WIDE);
+async function proving(name: string, viewport = WIDE): Promise<Page> {
+  const page = await harness.page(viewport);
   const id = await harness.jobId(name);
   await harness.open(page, `/job/${id}/prove`);
   await until('the proof', async () => /✓/.test(await textOf(page, byTest('stage-prove'))), 120_000);
   return page;
 }
 
-test('a program from elsewhere: its tool is guessed from its remark, kept, and its fault found', async () => {
-  const page = await proving('Vane hub plate');
+test('a program from elsewhere: its tool is guessed from its remark, kept, its fault found and shown', async () => {
+  const page = await proving('Vane hub plate', PHONE);
   const file = join(harness.data, 'elsewhere.nc');
   writeFileSync(
     file,
@@ -54,6 +54,11 @@ test('a program from elsewhere: its tool is guessed from its remark, kept, and i
   await until('the fault', () => has(page, byTest('finding-rapid-through-stock')));
   expect(await textOf(page, byTest('finding-rapid-through-stock'))).toMatch(/line 8/);
   expect(await has(page, byTest('called-tools'))).toBe(false);
+  // On a phone the picture is further up than the finding: showing goes there.
+  await tap(page, `${byTest('finding-rapid-through-stock')} button`);
+  await until('the line', async () => /line 8 /.test(await textOf(page, byTest('line-now'))));
+  const seen = () => page.$eval(byTest('scene'), (e) => e.getBoundingClientRect().top);
+  await until('the picture is in sight', async () => (await seen()) >= 0);
   expect(harness.problems).toEqual([]);
   await page.close();
 });

@@ -11,7 +11,7 @@ import { PeaksCard } from './PeaksCard';
 import { PlacesCard } from './PlacesCard';
 import { StepsCard } from './StepsCard';
 import { TimeCard } from './TimeCard';
-import { startOf } from './moments';
+import { startOf, within } from './moments';
 
 const GRAVITY = { stop: 0, care: 1, note: 2 };
 const gravestFirst = (findings: Finding[]) => [...findings].sort((a, b) => GRAVITY[a.level] - GRAVITY[b.level]);
@@ -67,7 +67,7 @@ export const ProofCards = memo(function ProofCards({
         onMeasure={onMeasure}
         peaks={proof.peaks[measure]}
         lines={proof.lines}
-        onPeak={(peak) => onSeek(peak.time)}
+        onPeak={(peak) => onSeek(within(peak.time))}
       />
       <StepsCard steps={proof.steps} operations={setup.operations} onStep={(s) => onSeek(startOf(proof, s.motion))} />
       {proofFresh && <LevelCard proof={proof} measure={measure} fileName={fileName} />}

@@ -109,22 +109,31 @@ export function ProveStage() {
     void cameraRef.current?.().then((png) => png && saveFile(`${setup.name}.png`, png, 'image/png'));
 
   const { seek } = player;
+  const [look, setLook] = useState(0);
+  /** Shows a moment somebody asked for further down. */
+  const show = useCallback(
+    (t: number) => {
+      setLook((n) => n + 1);
+      seek(t);
+    },
+    [seek],
+  );
   const go = useCallback(
     (f: Finding) => {
       setChosen(f);
       const at = proof && momentOf(proof, f);
-      if (at !== undefined) seek(at);
+      if (at !== undefined) show(at);
     },
-    [proof, seek],
+    [proof, show],
   );
   const { tap } = probing;
   const showPlace = useCallback(
     (place: WrongPlace) => {
       setAgainst(true);
-      seek(total);
+      show(total);
       tap(place);
     },
-    [seek, total, tap],
+    [show, total, tap],
   );
   const flags = useMemo(() => flagsOf(proof), [proof]);
 
@@ -169,6 +178,8 @@ export function ProveStage() {
         />
       }
       under={ribbon}
+      start={computed.other}
+      look={look}
     >
       <SetupBar />
       {waiting && <Waiting />}
@@ -196,7 +207,7 @@ export function ProveStage() {
           probing={probing}
           zero={plan.zero}
           lines={proof.lines}
-          onMotion={(motion) => player.seek(proof.ends[motion])}
+          onMotion={(motion) => show(proof.ends[motion])}
         />
       )}
       {proof && (
@@ -206,7 +217,7 @@ export function ProveStage() {
           measure={measure}
           onMeasure={setMeasure}
           onFinding={go}
-          onSeek={player.seek}
+          onSeek={show}
           onPlace={showPlace}
           onReport={report}
         />

@@ -1,4 +1,5 @@
 import type { ProofView } from '../../compute/messages';
+import { within } from './moments';
 
 /** What one goes on by: a program line at a time (single block), a tool, an operation. */
 export const STRIDES = ['line', 'tool', 'step'] as const;
@@ -6,9 +7,6 @@ export type Stride = (typeof STRIDES)[number];
 
 /** Moments nearer than this are the same, s. */
 const SAME = 2e-3;
-
-/** Just before the end of a line, so that it is the one shown; by more than the rounding of its time. */
-const within = (end: number) => Math.max(0, end - Math.max(1e-4, end * 2e-7));
 
 /** End of the line under way or, where it has ended, of the next; backwards the end of the one before. */
 function lineStop({ ends, lines }: ProofView, time: number, forwards: boolean): number {

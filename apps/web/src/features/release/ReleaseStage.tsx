@@ -108,6 +108,7 @@ export function ReleaseStage() {
   const proving = usePace().progress !== undefined;
   const player = usePlayer(proof);
   const [draft, setDraft] = useState<string>();
+  const [look, setLook] = useState(0);
   const programs = useMemo(() => plan?.programs ?? [], [plan]);
   const posted = useMemo(() => (programs.length ? joinPrograms(programs).text : ''), [programs]);
   const shownText = useDeferredValue(proof ? (provedText ?? posted) : posted);
@@ -126,7 +127,9 @@ export function ReleaseStage() {
 
   const toLine = (line: number) => {
     const motion = proof?.lines.findIndex((l) => l >= line) ?? -1;
-    if (proof && motion >= 0) player.seek(proof.ends[motion]);
+    if (!proof || motion < 0) return;
+    setLook((n) => n + 1);
+    player.seek(proof.ends[motion]);
   };
   const download = () => {
     if (programs.length === 1) saveFile(programs[0].fileName, programs[0].text, 'text/plain');
@@ -157,6 +160,7 @@ export function ReleaseStage() {
   return (
     <StagePage
       view={<JobView stock="cut" moment={moment} />}
+      look={look}
       action={
         <Row>
           <Button
