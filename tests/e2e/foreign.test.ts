@@ -57,6 +57,7 @@ test('a program from elsewhere: its tool is guessed from its remark, kept, its f
   // On a phone the picture is further up than the finding: showing goes there.
   await tap(page, `${byTest('finding-rapid-through-stock')} button`);
   await until('the line', async () => /line 8 /.test(await textOf(page, byTest('line-now'))));
+  expect(await textOf(page, byTest('finding-line'))).toMatch(/▲ A rapid runs/);
   const seen = () => page.$eval(byTest('scene'), (e) => e.getBoundingClientRect().top);
   await until('the picture is in sight', async () => (await seen()) >= 0);
   expect(harness.problems).toEqual([]);

@@ -8,6 +8,8 @@ import { Txt } from './Txt';
 /** Each level has a word and a shape of its own; colour only helps. */
 export const LEVEL_MARK: Record<Level, string> = { stop: '▲', care: '◆', note: '○' };
 
+const TONE: Record<Level, 'danger' | 'care' | 'quiet'> = { stop: 'danger', care: 'care', note: 'quiet' };
+
 interface Props {
   finding: Finding;
   /** Goes to the value or place that causes it. */
@@ -19,7 +21,7 @@ interface Props {
 export function FindingCard({ finding, onGo, goLabel = 'Go there' }: Props) {
   const palette = usePalette();
   const { level, message, remedy, place } = finding;
-  const tone = level === 'stop' ? 'danger' : level === 'care' ? 'care' : 'quiet';
+  const tone = TONE[level];
   const back = level === 'stop' ? palette.dangerSoft : level === 'care' ? palette.careSoft : palette.sunken;
   return (
     <View
@@ -45,5 +47,14 @@ export function FindingCard({ finding, onGo, goLabel = 'Go there' }: Props) {
         </Button>
       )}
     </View>
+  );
+}
+
+/** What is wrong, in one line. */
+export function FindingLine({ finding: { level, message } }: { finding: Finding }) {
+  return (
+    <Txt kind="small" tone={TONE[level]} live testID="finding-line">
+      {LEVEL_MARK[level]} {message}
+    </Txt>
   );
 }

@@ -66,7 +66,7 @@ export function SetupCard({ set }: { set: (more: Partial<Setup>, tag?: string) =
           />
           {setup.fixtures.length > 0 && (
             <Txt kind="small" tone="quiet">
-              To turn it takes its fixtures off.
+              Turning it takes its fixtures off.
             </Txt>
           )}
         </>

@@ -34,7 +34,7 @@ export function StagePage({ view, under, children, action, start, look }: Props)
   const wide = useWide();
   const [folded, setFolded] = useState(false);
   const scroll = useRef<ScrollView>(null);
-  const toTop = () => scroll.current?.scrollTo({ y: 0, animated: true });
+  const toTop = () => scroll.current?.scrollTo({ y: 0, animated: false });
   useChange(start, toTop);
   useChange(look, () => {
     if (wide) return;

@@ -2,10 +2,11 @@ import { useCallback, useMemo, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { Button, IconButton, ProgressBar } from 'react-native-paper';
 import { Finding, Lines, Measure, WrongPlace, formatNumber } from '@tidypath/core';
+import type { ProofView } from '../../compute/messages';
 import { SPACE } from '../../theme/theme';
 import { Card, Row } from '../../ui/Card';
 import { Empty } from '../../ui/Empty';
-import { FindingCard } from '../../ui/FindingCard';
+import { FindingCard, FindingLine } from '../../ui/FindingCard';
 import { saveFile } from '../../ui/files';
 import { Txt } from '../../ui/Txt';
 import { useJob, usePace } from '../job/JobContext';
@@ -85,7 +86,9 @@ export function ProveStage() {
   const probing = useProbe(proof);
   const [against, setAgainst] = useState(false);
   const cameraRef = useRef<(() => Promise<Uint8Array | undefined>) | null>(null);
-  const [chosen, setChosen] = useState<Finding>();
+  /** The finding shown last, of which proof, and when it is. */
+  const [picked, setPicked] = useState<{ of: ProofView; finding: Finding; time?: number }>();
+  const chosen = picked?.of === proof ? picked : undefined;
   const [measure, setMeasure] = useState<Measure>('rate');
   const lines = useMemo(() => new Lines(provedText ?? ''), [provedText]);
   const { shown, time, total } = player;
@@ -94,7 +97,7 @@ export function ProveStage() {
     return shown && tool ? { at: shown.moment, tool, heights: shown.heights } : undefined;
   }, [shown, job.tools]);
   const marks = useMemo(() => {
-    const at = chosen?.place.at;
+    const at = chosen?.finding.place.at;
     return at ? [{ x: at.x, y: at.y, z: at.z ?? 0 }] : [];
   }, [chosen]);
 
@@ -119,9 +122,10 @@ export function ProveStage() {
     [seek],
   );
   const go = useCallback(
-    (f: Finding) => {
-      setChosen(f);
-      const at = proof && momentOf(proof, f);
+    (finding: Finding) => {
+      if (!proof) return;
+      const at = momentOf(proof, finding);
+      setPicked({ of: proof, finding, time: at });
       if (at !== undefined) show(at);
     },
     [proof, show],
@@ -159,6 +163,7 @@ export function ProveStage() {
         onFlag={go}
       />
       <Transport proof={proof} player={player} measure={measure} lines={lines} />
+      {chosen?.time === time && <FindingLine finding={chosen.finding} />}
     </View>
   );
 
