@@ -8,6 +8,9 @@ import type { Row } from './kernel';
 const percentile = (values: number[], share: number) =>
   [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))];
 
+/** Milliseconds for somebody who looks before typing: code compiled, pictures drawn. */
+const LOOKED = 1500;
+
 async function firstScreen(harness: Harness): Promise<number> {
   const times: number[] = [];
   for (let i = 0; i < 5; i++) {
@@ -49,6 +52,7 @@ async function keystrokes(harness: Harness): Promise<{ p95: number; longest: num
   await tap(page, '[aria-label^="2 "]');
   await tap(page, byTest('value-speed.feed'));
   await until('the proof', async () => /✓/.test(await textOf(page, byTest('stage-prove'))), 120_000);
+  await new Promise((r) => setTimeout(r, LOOKED));
   await page.emulateCPUThrottling(4);
   const result = (await page.evaluate(
     keystrokesIn('[data-testid=value-field]', '[data-testid=sheet] [data-testid=gauge-chip]', 300, 1),
@@ -62,8 +66,7 @@ async function calculatorKeystrokes(harness: Harness): Promise<{ p95: number; lo
   const page = await harness.page();
   await harness.open(page, '/recipes/calculator');
   await page.waitForSelector(byTest('calc-ae'));
-  // As for somebody who looks before typing: code compiled, pictures drawn.
-  await new Promise((r) => setTimeout(r, 1500));
+  await new Promise((r) => setTimeout(r, LOOKED));
   await page.emulateCPUThrottling(4);
   const script = keystrokesIn('[data-testid=calc-ae]', '[data-testid=gauge-engagement]', 0.5, 0.005);
   const result = (await page.evaluate(script)) as { times: number[]; long: number[] };

@@ -109,8 +109,8 @@ export const JobView = memo(function JobView({
   const { job: seen, stock: block, zero } = useMemo(() => groundOf(job, setup, partModel), [job, setup]);
   const edges = useMemo(() => partEdges(seen.part), [seen.part]);
   const fixtures = useMemo(() => setup.fixtures.map(boxOf), [setup.fixtures]);
-  const raw = useMemo(() => rawSurface(block), [block]);
-  const surface = stock === 'cut' && proof ? proof.surface : raw;
+  const cut = stock === 'cut' ? proof?.surface : undefined;
+  const surface = useMemo(() => cut ?? rawSurface(block), [cut, block]);
 
   const path = useMemo(() => {
     if (!showPath || !plan) return {};
