@@ -1,7 +1,7 @@
 /** Makes docs/screenshots from the demo data: one picture of each main view, phone and wide. */
 import { join } from 'node:path';
 import { Page } from 'puppeteer-core';
-import { Harness, PHONE, WIDE, byTest, root, tap, textOf, until } from '../tests/e2e/harness';
+import { Harness, PHONE, WIDE, byTest, drawn, root, tap, textOf, until } from '../tests/e2e/harness';
 
 interface Shot {
   name: string;
@@ -81,6 +81,7 @@ async function main(): Promise<void> {
         await rest(1200);
         await shot.before?.(page);
         await rest(900);
+        if (await page.$(byTest('scene'))) await drawn(page);
         await page.screenshot({ path: join(root, 'docs/screenshots', `${shot.name}-${size}.png`) as `${string}.png` });
         await page.close();
         process.stdout.write(`${shot.name}-${size}.png\n`);

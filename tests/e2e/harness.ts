@@ -155,6 +155,10 @@ export async function until(what: string, check: () => Promise<boolean>, timeout
   throw new Error(`waited in vain: ${what}`);
 }
 
+/** Waits until the picture shows all it was told. */
+export const drawn = (page: Page) =>
+  until('the picture', () => page.$eval(byTest('scene'), (e) => e.getAttribute('aria-busy') === 'false'));
+
 /** Where a page's downloads go from now on. */
 export async function downloadsTo(page: Page, folder: string): Promise<void> {
   mkdirSync(folder, { recursive: true });

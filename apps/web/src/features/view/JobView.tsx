@@ -131,6 +131,7 @@ export const JobView = memo(function JobView({
         surface={surface}
         heights={stock === 'cut' ? moment?.heights : undefined}
         edges={edges}
+        seeThrough={!cut}
         {...path}
         fixtures={fixtures}
         zero={zero}

@@ -15,6 +15,8 @@ export interface SceneProps {
   /** Heights that replace those of `surface` while playing. */
   heights?: Float32Array;
   edges?: Segments;
+  /** Whether the edges are seen through the stock, as in a piece that is not cut yet. */
+  seeThrough?: boolean;
   cut?: Segments;
   rapid?: Segments;
   fixtures: FixtureBox[];
@@ -40,8 +42,23 @@ export function SceneCanvas(props: SceneProps) {
   const palette = usePalette();
   const dark = useTheme().dark;
   const [failed, setFailed] = useState('');
-  const { surface, heights, edges, cut, rapid, fixtures, zero, tool, marks, pins, allowed, onTap, cameraRef, fit } =
-    props;
+  const {
+    surface,
+    heights,
+    edges,
+    seeThrough,
+    cut,
+    rapid,
+    fixtures,
+    zero,
+    tool,
+    marks,
+    pins,
+    allowed,
+    onTap,
+    cameraRef,
+    fit,
+  } = props;
   const tapped = useRef(onTap);
   useEffect(() => {
     tapped.current = onTap;
@@ -72,9 +89,10 @@ export function SceneCanvas(props: SceneProps) {
       picture.current?.tell('setLines', 'edges', edges, {
         colour: palette.part,
         width: 1.6,
-        opacity: dark ? 0.9 : 0.8,
+        opacity: seeThrough ? 0.5 : dark ? 0.9 : 0.8,
+        above: seeThrough,
       }),
-    [edges, palette, dark],
+    [edges, seeThrough, palette, dark],
   );
   useEffect(() => picture.current?.tell('setPath', cut, rapid), [cut, rapid, palette]);
   useEffect(() => picture.current?.tell('setFixtures', fixtures), [fixtures, palette]);

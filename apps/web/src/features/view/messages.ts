@@ -59,8 +59,13 @@ export type Ask =
 /** What the page asks of one of its pictures. */
 export type Request = { id: number } & Ask;
 
-export type Answer = { id: number } & (
-  { type: 'tapped'; at: Point3 } | { type: 'picture'; file: Uint8Array } | { type: 'failed'; message: string }
-);
+export type Answer = { id: number } &
+  /** The picture shows the first so many things it was told. */
+  (
+    | { type: 'drawn'; heard: number }
+    | { type: 'tapped'; at: Point3 }
+    | { type: 'picture'; file: Uint8Array }
+    | { type: 'failed'; message: string }
+  );
 
 export type About<K extends Told> = Parameters<Scene[K]>;

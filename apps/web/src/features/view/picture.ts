@@ -22,6 +22,7 @@ export class Picture {
   private readonly gone = new AbortController();
   private onPicture?: (file?: Uint8Array) => void;
   private hasFailed = false;
+  private told = 0;
 
   constructor(
     private readonly host: HTMLElement,
@@ -55,6 +56,7 @@ export class Picture {
 
   private hear(answer: Answer): void {
     if (answer.id !== this.id) return;
+    if (answer.type === 'drawn') this.setBusy(answer.heard < this.told);
     if (answer.type === 'tapped') this.onTap(answer.at);
     if (answer.type === 'picture') this.onPicture?.(answer.file);
     if (answer.type === 'failed') this.fail(answer.message);
@@ -86,7 +88,14 @@ export class Picture {
   }
 
   tell<K extends Told>(name: K, ...about: About<K>): void {
+    this.told++;
+    this.setBusy(!this.hasFailed);
     this.send({ type: 'tell', name, about });
+  }
+
+  /** Says whether the picture lags behind what it was told. */
+  private setBusy(is: boolean): void {
+    this.host.setAttribute('aria-busy', String(is));
   }
 
   /** The picture as it stands, as a PNG; undefined where it cannot be drawn. */
@@ -100,6 +109,7 @@ export class Picture {
 
   private fail(message: string): void {
     this.hasFailed = true;
+    this.setBusy(false);
     this.onPicture?.();
     this.onFailed(message);
   }

@@ -17,6 +17,8 @@ const DIRECTIONS: Record<Angle, [number, number, number]> = {
   front: [0, -1, 0.0001],
 };
 const PATH_WIDTH = 2.2;
+/** Milliseconds between two looks whether a picture is finished. */
+const LOOK_AGAIN = 4;
 /** The picture: stock as a warm block, edges in ink, path, tool and fixtures. Drawn only when something changes. */
 export class Scene {
   private readonly renderer: THREE.WebGLRenderer;
@@ -34,7 +36,9 @@ export class Scene {
   private box = new THREE.Box3(new THREE.Vector3(0, 0, -10), new THREE.Vector3(100, 60, 0));
   /** Room the fixtures take. */
   private held = new THREE.Box3();
-  private pending = 0;
+  private isDrawing = false;
+  private isStale = false;
+  private isGone = false;
   /** What was replaced: kept until its successor is drawn, which then takes over its shaders. */
   private replaced: THREE.Object3D[] = [];
   /** Side the picture was last fitted from; undefined once a hand has turned it. */
@@ -44,6 +48,7 @@ export class Scene {
     private readonly canvas: OffscreenCanvas,
     private readonly palette: Palette,
     size: Size,
+    private readonly onDrawn: () => void,
   ) {
     this.plain = new THREE.Color(palette.stock).toArray();
     this.shades = [palette.right, palette.danger, ...TEMPER].map((c) => new THREE.Color(c).toArray());
@@ -61,13 +66,43 @@ export class Scene {
   }
 
   draw(): void {
-    if (!this.pending) this.pending = requestAnimationFrame(() => this.render());
+    this.isStale = true;
+    if (this.isDrawing) return;
+    this.isDrawing = true;
+    requestAnimationFrame(() => void this.render());
   }
 
-  private render(): void {
-    this.pending = 0;
+  /** Whether it shows all it was told. */
+  get isDrawn(): boolean {
+    return !this.isStale && !this.isDrawing;
+  }
+
+  /** Draws, one picture at a time: the next one waits until the graphics side has finished, and shows what was told meanwhile. */
+  private async render(): Promise<void> {
+    if (this.isGone) return;
+    this.isStale = false;
+    this.paint();
+    await this.finished();
+    this.isDrawing = false;
+    if (this.isStale && !this.isGone) this.draw();
+    else this.onDrawn();
+  }
+
+  private paint(): void {
     this.renderer.render(this.scene, this.camera);
     this.letGo();
+  }
+
+  /** Waits until the graphics side has done what it was asked, looking now and then. */
+  private async finished(): Promise<void> {
+    const gl = this.renderer.getContext() as WebGL2RenderingContext;
+    const fence = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0);
+    gl.flush();
+    while (fence && !this.isGone && !gl.isContextLost()) {
+      if (gl.getSyncParameter(fence, gl.SYNC_STATUS) === gl.SIGNALED) break;
+      await new Promise((resolve) => setTimeout(resolve, LOOK_AGAIN));
+    }
+    gl.deleteSync(fence);
   }
 
   /** A hand on the picture turns, shifts and enlarges it. */
@@ -86,7 +121,7 @@ export class Scene {
 
   /** The picture as it stands, as a PNG. */
   async picture(): Promise<Uint8Array> {
-    this.render();
+    this.paint();
     const blob = await this.canvas.convertToBlob();
     return new Uint8Array(await blob.arrayBuffer());
   }
@@ -298,9 +333,9 @@ export class Scene {
   }
 
   dispose(): void {
+    this.isGone = true;
     for (const name of [...this.groups.keys()]) this.swap(name);
     this.letGo();
-    cancelAnimationFrame(this.pending);
     this.controls.dispose();
     this.renderer.dispose();
     this.renderer.forceContextLoss();

@@ -5,14 +5,28 @@ const scope = globalThis as unknown as {
   postMessage(m: Answer): void;
   onmessage: ((e: MessageEvent<Request>) => void) | null;
 };
-const scenes = new Map<number, Scene>();
+/** Each with how many things it was told. */
+const scenes = new Map<number, { scene: Scene; heard: number }>();
+
+function tell(id: number): void {
+  const known = scenes.get(id);
+  if (known) scope.postMessage({ id, type: 'drawn', heard: known.heard });
+}
 
 function heed(request: Request): void {
   const { id } = request;
-  if (request.type === 'open') return void scenes.set(id, new Scene(request.canvas, request.palette, request.size));
-  const scene = scenes.get(id);
-  if (!scene) return;
-  if (request.type === 'tell') (scene[request.name] as (...about: unknown[]) => void)(...request.about);
+  if (request.type === 'open') {
+    const { canvas, palette, size } = request;
+    return void scenes.set(id, { scene: new Scene(canvas, palette, size, () => tell(id)), heard: 0 });
+  }
+  const known = scenes.get(id);
+  if (!known) return;
+  const { scene } = known;
+  if (request.type === 'tell') {
+    known.heard++;
+    (scene[request.name] as (...about: unknown[]) => void)(...request.about);
+    if (scene.isDrawn) tell(id);
+  }
   if (request.type === 'tap') {
     const at = scene.seenAt(request.x, request.y);
     if (at) scope.postMessage({ id, type: 'tapped', at });
