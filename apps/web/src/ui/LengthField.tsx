@@ -14,7 +14,7 @@ interface Props extends TypedFieldProps {
   shareOf?: number;
 }
 
-const plain = (mm: number, unit: LengthUnit) => lengthNumber(mm, unit).replace(/\u2009/g, '');
+const plain = (mm: number, unit: LengthUnit) => lengthNumber(mm, unit).replace(/\u202f/g, '');
 
 /** A length as people write it; what it was read as, or why it cannot be, stands below. The last good value is kept. */
 export function LengthField({ value, unit, onChange, min, max, step, shareOf, ...rest }: Props) {

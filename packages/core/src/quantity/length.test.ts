@@ -74,7 +74,7 @@ describe('lengths as people write them', () => {
 });
 
 test('numbers carry thin spaces, units and no trailing zeros', () => {
-  expect(formatNumber(9500, 0)).toBe('9\u2009500');
+  expect(formatNumber(9500, 0)).toBe('9\u202f500');
   expect(formatNumber(-0.0001, 2)).toBe('0');
   expect(formatLength(12.7, 'inch')).toBe('0.5 in');
   expect(formatFeed(950, 'mm')).toBe('950 mm/min');

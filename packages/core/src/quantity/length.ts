@@ -70,7 +70,7 @@ function term(text: string, unit: LengthUnit, shareOf?: number): Term {
  * @returns the length in mm, or why it cannot be read
  */
 export function parseLength(text: string, unit: LengthUnit, shareOf?: number): ParsedLength {
-  let rest = text.trim().replace(/\u2009|\u00a0/g, '');
+  let rest = text.trim().replace(/[\u2009\u202f\u00a0]/g, '');
   if (rest === '') return { ok: false, why: 'a length is needed here' };
   let mm = 0;
   let sign = 1;

@@ -2,9 +2,9 @@ export type LengthUnit = 'mm' | 'inch';
 
 export const MM_PER_INCH = 25.4;
 
-const THIN_SPACE = '\u2009';
+const THIN_SPACE = '\u202f';
 
-/** Groups thousands with a thin space: 9500 -> "9 500". */
+/** Groups thousands with a thin space that no line ends at: 9500 -> "9 500". */
 export function group(text: string): string {
   const [whole, rest] = text.split('.');
   const grouped = whole.replace(/\B(?=(\d{3})+(?!\d))/g, THIN_SPACE);
