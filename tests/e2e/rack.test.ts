@@ -89,7 +89,7 @@ test('the calculator and the command line say the same; the cut is kept as a rec
     encoding: 'utf8',
   });
   const { rpm, feed } = JSON.parse(stdout) as { rpm: number; feed: number };
-  const bare = (await textOf(page, byTest('headline'))).replace(/\u2009/g, '');
+  const bare = (await textOf(page, byTest('headline'))).replace(/\u202f/g, '');
   expect(bare).toBe(`${rpm} rpm · ${feed} mm/min`);
   await tapText(page, 'Keep as a recipe');
   await until('the recipe', () => bodyHas(page, /10 mm end mill, 3 flutes in Aluminium 6082/));
