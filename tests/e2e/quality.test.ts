@@ -100,10 +100,11 @@ test('first screen from a cold start', async () => {
 test('numbers follow a keystroke, and the page stays free while paths and proof are computed', async () => {
   const page = await harness.page(WIDE);
   await harness.open(page, `/job/${await harness.jobId('Vane hub plate')}/cut`);
+  // While it plans, a line above the route comes and goes, and moves what is to be tapped.
+  await until('the first proof', async () => /✓/.test(await textOf(page, byTest('stage-prove'))), 120_000);
   await tap(page, '[aria-label^="2 "]');
   await tap(page, byTest('value-speed.feed'));
   await page.waitForSelector(byTest('value-field'));
-  await until('the first proof', async () => /✓/.test(await textOf(page, byTest('stage-prove'))), 120_000);
   await page.evaluate(() => {
     const w = window as unknown as { long: number[] };
     w.long = [];
