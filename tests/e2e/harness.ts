@@ -155,6 +155,19 @@ export async function until(what: string, check: () => Promise<boolean>, timeout
   throw new Error(`waited in vain: ${what}`);
 }
 
+/** Goes to a stage of the job. */
+export const stage = (page: Page, name: string) => tap(page, byTest(`stage-${name}`));
+
+/** Waits until the job is proved as it stands. */
+export const proved = (page: Page) =>
+  until('the proof', async () => /✓/.test(await textOf(page, byTest('stage-prove'))), 120_000);
+
+/** The operations of the route, as they are numbered and named. */
+export const routeNames = (page: Page) =>
+  page.$$eval('[data-testid^=operation-] [aria-expanded][aria-label]', (all) =>
+    all.map((e) => e.getAttribute('aria-label')!).filter((l) => /^\d/.test(l)),
+  );
+
 /** Waits until the picture shows all it was told. */
 export const drawn = (page: Page) =>
   until('the picture', () => page.$eval(byTest('scene'), (e) => e.getAttribute('aria-busy') === 'false'));

@@ -1,23 +1,30 @@
 import { Page } from 'puppeteer-core';
-import { Harness, PHONE, WIDE, byLabel, byTest, fill, tap, tapText, textOf, until } from './harness';
+import {
+  Harness,
+  PHONE,
+  WIDE,
+  byLabel,
+  byTest,
+  fill,
+  tap,
+  tapText,
+  textOf,
+  until,
+  proved,
+  routeNames,
+} from './harness';
 
 const harness = new Harness();
 beforeAll(() => harness.start());
 afterAll(() => harness.stop());
 
-const names = (page: Page) =>
-  page.$$eval('[data-testid^=operation-] [aria-expanded][aria-label]', (all) =>
-    all.map((e) => e.getAttribute('aria-label')!).filter((l) => /^\d/.test(l)),
-  );
-const proved = (page: Page) =>
-  until('the proof', async () => /✓/.test(await textOf(page, byTest('stage-prove'))), 120_000);
 const bodyHas = (page: Page, text: RegExp) => page.evaluate(() => document.body.innerText).then((t) => text.test(t));
 
 test('a route is proposed with its reasons, taken, proved, and undone in one step', async () => {
   const page = await harness.page(WIDE);
   await harness.open(page, `/job/${await harness.jobId('Float-pulley bracket')}/cut`);
   await proved(page);
-  const before = await names(page);
+  const before = await routeNames(page);
   expect(await textOf(page, byTest('route-summary'))).toMatch(
     /^6 operations · 4 tools · \d+ tool changes · \d+:\d\d in all$/,
   );
@@ -26,10 +33,10 @@ test('a route is proposed with its reasons, taken, proved, and undone in one ste
   expect(sheet).toMatch(/1 Face the topT1 .*every depth is measured from it/);
   expect(sheet).toMatch(/Contour plate.*Last, so that the part is held/);
   await tap(page, byTest('take-route'));
-  await until('the new route', async () => (await names(page)).length === 7);
+  await until('the new route', async () => (await routeNames(page)).length === 7);
   await proved(page);
   await tap(page, byLabel('Undo'));
-  await until('the old route', async () => JSON.stringify(await names(page)) === JSON.stringify(before));
+  await until('the old route', async () => JSON.stringify(await routeNames(page)) === JSON.stringify(before));
   expect(harness.problems).toEqual([]);
   await page.close();
 });
@@ -45,7 +52,7 @@ test('a label is written on the part, engraved, and its repeats are told in the 
   await tap(page, byTest('stage-cut'));
   await tapText(page, 'Add an operation');
   await tap(page, byTest('add-engrave'));
-  await until('the operation', async () => (await names(page)).length === 10);
+  await until('the operation', async () => (await routeNames(page)).length === 10);
   await until('the sentence', () => bodyHas(page, /engrave along/));
   await tapText(page, 'More');
   await tap(page, byTest('more-repeat'));

@@ -1,14 +1,25 @@
 import { join } from 'node:path';
 import { Page } from 'puppeteer-core';
-import { Harness, WIDE, byLabel, byTest, downloaded, downloadsTo, fill, tap, tapText, textOf, until } from './harness';
+import {
+  Harness,
+  WIDE,
+  byLabel,
+  byTest,
+  downloaded,
+  downloadsTo,
+  fill,
+  tap,
+  tapText,
+  textOf,
+  until,
+  proved,
+  stage,
+} from './harness';
 
 const harness = new Harness();
 beforeAll(() => harness.start());
 afterAll(() => harness.stop());
 
-const stage = (page: Page, name: string) => tap(page, byTest(`stage-${name}`));
-const proved = (page: Page) =>
-  until('the proof', async () => /✓/.test(await textOf(page, byTest('stage-prove'))), 120_000);
 const bodyHas = (page: Page, text: RegExp) => page.evaluate(() => document.body.innerText).then((t) => text.test(t));
 
 test('a part from shapes in inches, held by a clamp that is in the way, then cured', async () => {

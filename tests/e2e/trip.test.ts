@@ -16,6 +16,9 @@ import {
   tapText,
   textOf,
   until,
+  proved,
+  stage,
+  routeNames,
 } from './harness';
 
 const harness = new Harness();
@@ -50,10 +53,6 @@ async function chooseFrom(page: Page, menu: string, item: string): Promise<void>
   );
   await page.waitForFunction(() => !document.querySelector('[role=menuitem]'));
 }
-
-const stage = (page: Page, name: string) => tap(page, byTest(`stage-${name}`));
-const proved = (page: Page) =>
-  until('the proof', async () => /✓/.test(await textOf(page, byTest('stage-prove'))), 120_000);
 
 test('from a drawing to a proven, downloaded program', async () => {
   const page = await harness.page();
@@ -172,24 +171,23 @@ test('from a drawing to a proven, downloaded program', async () => {
 test('route: reorder by keyboard, switch off, duplicate, delete; nothing is lost', async () => {
   const page = await harness.page(WIDE);
   await harness.open(page, `/job/${await harness.jobId('Vane hub plate')}/cut`);
-  const names = () =>
-    page.$$eval('[data-testid^=operation-] [aria-expanded][aria-label]', (all) =>
-      all.map((e) => e.getAttribute('aria-label')!).filter((l) => /^\d/.test(l)),
-    );
-  await until('the route', async () => (await names()).length === 9);
+  await until('the route', async () => (await routeNames(page)).length === 9);
   await page.focus(byLabel('Move Face the top'));
-  for (const key of ['Space', 'ArrowDown', 'Space'] as const) {
-    await page.keyboard.press(key);
-    await new Promise((r) => setTimeout(r, 400));
-  }
-  await until('the new order', async () => (await names())[1] === '2 Face the top');
+  const heard = (said: string) => until(said, async () => (await textOf(page, '[id^=DndLiveRegion]')) === said);
+  await page.keyboard.press('Space');
+  await heard('Face the top moves to place 1 of 9.');
+  await page.keyboard.press('ArrowDown');
+  await heard('Face the top moves to place 2 of 9.');
+  await page.keyboard.press('Space');
+  await heard('Face the top is put down at place 2 of 9.');
+  await until('the new order', async () => (await routeNames(page))[1] === '2 Face the top');
   await tap(page, byLabel('Undo'));
-  await until('the old order', async () => (await names())[0] === '1 Face the top');
+  await until('the old order', async () => (await routeNames(page))[0] === '1 Face the top');
 
   await chooseFrom(page, 'More for Face the top', 'Duplicate');
-  await until('the copy', async () => (await names())[1] === '2 Face the top again');
+  await until('the copy', async () => (await routeNames(page))[1] === '2 Face the top again');
   await chooseFrom(page, 'More for Face the top again', 'Delete');
-  await until('the route as it was', async () => (await names()).length === 9);
+  await until('the route as it was', async () => (await routeNames(page)).length === 9);
   await chooseFrom(page, 'More for Face the top', 'Switch off');
   await until('off', async () => /\(off\)/.test(await textOf(page, byTest('operation-o1'))));
   expect(harness.problems).toEqual([]);

@@ -1,4 +1,5 @@
 import {
+  Announcements,
   DndContext,
   DragEndEvent,
   KeyboardSensor,
@@ -72,8 +73,22 @@ export function SortableList({ ids, labels, onMove, render }: Props) {
   const end = ({ active, over }: DragEndEvent) => {
     if (over && active.id !== over.id) onMove(ids.indexOf(String(active.id)), ids.indexOf(String(over.id)));
   };
+  const said = (id: unknown) => labels[ids.indexOf(String(id))];
+  const placeOf = (id: unknown) => `place ${ids.indexOf(String(id)) + 1} of ${ids.length}`;
+  const announcements: Announcements = {
+    onDragStart: ({ active }) => `${said(active.id)} is picked up.`,
+    onDragOver: ({ active, over }) => (over ? `${said(active.id)} moves to ${placeOf(over.id)}.` : undefined),
+    onDragEnd: ({ active, over }) => `${said(active.id)} is put down at ${placeOf((over ?? active).id)}.`,
+    onDragCancel: ({ active }) => `${said(active.id)} stays where it was.`,
+  };
+  const draggable = 'Space picks it up, the arrow keys move it, space puts it down, escape leaves it where it was.';
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={end}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={end}
+      accessibility={{ announcements, screenReaderInstructions: { draggable } }}
+    >
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>
         <div role="list" style={{ display: 'flex', flexDirection: 'column', gap: 12 }}>
           {ids.map((id, i) => (

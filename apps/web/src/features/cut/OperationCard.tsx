@@ -40,22 +40,25 @@ interface Props {
 
 function Actions({ operation, onAct }: Pick<Props, 'operation' | 'onAct'>) {
   const [open, setOpen] = useState(false);
+  const [used, setUsed] = useState(false);
   const act = (what: Parameters<Props['onAct']>[0]) => () => {
     setOpen(false);
     onAct(what);
   };
+  const button = (
+    <IconButton
+      icon="dots-vertical"
+      accessibilityLabel={`More for ${operation.name}`}
+      onPress={() => {
+        setUsed(true);
+        setOpen(true);
+      }}
+    />
+  );
+  // A menu that appears closed takes the focus to its button, and scrolls there: it appears when it is first opened.
+  if (!used) return button;
   return (
-    <Menu
-      visible={open}
-      onDismiss={() => setOpen(false)}
-      anchor={
-        <IconButton
-          icon="dots-vertical"
-          accessibilityLabel={`More for ${operation.name}`}
-          onPress={() => setOpen(true)}
-        />
-      }
-    >
+    <Menu visible={open} onDismiss={() => setOpen(false)} anchor={button}>
       <Menu.Item title={operation.on ? 'Switch off' : 'Switch on'} onPress={act('switch')} />
       <Menu.Item title="Duplicate" onPress={act('duplicate')} />
       <Menu.Item title="Earlier" onPress={act('up')} />

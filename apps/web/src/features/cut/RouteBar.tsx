@@ -1,26 +1,28 @@
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { formatTime, suggestOrder, toolChanges, withSetup } from '@tidypath/core';
-import { SPACE } from '../../theme/theme';
+import { SIZE, SPACE } from '../../theme/theme';
 import { Row } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
 import { planningWords } from '../job/planning';
 import { useCalmJob, usePace } from '../job/JobContext';
 import { counted } from './words';
 
-/** The operation being planned, or that somebody stopped it. */
-function Planning() {
+/** What the route amounts to; while it is planned, how far that is. Its room stays the same, so nothing below it moves. */
+function RouteLine({ facts }: { facts: string }) {
   const { computed } = useCalmJob();
   const { planning } = usePace();
-  if (!planning && !computed.cancelled) return null;
+  const out = planning ? `${planningWords(planning)} …` : computed.cancelled && '▲ Stopped: the paths are out of date.';
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.s }} testID={planning && 'planning'}>
-      <Txt kind="small" style={{ flex: 1 }}>
-        {planning ? `${planningWords(planning)} …` : '▲ Stopped: the paths are out of date.'}
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.s, height: SIZE.touch }}>
+      <Txt kind="small" tone={out ? 'ink' : 'quiet'} lines={2} style={{ flex: 1 }} testID="route-summary">
+        {out || facts}
       </Txt>
-      <Button compact onPress={planning ? computed.cancel : computed.run}>
-        {planning ? 'Stop' : 'Plan again'}
-      </Button>
+      {out && (
+        <Button compact onPress={planning ? computed.cancel : computed.run}>
+          {planning ? 'Stop' : 'Plan again'}
+        </Button>
+      )}
     </View>
   );
 }
@@ -42,12 +44,7 @@ export function RouteBar({ busy, onPropose }: { busy: boolean; onPropose: () => 
   ];
   return (
     <View style={{ gap: SPACE.xs }}>
-      {on.length > 0 && (
-        <Txt kind="small" tone="quiet" testID="route-summary">
-          {facts.join(' · ')}
-        </Txt>
-      )}
-      <Planning />
+      {on.length > 0 && <RouteLine facts={facts.join(' · ')} />}
       <Row>
         <Button compact mode="outlined" loading={busy} disabled={busy} onPress={onPropose} testID="propose-route">
           Propose a route
