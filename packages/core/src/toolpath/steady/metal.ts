@@ -10,6 +10,23 @@ const STEP = Math.PI / SAMPLES;
 /** How far from its edge the depth of metal is still told apart, in cells. */
 const BAND = 3;
 
+/** Cells as they were before they were changed, in order. */
+class Journal {
+  count = 0;
+  at = new Int32Array(1 << 14);
+  was = new Float32Array(1 << 14);
+
+  /** Makes room for so many more. */
+  reserve(more: number): void {
+    if (this.count + more <= this.at.length) return;
+    const [{ at, was }, size] = [this, 2 * (this.count + more)];
+    this.at = new Int32Array(size);
+    this.was = new Float32Array(size);
+    this.at.set(at);
+    this.was.set(was);
+  }
+}
+
 /**
  * Metal of one layer seen from above, as a distance field: how deep a point lies inside the metal that is left, mm, positive
  * in metal, cut off at three cells. Everything the cutter has passed over is taken away as it goes.
@@ -24,7 +41,7 @@ export class Metal {
   private readonly skip: number;
   /** Thinner than this cannot be told from the reading's own error, mm. */
   private readonly error: number;
-  private journal: { at: number[]; was: number[] } | undefined;
+  private readonly journal = new Journal();
 
   /**
    * @param stock where metal stands at first
@@ -163,16 +180,15 @@ export class Metal {
     return most;
   }
 
-  /** From now on, remember what is taken away, so that it can be put back. */
+  /** From now on what is taken away can be put back. */
   remember(): void {
-    this.journal = { at: [], was: [] };
+    this.journal.count = 0;
   }
 
   /** Puts back what was taken away since `remember`. */
   putBack(): void {
-    const { journal, depth } = this;
-    if (!journal) return;
-    for (let k = journal.at.length - 1; k >= 0; k--) depth[journal.at[k]] = journal.was[k];
+    const { at, was, count } = this.journal;
+    for (let k = count - 1; k >= 0; k--) this.depth[at[k]] = was[k];
     this.remember();
   }
 
@@ -208,6 +224,9 @@ export class Metal {
       if (dx === 0 && py * dy < 0) continue;
       const from = dx > 0 ? Math.max(i0, Math.ceil(cut)) : i0;
       const to = dx < 0 ? Math.min(i1, Math.floor(cut)) : i1;
+      journal.reserve(to - from + 1);
+      const { at, was: before } = journal;
+      let { count } = journal;
       for (let i = from; i <= to; i++) {
         if (i >= skipFrom && i <= skipTo) {
           i = skipTo;
@@ -224,12 +243,11 @@ export class Metal {
         if (d2 >= (R + was) * (R + was)) continue;
         const d = Math.max(-cap, Math.sqrt(d2) - R);
         if (d >= was) continue;
-        if (journal) {
-          journal.at.push(k0 + i);
-          journal.was.push(was);
-        }
+        at[count] = k0 + i;
+        before[count++] = was;
         depth[k0 + i] = d;
       }
+      journal.count = count;
     }
   }
 }

@@ -70,11 +70,15 @@ export class Walker {
   private x = 0;
   private y = 0;
   private heading = 0;
+  private cos = 1;
+  private sin = 0;
   private side: Side = 1;
   /** Where the step under trial would end. */
   private tx = 0;
   private ty = 0;
   private th = 0;
+  private tcos = 1;
+  private tsin = 0;
 
   constructor(
     private readonly metal: Metal,
@@ -91,29 +95,37 @@ export class Walker {
     return { x: pose.x - Math.sin(pose.heading) * r, y: pose.y + Math.cos(pose.heading) * r };
   }
 
+  private setOut(x: number, y: number, heading: number): void {
+    [this.x, this.y, this.heading] = [x, y, heading];
+    this.cos = Math.cos(heading);
+    this.sin = Math.sin(heading);
+  }
+
   private try(curvature: number, stride: number): void {
     const k = curvature * this.side;
     const turn = k * stride;
     this.th = this.heading + turn;
+    this.tcos = Math.cos(this.th);
+    this.tsin = Math.sin(this.th);
     if (Math.abs(turn) < 1e-7) {
-      this.tx = this.x + stride * Math.cos(this.heading);
-      this.ty = this.y + stride * Math.sin(this.heading);
+      this.tx = this.x + stride * this.cos;
+      this.ty = this.y + stride * this.sin;
       return;
     }
-    this.tx = this.x + (Math.sin(this.th) - Math.sin(this.heading)) / k;
-    this.ty = this.y - (Math.cos(this.th) - Math.cos(this.heading)) / k;
+    this.tx = this.x + (this.tsin - this.sin) / k;
+    this.ty = this.y - (this.tcos - this.cos) / k;
   }
 
   private bite(curvature: number, stride: number): number {
     this.try(curvature, stride);
-    return this.metal.engaged(this.tx, this.ty, Math.cos(this.th), Math.sin(this.th));
+    return this.metal.engaged(this.tx, this.ty, this.tcos, this.tsin);
   }
 
   /** Whether from the tried end a turn of radius `r` out of the metal keeps clear of the walls. */
   private hasRoom(r: number): boolean {
-    const { tx, ty, th, side, rules } = this;
-    const out = r * side;
-    return this.walls.isDeeper(tx - Math.sin(th) * out, ty + Math.cos(th) * out, rules.wall + r - EXACT);
+    const out = r * this.side;
+    const { tx, ty, tcos, tsin, rules } = this;
+    return this.walls.isDeeper(tx - tsin * out, ty + tcos * out, rules.wall + r - EXACT);
   }
 
   /** Whether a step keeps clear of the walls: from its middle and from its end there is a way out of radius `r`. */
@@ -128,8 +140,8 @@ export class Walker {
   private clearOfMetal(): boolean {
     const { turn } = this.rules;
     const { side, metal, angle } = this;
-    const cx = this.tx - Math.sin(this.th) * turn * side;
-    const cy = this.ty + Math.cos(this.th) * turn * side;
+    const cx = this.tx - this.tsin * turn * side;
+    const cy = this.ty + this.tcos * turn * side;
     // Usually nothing stands ahead of what is being cut; then the rim's envelope tells it at once. While a pass is young the
     // bite still grows, and what grows is not ahead.
     const from = this.th - (Math.PI / 2) * side;
@@ -229,9 +241,7 @@ export class Walker {
     this.angle = angle;
     this.stride = metal.radius * Math.min(0.1, 0.15 * angle);
     this.slope = 1 / (2 * metal.radius * Math.sin(Math.min(angle, Math.PI - 0.3)));
-    this.x = start.x;
-    this.y = start.y;
-    this.heading = start.heading;
+    this.setOut(start.x, start.y, start.heading);
     this.side = side;
     this.gone = 0;
     const pass: Pass = { side, poses: [start], engaged: [0] };
@@ -266,12 +276,8 @@ export class Walker {
     const turn = Math.abs(k) * stride;
     const cuts = Math.max(1, Math.ceil(turn / 0.15));
     const chords = cuts * Math.max(1, Math.ceil(turn / cuts / 0.05));
-    const [x0, y0, h0] = [this.x, this.y, this.heading];
     let from = pass.poses[pass.poses.length - 1];
     for (let i = 1; i <= chords; i++) {
-      this.x = x0;
-      this.y = y0;
-      this.heading = h0;
       this.try(k, (stride * i) / chords);
       const pose = { x: this.tx, y: this.ty, heading: this.th };
       pass.poses.push(pose);
@@ -281,8 +287,6 @@ export class Walker {
         from = pose;
       }
     }
-    this.x = this.tx;
-    this.y = this.ty;
-    this.heading = this.th;
+    this.setOut(this.tx, this.ty, this.th);
   }
 }
