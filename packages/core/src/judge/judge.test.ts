@@ -73,6 +73,16 @@ describe('seeded faults', () => {
     expect(proveText(lines.join('\n')).some((f) => f.code === 'gouge' && f.place.line === cut + 1)).toBe(true);
   });
 
+  test('one line is one gouge though its arc is many motions, and another one each time a subprogram runs it', () => {
+    const head = 'G21 G90 G54\nT4 M6\nS5000 M3\nG0 X40 Y25 Z5\n';
+    const lines = (body: string) =>
+      proveText(head + body)
+        .filter((f) => f.code === 'gouge')
+        .map((f) => f.place.line);
+    expect(lines('G1 Z0 F200\nG18 G3 X30 Z0 I-5 K0\nG17 G0 Z30\nM30\n')).toEqual([6]);
+    expect(lines('M98 P7 L2\nG0 Z30\nM30\no7\nG91 G1 X-15 F200\nZ-11\nZ11\nG90\nM99\n')).toEqual([10, 10]);
+  });
+
   test('a feed turned into a rapid is found', () => {
     const lines = posted.split('\n');
     const entry = lines.findIndex((l) => /^N\d+ G3/.test(l));

@@ -11,7 +11,7 @@ import { Judged, spotOf } from './judged';
 
 /** The worst of several cells, and how much it is in all. */
 class Worst {
-  private index = -1;
+  index = -1;
   by = 0;
   volume = 0;
 
@@ -31,16 +31,28 @@ const where = (p: Point, zero: Point) => `X ${formatNumber(p.x - zero.x, 2)} Y $
 
 const mm = (v: number) => `${formatNumber(v, 2)} mm`;
 
-/** Cuts into the part, gathered by the motion that made them; each names its program line, and its place from the work zero. */
+/** For each motion the first of those in a row that one program line makes: an arc in an upright plane is many. */
+function firstsOf({ line, count }: Motions): Int32Array {
+  const firsts = new Int32Array(count);
+  for (let m = 1; m < count; m++) firsts[m] = line[m] === line[m - 1] ? firsts[m - 1] : m;
+  return firsts;
+}
+
+/** Most cuts into the part that are told one by one. */
+const MOST_GOUGES = 20;
+
+/** Cuts into the part, gathered by the line that made them each time it ran; the place is told from the work zero. */
 export function gouges(judged: Judged, motions: Motions, zero: Point): Finding[] {
   const { off, owner } = judged;
-  const byMotion = new Map<number, Worst>();
-  for (let i = 0; i < off.length; i++) if (off[i] < 0 && owner[i] >= 0) worstOf(byMotion, owner[i]).add(judged, i);
-  return [...byMotion]
+  const firsts = firstsOf(motions);
+  const byRun = new Map<number, Worst>();
+  for (let i = 0; i < off.length; i++) if (off[i] < 0 && owner[i] >= 0) worstOf(byRun, firsts[owner[i]]).add(judged, i);
+  return [...byRun]
     .sort(([a], [b]) => a - b)
-    .slice(0, 20)
-    .map(([motion, w]) => {
+    .slice(0, MOST_GOUGES)
+    .map(([, w]) => {
       const at = w.at(judged);
+      const motion = owner[w.index];
       return stop(
         'gouge',
         `Cuts ${mm(w.by)} into the part at ${where(at, zero)}, ${formatNumber(w.volume, 1)} mm³ in all`,

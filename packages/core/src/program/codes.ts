@@ -7,11 +7,14 @@ export const NOT_FOLLOWED: Record<string, string> = {
   G51: 'Scaled coordinates are not followed',
   G65: 'Macro calls are not followed',
   G66: 'Macro calls are not followed',
+  'M99 P': 'A return to another block is not followed',
   M97: 'Calls of a block number are not followed',
 };
 /** Codes that change nothing the proof goes by. */
 export const HARMLESS = new Set(
-  'G4 G40 G49 G50 G61 G64 G17 G98 G99 G80 G53 M0 M1 M2 M98 M99 M30 M3 M4 M5 M6 M7 M8 M9 M19 M48 M49 M10 M11'.split(' '),
+  'G4 G40 G49 G50 G61 G64 G91.1 G17 G98 G99 G80 G53 M0 M1 M2 M98 M99 M30 M3 M4 M5 M6 M7 M8 M9 M19 M48 M49 M10 M11'.split(
+    ' ',
+  ),
 );
 export const CYCLE_CODES: Record<number, CycleKind> = {
   73: 'chip-break',

@@ -144,6 +144,70 @@ describe('the length of the tool', () => {
   });
 });
 
+describe('the way home', () => {
+  const places = (body: string) => {
+    const { motions: m } = read(body);
+    return Array.from({ length: m.count }, (_, i) => [m.x[i], m.y[i], m.z[i]]).slice(-2);
+  };
+  test('goes by the place that is written: with G90 that is a place in the work', () => {
+    expect(places('G0 X5 Y5 Z20\nG90 G28 Z-3\n')).toEqual([
+      [5, 5, -3],
+      [5, 5, 100],
+    ]);
+    expect(places('G0 X5 Y5 Z20\nG91 G28 Z0\n')).toEqual([
+      [5, 5, 20],
+      [5, 5, 100],
+    ]);
+  });
+  test('all axes go where none is named', () => expect(places('G0 X5 Y5 Z20\nG28\n')[1]).toEqual([5, 5, 100]));
+  test('in X and Y alone below home it is told, at home not', () => {
+    expect(codes('G0 X5 Y5 Z20\nG91 G28 X0 Y0\n')).toEqual(['way-unknown@2']);
+    expect(codes('G0 X5 Y5 Z20\nG53 G0 X-200\n')).toEqual(['way-unknown@2']);
+    expect(codes('G0 X5 Y5 Z20\nG91 G28 Z0\nG28 X0 Y0\n')).toEqual([]);
+    expect(codes('G0 X5 Y5 Z20\nG53 G0 Z0\nG53 X-200\n')).toEqual([]);
+  });
+});
+
+describe('a cycle so many times over', () => {
+  const holes = (body: string) => {
+    const { motions: m } = read(`G0 X0 Y0 Z5\n${body}`);
+    return Array.from({ length: m.count }, (_, i) => i)
+      .filter((i) => m.type[i] === MOVE.line && m.z[i] === -3)
+      .map((i) => [m.x[i], m.y[i]]);
+  };
+  const CYCLE = 'G81 X10 Y5 Z-3 R1 F80';
+  test('is a row of holes where places are increments', () => {
+    expect(holes('G91 G81 X10 Y5 Z-4 R-4 F80 L3\n')).toEqual([
+      [10, 5],
+      [20, 10],
+      [30, 15],
+    ]);
+    expect(holes('G91 G81 X10 Z-4 R-4 F80 K2\nY7\n')).toEqual([
+      [10, 0],
+      [20, 0],
+      [20, 7],
+    ]);
+  });
+  test('none at all: it is only remembered', () => expect(holes(`${CYCLE} L0\nX20 Y9\n`)).toEqual([[20, 9]]));
+  test('over and over is told and ends', () => {
+    expect(codes(`G0 Z5\n${CYCLE} L999999999\n`)).toEqual(['cycle-too-often@2']);
+  });
+});
+
+describe('blocks that would be read wrongly', () => {
+  test.each([
+    ['G1 X5 A90 F100', 'turned-axis@1'],
+    ['G1 X5 X6 F100', 'word-twice@1'],
+    ['G0 G1 X5 F100', 'codes-clash@1'],
+    ['G1 X5 R2 F100', 'word-idle@1'],
+    ['G1 W5 F100', 'not-understood@1'],
+    ['G3 X0 Y0 I-4 J0 Z-2 P3 F100', 'word-idle@1'],
+    ['M99 P20', 'not-followed@1'],
+  ])('%s is told at its line', (block, code) => expect(codes(`${block}\n`)).toEqual([code]));
+  test('radii of cycles, turned places and offsets say something', () =>
+    expect(codes('G81 X5 Y5 Z-3 R1 F80\nG80\nG68 X1 Y2 R15\nG69\nG2 X5 Y9 R4 F100\n')).toEqual([]));
+});
+
 describe('whatever the text', () => {
   const BODY =
     'G68 X1 Y2 R15\nG1 X10 Y-3.5 F200\nG2 X20 Y0 R15\nG69\nM98 P9 L2\nG81 X5 Y5 Z-3 R1 F80\nG80\nG52 X3\nG93 G1 X1 F4\nG94\nG16\nG1 X10 Y30 F100\nG15\nG41 D3 X9\nG40\nM30\nO9\nG91 G1 X2 (SUB)\nG90\nM99\n';

@@ -37,6 +37,10 @@ test('subprograms call each other; one named by a colon or behind a block number
   expect(ran('M98 P1\nM30\nN10 O1\nM98 P2\nM99\n:2\nG1\nM99\n').read).toEqual([1, 3, 4, 6, 7, 8, 5, 2]);
 });
 
+test('small letters name a subprogram as well', () => {
+  expect(ran('M98 P1\nM30\nn10 o1\nG1\nM99\n').read).toEqual([1, 3, 4, 5, 2]);
+});
+
 test('the first of two subprograms of one number counts', () => {
   expect(ran('M98 P1\nM30\nO1\nM99\nO1\nG1\nM99\n').read).toEqual([1, 3, 4, 2]);
 });

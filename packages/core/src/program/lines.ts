@@ -37,7 +37,7 @@ export class Lines {
   private lineOf(subprogram: number): number | undefined {
     if (!this.subprograms) {
       this.subprograms = new Map();
-      for (const m of this.text.matchAll(/^[ \t]*(?:N\d+[ \t]*)?[O:](\d+)/gm)) {
+      for (const m of this.text.matchAll(/^[ \t]*(?:N\d+[ \t]*)?[O:](\d+)/gim)) {
         let [low, high] = [0, this.starts.length - 1];
         while (low < high) {
           const middle = (low + high + 1) >> 1;

@@ -1,7 +1,8 @@
 import { Finding, care, note, stop } from '../quantity/finding';
-import { LengthUnit, MM_PER_INCH } from '../quantity/units';
+import { LengthUnit, MM_PER_INCH, formatNumber } from '../quantity/units';
 import { sweepOf } from '../toolpath/path';
 import { ArcEnds, centreOf, chords } from './arcs';
+import { BlockFault, blockFault, idleWord } from './block-check';
 import { CYCLE_CODES, FEED_MODES, FeedMode, HARMLESS, NOT_FOLLOWED, SETS_PLACES } from './codes';
 import { compensated } from './compensation';
 import { FixedCycle } from './fixed-cycle';
@@ -36,6 +37,8 @@ export interface ReadProgram {
 }
 
 const MAX_FINDINGS = 200;
+/** Holes that one block may ask for by L or K. */
+const MOST_HOLES = 9999;
 class Reader {
   readonly motions = new MotionList();
   readonly findings: Finding[] = [];
@@ -122,7 +125,13 @@ class Reader {
         'Macros and expressions are not guessed; take them out, or prove this program at the machine',
         `word:${line}`,
       );
-    return words.length > 0 ? this.block(words) : 'on';
+    if (words.length === 0) return 'on';
+    this.refuse(blockFault(words));
+    return this.block(words);
+  }
+
+  private refuse(fault: BlockFault | undefined): void {
+    if (fault) this.report(stop, fault.code, fault.message, fault.remedy, `block:${this.line}`);
   }
 
   /** A subprogram that cannot be followed. */
@@ -163,7 +172,10 @@ class Reader {
   /** What comes after a block: the end, a subprogram, or the way back from one. */
   private flow(m: number[], words: Word[]): Flow {
     if (m.includes(2) || m.includes(30)) return 'end';
-    if (m.includes(99)) return 'return';
+    if (m.includes(99)) {
+      if (words.some((w) => w.letter === 'P')) this.unknown('M99 P', words);
+      return 'return';
+    }
     if (!m.includes(98)) return 'on';
     const p = words.find((w) => w.letter === 'P')?.value ?? 0;
     // More than four digits: the first ones say how often.
@@ -398,14 +410,38 @@ class Reader {
     this.push(MOVE.dwell, this.x, this.y, this.z, 0, 0, seconds);
   }
 
+  /** Home by way of the place that is written, in the axes that are named, else in all. */
   private home(words: Word[]): void {
-    if (words.some((w) => w.letter === 'Z') || !words.some((w) => 'XY'.includes(w.letter)))
-      this.rapidTo(this.x, this.y, this.options.homeZ);
+    const names = (letter: string) => words.some((w) => w.letter === letter);
+    const [all, z] = [!['X', 'Y', 'Z'].some(names), names('Z')];
+    if (!all) {
+      const by = { ...this.place(words), z: this.axis(words, 'Z', this.z) };
+      if (!Object.is(by.x, this.x) || !Object.is(by.y, this.y) || by.z !== this.z)
+        this.push(MOVE.rapid, by.x, by.y, by.z);
+      ({ x: this.x, y: this.y, z: this.z } = by);
+    }
+    if (all || z) this.rapidTo(this.x, this.y, this.options.homeZ);
+    else this.leaves('Home in X and Y');
   }
 
   private machineMove(words: Word[]): void {
     const z = words.find((w) => w.letter === 'Z');
     if (z) this.rapidTo(this.x, this.y, this.options.homeZ + z.value * this.scale);
+    else if (words.some((w) => 'XY'.includes(w.letter))) this.leaves('To a place of the machine in X and Y');
+  }
+
+  /** Where X and Y of the machine lie is not known here: below home something may be in the way. */
+  private leaves(what: string): void {
+    const { homeZ, beam } = this.options;
+    const { z } = this.frame.toWork(this.here);
+    if (beam || z > homeZ - 1e-6) return;
+    this.report(
+      care,
+      'way-unknown',
+      `${what} with the tool at Z ${formatNumber(z, 2)} mm: this way is not proved`,
+      'Go home in Z first',
+      `way:${this.line}`,
+    );
   }
 
   /** How a height in the work is written. */
@@ -429,6 +465,7 @@ class Reader {
     if (!this.changesByWord && this.pending !== this.tool) this.changeTool();
     const { x, y } = this.polar ? this.polarPlace(words, this.polar) : this.place(words);
     if (this.cycle) return this.drill(words, x, y);
+    this.refuse(idleWord(words, this.mode > 1));
     const z = this.axis(words, 'Z', this.z);
     if (this.mode > 0) this.checkCut();
     if (this.mode <= 1) this.straight(x, y, z);
@@ -554,7 +591,22 @@ class Reader {
       );
       return;
     }
+    const times = Math.floor(words.find((w) => 'LK'.includes(w.letter))?.value ?? 1);
+    if (times < 1) return;
+    if (times > MOST_HOLES)
+      this.report(
+        stop,
+        'cycle-too-often',
+        `A drilling cycle ${times} times over`,
+        `Ask for ${MOST_HOLES} holes at most in one block`,
+        `often:${this.line}`,
+      );
     this.checkCut();
+    const [dx, dy] = this.absolute ? [0, 0] : [x - this.x, y - this.y];
+    for (let n = 0; n < Math.min(times, MOST_HOLES); n++) this.hole(cycle, x + n * dx, y + n * dy);
+  }
+
+  private hole(cycle: FixedCycle, x: number, y: number): void {
     const hop = Math.max(this.returnToInitial ? cycle.initial : cycle.r, cycle.r);
     const path = cycle.hole(x, y, this.z, hop, this.feed);
     for (let i = 0; i < path.count; i++) {

@@ -133,6 +133,10 @@ describe.each(Object.keys(HEADS))('faults, in the hand of “%s”', (hand) => {
       'nose-hit@2',
       short(4, { stickOut: 15, holder: { ...tool(4).holder, segments: [{ lower: 9, upper: 9, length: 6 }] } }),
     ],
+    ['home by way of a place in the block', 4, 'G0 X50 Y30\nG28 Z-3\n', 'rapid-through-stock@2'],
+    ['home in X with the tool down', 4, 'G0 X-20 Y30\nG1 Z-3 F900\nG28 X-20\n', 'way-unknown@3'],
+    ['an axis that turns', 4, 'G0 X50 Y30\nG1 Z2 A30 F900\n', 'turned-axis@2'],
+    ['two places in one block', 4, 'G0 X50 Y30 X60\n', 'word-twice@1'],
     ['another work offset that nobody gave', 4, 'G55 G0 X0 Y0\n', 'offset-unknown@1'],
   ])('%s is found at its line', (...[, t, body, expected, tools, fixtures]) => {
     expect(findings(hand, t, body, listed(tools), listed(fixtures))).toContain(expected);

@@ -118,7 +118,7 @@ function OperationCardView({
       style={{
         opacity: operation.on ? 1 : 0.65,
         borderColor: open ? palette.accent : palette.line,
-        paddingTop: SPACE.xs,
+        paddingVertical: SPACE.xs,
         paddingHorizontal: SPACE.s,
       }}
     >
