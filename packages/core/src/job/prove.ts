@@ -115,6 +115,7 @@ export class ProofRun {
       unit: job.output.unit,
       registers: registersOf(job, setup),
       beam: beamOf(job, { low: stock.bottom - zero.z, high: stock.top + setup.clearance - zero.z }),
+      bentRapids: job.machine.rapids === 'bent',
       coolant: Object.values(controllerOf(job)?.coolant ?? {}),
       stopped: more.stopped,
     });

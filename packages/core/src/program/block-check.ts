@@ -37,7 +37,7 @@ function letterFault({ letter, value }: Word): BlockFault | undefined {
 
 function groupFault(words: Word[]): BlockFault | undefined {
   const codes = [...new Set(words.filter((w) => w.letter === 'G').map((w) => w.value))];
-  for (const belongs of codes.length > 1 ? GROUPS : []) {
+  for (const belongs of GROUPS) {
     const [one, other] = codes.filter(belongs);
     if (other !== undefined)
       return {
@@ -51,10 +51,11 @@ function groupFault(words: Word[]): BlockFault | undefined {
 
 /** What would be read wrongly in a block: letters nobody reads, a letter given twice, codes that exclude each other. */
 export function blockFault(words: Word[]): BlockFault | undefined {
-  let seen = 0;
+  let [seen, codes] = [0, 0];
   for (const word of words) {
     const fault = letterFault(word);
     if (fault) return fault;
+    if (word.letter === 'G') codes++;
     if (SEVERAL.has(word.letter)) continue;
     const bit = 1 << (word.letter.charCodeAt(0) - 65);
     if (seen & bit)
@@ -65,7 +66,7 @@ export function blockFault(words: Word[]): BlockFault | undefined {
       };
     seen |= bit;
   }
-  return groupFault(words);
+  return codes > 1 ? groupFault(words) : undefined;
 }
 
 /** A centre or a radius where nothing is turned, or turns of an arc: some controls act on them, others take no notice. */

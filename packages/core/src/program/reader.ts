@@ -2,6 +2,7 @@ import { Finding, care, note, stop } from '../quantity/finding';
 import { LengthUnit, MM_PER_INCH, formatNumber } from '../quantity/units';
 import { sweepOf } from '../toolpath/path';
 import { ArcEnds, centreOf, chords } from './arcs';
+import { bentWay } from './bent';
 import { BlockFault, blockFault, idleWord } from './block-check';
 import { CYCLE_CODES, FEED_MODES, FeedMode, HARMLESS, NOT_FOLLOWED, SETS_PLACES } from './codes';
 import { compensated } from './compensation';
@@ -19,6 +20,8 @@ export interface ReadOptions {
   registers?: Map<number, { register: number; radius: number }>;
   /** Of a two-axis machine: the tool its beam is, and the heights it stands for when on and off. */
   beam?: { tool: number; low: number; high: number };
+  /** Whether each axis runs at full speed until it is there, so that rapids are bent. */
+  bentRapids?: boolean;
   /** Words of the control that switch coolant, besides M7, M8 and M9. */
   coolant?: string[];
   /** Zeros of work offsets ("G55", "G54.1 P2") from the work's own zero, where a program uses several. */
@@ -416,8 +419,7 @@ class Reader {
     const [all, z] = [!['X', 'Y', 'Z'].some(names), names('Z')];
     if (!all) {
       const by = { ...this.place(words), z: this.axis(words, 'Z', this.z) };
-      if (!Object.is(by.x, this.x) || !Object.is(by.y, this.y) || by.z !== this.z)
-        this.push(MOVE.rapid, by.x, by.y, by.z);
+      if (!Object.is(by.x, this.x) || !Object.is(by.y, this.y) || by.z !== this.z) this.rapid(by.x, by.y, by.z);
       ({ x: this.x, y: this.y, z: this.z } = by);
     }
     if (all || z) this.rapidTo(this.x, this.y, this.options.homeZ);
@@ -447,6 +449,16 @@ class Reader {
   /** How a height in the work is written. */
   private heightOf(z: number): number {
     return this.frame.fromWork({ x: 0, y: 0, z }).z;
+  }
+
+  /** A rapid to a place as it is written, by the way the machine takes. */
+  private rapid(x: number, y: number, z: number): void {
+    const to = { x, y, z };
+    if (!this.options.bentRapids || this.compensation) return this.push(MOVE.rapid, x, y, z);
+    for (const place of bentWay(this.frame.toWork(this.here), this.frame.toWork(to))) {
+      const by = this.frame.fromWork(place);
+      this.push(MOVE.rapid, by.x, by.y, by.z);
+    }
   }
 
   /** @param z in the work */
@@ -505,7 +517,8 @@ class Reader {
     if (Number.isNaN(this.x) && !Number.isNaN(x)) this.x = x;
     if (Number.isNaN(this.y) && !Number.isNaN(y)) this.y = y;
     this.timed(Math.hypot(x - this.x, y - this.y, z - this.z));
-    this.push(this.mode === 0 ? MOVE.rapid : MOVE.line, x, y, z);
+    if (this.mode === 0) this.rapid(x, y, z);
+    else this.push(MOVE.line, x, y, z);
   }
 
   private checkCut(): void {
@@ -610,7 +623,10 @@ class Reader {
     const hop = Math.max(this.returnToInitial ? cycle.initial : cycle.r, cycle.r);
     const path = cycle.hole(x, y, this.z, hop, this.feed);
     for (let i = 0; i < path.count; i++) {
-      this.push(path.kind[i] === 0 ? MOVE.rapid : MOVE.line, path.x[i], path.y[i], path.z[i]);
+      const [toX, toY, toZ] = [path.x[i], path.y[i], path.z[i]];
+      if (path.kind[i] === 0) this.rapid(toX, toY, toZ);
+      else this.push(MOVE.line, toX, toY, toZ);
+      [this.x, this.y, this.z] = [toX, toY, toZ];
       if (path.kind[i] !== 0 && path.z[i] === cycle.z && cycle.p > 0)
         this.push(MOVE.dwell, x, y, cycle.z, 0, 0, cycle.p);
     }

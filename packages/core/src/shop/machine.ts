@@ -110,6 +110,14 @@ export class Machine {
   maxFeed!: number;
   @Parameter({ group: 'Axes', label: 'Rapid', help: 'Rapid rate.', unit: 'feed', min: 1, max: 200000, step: 500 })
   rapid!: number;
+  @IsOptional()
+  @Choice({
+    group: 'Axes',
+    label: 'Rapids',
+    help: 'Straight to the end, or bent: each axis at full speed until it is there.',
+    choices: ['straight', 'bent'],
+  })
+  rapids?: 'straight' | 'bent';
   @Parameter({
     group: 'Axes',
     label: 'Acceleration',

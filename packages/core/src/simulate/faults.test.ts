@@ -23,8 +23,15 @@ const HEADS: Record<string, (t: number) => string> = {
 };
 const HEAD_LINES = 6;
 
-function findings(hand: string, t: number, body: string, tools: Tool[] = RACK, fixtures: FixtureBox[] = []) {
-  const read = readProgram(HEADS[hand](t) + body, { homeZ: 200, unit: 'mm' });
+function findings(
+  hand: string,
+  t: number,
+  body: string,
+  tools: Tool[] = RACK,
+  fixtures: FixtureBox[] = [],
+  bentRapids = false,
+) {
+  const read = readProgram(HEADS[hand](t) + body, { homeZ: 200, unit: 'mm', bentRapids });
   const prover = new Prover({
     motions: read.motions,
     tools: new Map(tools.map((x) => [x.number, x])),
@@ -53,6 +60,12 @@ describe.each(KINDS.map((t) => [t.kind, t] as const))('a tool of the kind “%s�
     expect(findings('terse', 4, 'G0 X50 Y30\nG0 Z-1\n', rack)).toContain('rapid-through-stock@2'));
   test('moved along above the block it raises nothing', () =>
     expect(findings('terse', 4, 'G0 Y30 Z2\nG1 X130 F300\nG0 Z30\n', rack)).toEqual([]));
+});
+
+test('a rapid that passes a corner when it is straight runs into it when it is bent', () => {
+  const round = 'G0 X12 Y-12\nZ-5\nX-12 Y0\nZ30\n';
+  expect(findings('ours', 4, round)).toEqual([]);
+  expect(findings('ours', 4, round, RACK, [], true)).toEqual(['rapid-through-stock@3']);
 });
 
 describe.each(Object.keys(HEADS))('faults, in the hand of “%s”', (hand) => {
