@@ -39,7 +39,18 @@ const SUFFIX: Partial<Record<ParameterUnit, string>> = {
 const inchStep = (mm: number) => Math.max(0.0254, Math.round((mm / 25.4) * 200) * 0.127);
 
 /** The right field for one described value: a length, a number with its unit, a choice, a switch, a few words. */
-export function ParameterField({ info, value, unit, onChange, shareOf, autoFocus, testID, help, finding }: Props) {
+export function ParameterField({
+  info,
+  value: given,
+  unit,
+  onChange,
+  shareOf,
+  autoFocus,
+  testID,
+  help,
+  finding,
+}: Props) {
+  const value = given ?? info.absent;
   const common = { label: info.label, autoFocus, testID, help: help ? info.help : undefined };
   const field = () => {
     if (info.choices)

@@ -42,6 +42,15 @@ describe('the field a described value gets', () => {
     expect(onChange).toHaveBeenLastCalledWith(1270);
   });
 
+  test('a value that need not be given shows what it is taken for', () => {
+    field(machine.extraTime, undefined);
+    expect(screen.getByTestId('field').props.value).toBe('0');
+    expect(screen.queryByText('a number is needed here')).toBeNull();
+    const onRapids = field(machine.rapids, undefined);
+    fireEvent.press(screen.getByText('bent, each axis for itself'));
+    expect(onRapids).toHaveBeenCalledWith('bent');
+  });
+
   test('a count is whole', () => {
     const onChange = field(tool.flutes, 3);
     type('2.5');

@@ -32,6 +32,8 @@ export interface ParameterInfo {
   words?: Readonly<Record<string, string>>;
   /** Heading it stands under in a form. */
   group?: string;
+  /** What it is taken for where it is not given. */
+  absent?: number | string;
   /** Step of the + and - buttons, in the stored unit. */
   step?: number;
   /** False where the value has no effect with the other values as they are; such a value is neither shown nor checked. */

@@ -116,6 +116,8 @@ export class Machine {
     label: 'Rapids',
     help: 'Straight to the end, or bent: each axis at full speed until it is there.',
     choices: ['straight', 'bent'],
+    words: { bent: 'bent, each axis for itself' },
+    absent: 'straight',
   })
   rapids?: 'straight' | 'bent';
   @Parameter({
@@ -186,6 +188,7 @@ export class Machine {
     group: 'Axes',
     label: 'Extra time',
     help: 'Share by which real moves take longer than computed: 0.12 is 12 % more.',
+    absent: 0,
     unit: 'share',
     min: -0.5,
     max: 2,
