@@ -3,6 +3,7 @@ import { holderLength } from '../shop/holder';
 import { diameterOffsetOf, isBeam } from '../shop/tool';
 import { Allowed, Wanted } from '../judge/allowed';
 import { Judged, judge, lookCloser, walls } from '../judge/judged';
+import { driven } from '../judge/driven';
 import { gouges, leftovers, shortfalls } from '../judge/shape';
 import { Finding, stop } from '../quantity/finding';
 import { modelOf } from '../part/model';
@@ -115,6 +116,7 @@ export class ProofRun {
       unit: job.output.unit,
       registers: registersOf(job, setup),
       beam: beamOf(job, { low: stock.bottom - zero.z, high: stock.top + setup.clearance - zero.z }),
+      leftHanded: new Set(job.tools.filter((t) => t.leftHand).map((t) => t.number)),
       bentRapids: job.machine.rapids === 'bent',
       coolant: Object.values(controllerOf(job)?.coolant ?? {}),
       stopped: more.stopped,
@@ -194,6 +196,7 @@ export class ProofRun {
         ...read.findings,
         ...otherTools(calledTools(read), [...prover.input.tools.values()]),
         ...findings,
+        ...driven(samples, read.motions, prover.input.machine, zero),
         ...shape,
         ...idleSteps(steps, read.motions),
       ],

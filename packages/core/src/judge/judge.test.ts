@@ -128,6 +128,19 @@ describe('seeded faults', () => {
     expect(found.map((f) => f.place.line)).toContain(line);
   });
 
+  test.each([
+    ['a speed the machine has not got', /^(.*)S\d+ M3/m, '$1S90000 M3', 'speed-beyond', 'stop'],
+    ['no speed at all', /S\d+ M3/, 'M3', 'no-speed', 'stop'],
+    ['the wrong turn', /M3\b/, 'M4', 'wrong-turn', 'stop'],
+    ['a feed the machine cannot run', / F\d+\.?/, ' F90000', 'feed-beyond', 'care'],
+    ['a spindle that stalls', /S\d+ M3/, 'S100 M3', 'overload', 'stop'],
+  ])('%s is told', (_, find, put, code, level) => {
+    const found = proveText(posted.replace(find, put)).filter((f) => f.code === code);
+    expect(found).toEqual([
+      expect.objectContaining({ level, place: expect.objectContaining({ line: expect.any(Number) }) }),
+    ]);
+  });
+
   test('a shifted zero is a gouge and metal left at once', () => {
     const shifted = {
       ...job,

@@ -20,6 +20,8 @@ export interface ReadOptions {
   registers?: Map<number, { register: number; radius: number }>;
   /** Of a two-axis machine: the tool its beam is, and the heights it stands for when on and off. */
   beam?: { tool: number; low: number; high: number };
+  /** Numbers of the tools that cut turning to the left, where the tools are known. */
+  leftHanded?: Set<number>;
   /** Whether each axis runs at full speed until it is there, so that rapids are bent. */
   bentRapids?: boolean;
   /** Words of the control that switch coolant, besides M7, M8 and M9. */
@@ -60,6 +62,7 @@ class Reader {
   private mode = 0;
   private feed = 0;
   private rpm = 0;
+  private turnsLeft = false;
   private spindleOn = false;
   private tool = 0;
   private pending = 0;
@@ -361,8 +364,10 @@ class Reader {
 
   private machine(codes: number[]): void {
     for (const code of codes) {
-      if (code === 3 || code === 4) this.spindle(true);
-      else if (code === 5 || code === 2 || code === 30) this.spindle(false);
+      if (code === 3 || code === 4) {
+        this.turnsLeft = code === 4;
+        this.spindle(true);
+      } else if (code === 5 || code === 2 || code === 30) this.spindle(false);
       else if (code === 6) {
         this.changesByWord = true;
         this.changeTool();
@@ -532,6 +537,7 @@ class Reader {
         'Start the spindle (S and M3) before the first cut',
         `spindle:${this.tool}`,
       );
+    if (this.spindleOn && !this.options.beam) this.checkTurn();
     if (!this.offset)
       this.report(
         care,
@@ -542,6 +548,27 @@ class Reader {
     if (this.tool > 0 && !this.hasLength && !this.withoutLength.has(this.tool))
       this.withoutLength.set(this.tool, this.line);
     if (this.tool === 0) this.report(care, 'no-tool', 'A cut before any tool is named', 'Say which tool it is');
+  }
+
+  private checkTurn(): void {
+    const { tool, turnsLeft } = this;
+    if (this.rpm <= 0)
+      this.report(
+        stop,
+        'no-speed',
+        'A cutting move while the spindle is told no speed',
+        'Give a speed (S) before the first cut',
+        `speed:${tool}`,
+      );
+    const { leftHanded } = this.options;
+    if (leftHanded && tool > 0 && leftHanded.has(tool) !== turnsLeft)
+      this.report(
+        stop,
+        'wrong-turn',
+        `T${tool} cuts turning to the ${turnsLeft ? 'right' : 'left'}, and the spindle turns the other way (M${turnsLeft ? 4 : 3})`,
+        `Start it with M${turnsLeft ? 3 : 4}`,
+        `turn:${tool}`,
+      );
   }
 
   /** Centre of an arc from I, J, K or R in the plane's own axes, or a finding. */
