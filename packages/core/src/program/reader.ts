@@ -363,15 +363,17 @@ class Reader {
   }
 
   private machine(codes: number[]): void {
+    if (codes.includes(6)) {
+      // A change stops the spindle, whatever else the block says.
+      this.spindle(false);
+      this.changesByWord = true;
+      this.changeTool();
+    }
     for (const code of codes) {
       if (code === 3 || code === 4) {
         this.turnsLeft = code === 4;
         this.spindle(true);
       } else if (code === 5 || code === 2 || code === 30) this.spindle(false);
-      else if (code === 6) {
-        this.changesByWord = true;
-        this.changeTool();
-      }
       if (!this.harmless(`M${code}`)) this.unknown(`M${code}`, [{ letter: 'M', value: code, hasPoint: false }]);
     }
   }
@@ -534,7 +536,7 @@ class Reader {
         stop,
         'spindle-off',
         'A cutting move while the spindle stands still',
-        'Start the spindle (S and M3) before the first cut',
+        'Start the spindle (S and M3) before the first cut of each tool: a change stops it',
         `spindle:${this.tool}`,
       );
     if (this.spindleOn && !this.options.beam) this.checkTurn();

@@ -128,6 +128,8 @@ describe.each(Object.keys(HEADS))('faults, in the hand of “%s”', (hand) => {
     ['off the machine downwards', 4, 'G1 Z-500 F900\n', 'beyond-travel@1'],
     ['a tool that is not on the rack', 4, 'T88 M6\nS900 M3\nG1 X1 F100\n', 'unknown-tool@3'],
     ['a cut with the spindle stopped', 4, 'M5\nG0 X-20 Y30\nG1 Z-2 F100\nX50\n', 'spindle-off@3'],
+    ['a cut after a change, the spindle not started again', 4, 'T9 M6\nG0 X-20 Y30\nG1 Z-2 F300\n', 'spindle-off@3'],
+    ['a cut with no speed', 4, 'S0\nG0 X-20 Y30\nG1 Z-2 F300\n', 'no-speed@3'],
     ['a feed of nothing', 4, 'G0 X-20 Y30\nG1 Z-2 F0\n', 'feed-zero@2'],
     ['an arc off its circle', 4, 'G1 X0 Y0 F500\nG2 X20 Y0 I3 J0\n', 'arc-impossible@2'],
     ['compensation in the control', 4, 'G41 D4 X0\n', 'not-followed@1'],
