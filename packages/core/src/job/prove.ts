@@ -116,7 +116,7 @@ export class ProofRun {
       unit: job.output.unit,
       registers: registersOf(job, setup),
       beam: beamOf(job, { low: stock.bottom - zero.z, high: stock.top + setup.clearance - zero.z }),
-      leftHanded: new Set(job.tools.filter((t) => t.leftHand).map((t) => t.number)),
+      leftHanded: new Set(job.tools.filter((t) => t.kind === 'tap' && t.leftHand).map((t) => t.number)),
       bentRapids: job.machine.rapids === 'bent',
       coolant: Object.values(controllerOf(job)?.coolant ?? {}),
       stopped: more.stopped,
