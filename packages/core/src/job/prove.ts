@@ -3,7 +3,7 @@ import { holderLength } from '../shop/holder';
 import { diameterOffsetOf, isBeam } from '../shop/tool';
 import { Allowed, Wanted } from '../judge/allowed';
 import { Judged, judge, lookCloser, walls } from '../judge/judged';
-import { driven } from '../judge/driven';
+import { beyondMachine } from '../judge/beyond-machine';
 import { gouges, leftovers, shortfalls } from '../judge/shape';
 import { Finding, stop } from '../quantity/finding';
 import { modelOf } from '../part/model';
@@ -196,7 +196,7 @@ export class ProofRun {
         ...read.findings,
         ...otherTools(calledTools(read), [...prover.input.tools.values()]),
         ...findings,
-        ...driven(samples, read.motions, prover.input.machine, zero),
+        ...beyondMachine(read.motions, prover.input.machine),
         ...shape,
         ...idleSteps(steps, read.motions),
       ],

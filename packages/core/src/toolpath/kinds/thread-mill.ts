@@ -148,7 +148,7 @@ class ThreadMiller {
   /** Onto the thread by an arc, round and round at its pitch, and off again. */
   private turns(job: Job, radius: number, low: number, high: number): void {
     const { params, context, path } = this;
-    const { tool, operation, clearance } = context;
+    const { tool, operation, machine, clearance } = context;
     const { centre, inside, thread } = job;
     const clockwise = (params.direction === 'climb') !== inside;
     const up = (params.hand === 'right') !== clockwise;
@@ -157,7 +157,7 @@ class ThreadMiller {
     const from = up ? low : low + (halves * thread.pitch) / 2;
     const feed = inside
       ? operation.speeds.feed * centreShare(radius, tool.diameter / 2)
-      : operation.speeds.feed * (radius / (radius - tool.diameter / 2));
+      : Math.min(machine.maxFeed, operation.speeds.feed * (radius / (radius - tool.diameter / 2)));
     const wait = inside ? centre.x : centre.x + radius + tool.diameter + 2 * BESIDE;
     const middle = (wait + centre.x + radius) / 2;
     const arcClockwise = inside ? clockwise : !clockwise;
