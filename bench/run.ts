@@ -1,5 +1,9 @@
-/** `npm run bench`: one table of figures against their bars; `npm run bench -- steady` for all of steady-load clearing. */
+/**
+ * `npm run bench`: one table of figures against their bars; `npm run bench -- steady` for all of steady-load clearing;
+ * `npm run bench -- --against COMMIT` for this state beside an earlier one.
+ */
 import 'reflect-metadata';
+import { against } from './against';
 import { Row, kernelRow } from './kernel';
 import { pageRows } from './page';
 import { planningRows } from './planning';
@@ -10,6 +14,10 @@ async function main(): Promise<void> {
   if (process.argv[2] === 'steady') {
     steadyTable(STEADY_TOOLS, 'climb');
     return steadyTable(STEADY_TOOLS.slice(0, 2), 'both ways');
+  }
+  if (process.argv[2] === '--against') {
+    process.exitCode = against(process.argv[3] ?? 'HEAD') ? 0 : 1;
+    return;
   }
   const rows: Row[] = [kernelRow(), ...planningRows(), ...(await pageRows())];
   const width = Math.max(...rows.map((r) => r.what.length));

@@ -1,4 +1,4 @@
-/** Everything that must be true: lint, types, unit tests, end-to-end tests; the last line counts them. */
+/** Everything that must be true: lint, types, the golden set, unit tests, end-to-end tests; the last line counts them. */
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -42,6 +42,7 @@ const [browser] = await Promise.all([
   check('types', bin('tsc'), ['-p', 'tsconfig.json', '--noEmit']),
   check('formatting', bin('prettier'), ['--check', '.', '--log-level', 'warn']),
 ]);
+await check('golden', bin('tsx'), ['tests/golden/run.ts', '--check']);
 await suite('unit', ['--ci', '--silent=false', '--maxWorkers=2']);
 await suite('e2e', ['--ci', '--config', 'tests/e2e/jest.config.js', '--runInBand'], { CHROMIUM: browser });
 
