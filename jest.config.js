@@ -2,7 +2,6 @@ const transformed = 'clipper2-ts|d3-contour|d3-array|internmap|polylabel|tinyque
 
 const node = {
   testEnvironment: 'node',
-  setupFiles: [require.resolve('reflect-metadata')],
   transform: { '\.[jt]sx?$': require.resolve('./scripts/jest-esbuild.cjs') },
   transformIgnorePatterns: [`/node_modules/(?!(${transformed})/)`],
 };

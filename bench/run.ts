@@ -2,7 +2,6 @@
  * `npm run bench`: one table of figures against their bars; `npm run bench -- steady` for all of steady-load clearing;
  * `npm run bench -- --against COMMIT` for this state beside an earlier one.
  */
-import 'reflect-metadata';
 import { against } from './against';
 import { Row, kernelRow } from './kernel';
 import { pageRows } from './page';

@@ -1,5 +1,4 @@
 /** Writes docs/job-file.schema.json from the classes that check a job. */
-import 'reflect-metadata';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { jobSchema } from '@tidypath/core/job/schema';

@@ -1,5 +1,4 @@
 /** `npm run golden` writes what the product says and proves today; with `--check` it is held against what was written. */
-import 'reflect-metadata';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { CASES } from './cases';

@@ -1,5 +1,3 @@
-import 'reflect-metadata';
-
 export * from './quantity/finding';
 export * from './quantity/units';
 export * from './quantity/length';

@@ -1,22 +1,5 @@
-import { Nested } from '../quantity/nested';
-import {
-  ArrayMaxSize,
-  ArrayMinSize,
-  Equals,
-  IsArray,
-  IsBoolean,
-  IsIn,
-  IsNumber,
-  IsObject,
-  IsOptional,
-  IsString,
-  Length,
-  Matches,
-  Max,
-  Min,
-  ValidateNested,
-} from 'class-validator';
-import { Type } from 'class-transformer';
+import { ListOf, Nested } from '../quantity/nested';
+import { Equals, IsBoolean, IsIn, IsNumber, IsOptional, IsString, Length, Matches, Max, Min } from 'class-validator';
 import { Part } from '../part/feature';
 import { UPS, Up } from '../part/side';
 import type { LengthUnit } from '../quantity/units';
@@ -93,8 +76,8 @@ export class Setup {
   @IsNumber() @Min(0.5) @Max(500) clearance!: number;
   /** Underside of the stock above the table, mm. */
   @IsNumber() @Min(0) @Max(2000) riser!: number;
-  @IsArray() @ArrayMaxSize(50) @ValidateNested({ each: true }) @Type(() => Fixture) fixtures!: Fixture[];
-  @IsArray() @ArrayMaxSize(500) @ValidateNested({ each: true }) @Type(() => Operation) operations!: Operation[];
+  @ListOf(() => Fixture, 50) fixtures!: Fixture[];
+  @ListOf(() => Operation, 500) operations!: Operation[];
 }
 
 export class Output {
@@ -113,10 +96,10 @@ export class Job {
   @Nested(() => Machine) machine!: Machine;
   @IsString() @Length(1, 40) controllerId!: string;
   /** The dialect itself, where the shop has made it its own; else the shipped one of that id. */
-  @IsOptional() @IsObject() @ValidateNested() @Type(() => Controller) controller?: Controller;
-  @IsArray() @ArrayMaxSize(400) @ValidateNested({ each: true }) @Type(() => Tool) tools!: Tool[];
+  @IsOptional() @Nested(() => Controller) controller?: Controller;
+  @ListOf(() => Tool, 400) tools!: Tool[];
   @Nested(() => Part) part!: Part;
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => Setup) setups!: Setup[];
+  @ListOf(() => Setup, 20, 1) setups!: Setup[];
   /** How boldly speeds are suggested: 0 first cut on an unknown machine, 0.5 settled, 1 pushing. */
   @IsNumber() @Min(0) @Max(1) boldness!: number;
   @Nested(() => Output) output!: Output;

@@ -1,23 +1,5 @@
-import { Nested } from '../quantity/nested';
-import {
-  ArrayMaxSize,
-  ArrayMinSize,
-  Equals,
-  IsArray,
-  IsBoolean,
-  IsDefined,
-  IsIn,
-  IsInt,
-  IsNumber,
-  IsObject,
-  IsOptional,
-  IsString,
-  Length,
-  Max,
-  Min,
-  ValidateNested,
-} from 'class-validator';
-import { Type } from 'class-transformer';
+import { ListOf, Nested, OneOf } from '../quantity/nested';
+import { Equals, IsBoolean, IsIn, IsInt, IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
 
 const FAR = 20_000;
 
@@ -56,11 +38,7 @@ export class PolygonShape {
 /** Straights and arcs from a drawing. */
 export class ChainShape {
   @Equals('chain') type!: 'chain';
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(50_000)
-  @ValidateNested({ each: true })
-  @Type(() => ChainVertex)
+  @ListOf(() => ChainVertex, 50_000, 1)
   vertices!: ChainVertex[];
   @IsBoolean() closed!: boolean;
 }
@@ -120,10 +98,7 @@ export class Feature {
   @IsString() @Length(1, 40) id!: string;
   @IsString() @Length(1, 80) name!: string;
   @IsIn([...MEANINGS]) meaning!: Meaning;
-  @IsDefined()
-  @IsObject()
-  @ValidateNested()
-  @Type(() => Object, { discriminator: { property: 'type', subTypes: SHAPES }, keepDiscriminatorProperty: true })
+  @OneOf(SHAPES)
   shape!: Shape;
   /** Where the shape's centre stands; a drawn chain is moved by this much. */
   @IsNumber() @Min(-FAR) @Max(FAR) x!: number;
@@ -149,7 +124,7 @@ export class Feature {
 /** The wanted part: a plate of one thickness with features cut into it from the top or from below. */
 export class Part {
   @IsNumber() @Min(0.05) @Max(2000) thickness!: number;
-  @IsArray() @ArrayMaxSize(2000) @ValidateNested({ each: true }) @Type(() => Feature) features!: Feature[];
+  @ListOf(() => Feature, 2000) features!: Feature[];
 }
 
 export const SINGLE: Pattern = { type: 'single', count: 1, rows: 1, dx: 0, dy: 0, centreX: 0, centreY: 0 };

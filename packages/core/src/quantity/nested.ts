@@ -1,5 +1,8 @@
-import { IsDefined, IsObject, ValidateNested } from 'class-validator';
+import 'reflect-metadata';
 import { Type } from 'class-transformer';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsDefined, IsObject, ValidateNested } from 'class-validator';
+
+type Classes = Parameters<typeof Type>[1];
 
 /** A field that holds another checked object, and must be there; an empty list is no object. */
 export function Nested(type: () => new () => object) {
@@ -8,5 +11,26 @@ export function Nested(type: () => new () => object) {
     IsObject()(target, key);
     ValidateNested()(target, key);
     Type(type)(target, key);
+  };
+}
+
+/** A field that holds one of several checked objects, told apart by their `type`. */
+export function OneOf(subTypes: NonNullable<NonNullable<Classes>['discriminator']>['subTypes']) {
+  return (target: object, key: string) => {
+    Type(() => Object, { discriminator: { property: 'type', subTypes }, keepDiscriminatorProperty: true })(target, key);
+    ValidateNested()(target, key);
+    IsObject()(target, key);
+    IsDefined()(target, key);
+  };
+}
+
+/** A list of checked objects, of so many entries. */
+export function ListOf(type: () => new () => object, most: number, least = 0) {
+  return (target: object, key: string) => {
+    Type(type)(target, key);
+    ValidateNested({ each: true })(target, key);
+    ArrayMaxSize(most)(target, key);
+    if (least > 0) ArrayMinSize(least)(target, key);
+    IsArray()(target, key);
   };
 }

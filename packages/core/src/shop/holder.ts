@@ -1,15 +1,5 @@
-import {
-  ArrayMaxSize,
-  ArrayMinSize,
-  IsArray,
-  IsNumber,
-  IsString,
-  Length,
-  Max,
-  Min,
-  ValidateNested,
-} from 'class-validator';
-import { Type } from 'class-transformer';
+import { ListOf } from '../quantity/nested';
+import { IsNumber, IsString, Length, Max, Min } from 'class-validator';
 import { Choice, Parameter, Words } from '../quantity/parameter';
 
 export const GRIPS = [
@@ -67,11 +57,7 @@ export class Holder {
     step: 0.005,
   })
   runout!: number;
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(12)
-  @ValidateNested({ each: true })
-  @Type(() => HolderSegment)
+  @ListOf(() => HolderSegment, 12, 1)
   segments!: HolderSegment[];
 }
 

@@ -1,19 +1,5 @@
-import {
-  ArrayMaxSize,
-  ArrayMinSize,
-  IsArray,
-  IsIn,
-  IsInt,
-  IsNumber,
-  IsOptional,
-  IsString,
-  Length,
-  Max,
-  Min,
-  ValidateNested,
-} from 'class-validator';
-import { Type } from 'class-transformer';
-import { Nested } from '../quantity/nested';
+import { ListOf, Nested } from '../quantity/nested';
+import { IsArray, IsIn, IsInt, IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
 import { Choice, Parameter, Words } from '../quantity/parameter';
 
 export const COOLANTS = ['off', 'flood', 'mist', 'air', 'through'] as const;
@@ -92,11 +78,7 @@ export class Machine {
   })
   maxRpm!: number;
   /** Power over speed, rising in rpm; straight between points, through zero below the first, level above the last. */
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(12)
-  @ValidateNested({ each: true })
-  @Type(() => SpindlePoint)
+  @ListOf(() => SpindlePoint, 12, 1)
   spindle!: SpindlePoint[];
   @Parameter({
     group: 'Axes',
@@ -195,7 +177,7 @@ export class Machine {
     step: 0.01,
   })
   extraTime?: number;
-  @IsArray() @ArrayMaxSize(400) @ValidateNested({ each: true }) @Type(() => CarouselPlace) carousel!: CarouselPlace[];
+  @ListOf(() => CarouselPlace, 400) carousel!: CarouselPlace[];
   @IsString() @Length(1, 40) controllerId!: string;
 }
 

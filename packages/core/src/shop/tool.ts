@@ -1,16 +1,5 @@
-import {
-  ArrayMaxSize,
-  IsArray,
-  IsNumber,
-  IsOptional,
-  IsString,
-  Length,
-  Max,
-  Min,
-  ValidateNested,
-} from 'class-validator';
-import { Type } from 'class-transformer';
-import { Nested } from '../quantity/nested';
+import { ListOf, Nested } from '../quantity/nested';
+import { IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
 import { Choice, Parameter, Toggle, Words } from '../quantity/parameter';
 import { Holder } from './holder';
 
@@ -304,7 +293,7 @@ export class Tool {
   diameterOffset!: number;
 
   @Nested(() => Holder) holder!: Holder;
-  @IsArray() @ArrayMaxSize(60) @ValidateNested({ each: true }) @Type(() => OwnData) ownData!: OwnData[];
+  @ListOf(() => OwnData, 60) ownData!: OwnData[];
   @IsOptional() @IsString() @Length(0, 200) note?: string;
 }
 
