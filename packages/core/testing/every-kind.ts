@@ -1,7 +1,9 @@
 /** A small job for every kind of operation: something it can work on, opened before it where it needs a hole that is there. */
+import fc from 'fast-check';
 import { newFeature } from '../src/job/edit';
 import { Job } from '../src/job/job';
 import { Feature, Shape } from '../src/part/feature';
+import { ParameterInfo, parametersOf } from '../src/quantity/parameter';
 import { Tool } from '../src/shop/tool';
 import { OperationKind } from '../src/toolpath/operation';
 import { jobWith, plate, tool, withOperation, withStock } from './jobs';
@@ -12,6 +14,8 @@ interface Work {
   shape: Shape;
   more: Partial<Feature>;
   tool: Tool;
+  /** Where it is more than the one thing. */
+  targets?: string[];
   /** What makes the hole that it only sizes or threads. */
   opener?: { kind: string; tool: Tool; params: Params };
 }
@@ -50,16 +54,32 @@ const WORK: Record<string, Work> = {
   chamfer: { shape: round(24), more: { edge: { form: 'chamfer', size: 0.5, angle: 90 } }, tool: tool(22) },
   'round-edge': { shape: round(24), more: { edge: { form: 'round', size: 3, angle: 90 } }, tool: tool(30) },
   engrave: { shape: { type: 'text', text: 'B8', height: 8 }, more: { meaning: 'line' }, tool: tool(31) },
-  'cut-out': { shape: round(20), more: { meaning: 'hole', through: true }, tool: tool(43) },
+  'cut-out': { ...hole(20, 43), targets: ['f1', 'f2'] },
 };
 
 /** A plate with one thing on it and the operation that works on it, the last of its route. */
 export function jobForKind(kind: OperationKind, params: Params = {}): Job {
-  const { shape, more, tool: cutter, opener } = WORK[kind.kind];
+  const { shape, more, tool: cutter, targets = ['f2'], opener } = WORK[kind.kind];
   const outline = plate();
   const feature = newFeature([outline], more.meaning ?? 'pocket', 'Work', shape, { x: 40, y: 25, depth: 4, ...more });
   const job = withStock(jobWith(undefined, {}, 8), { top: 0.5 });
   const drawn = { ...job, part: { ...job.part, features: [outline, feature] } };
   const opened = opener ? withOperation(drawn, opener.kind, ['f2'], opener.tool, opener.params) : drawn;
-  return withOperation(opened, kind.kind, kind.works.length ? ['f2'] : [], cutter, params);
+  return withOperation(opened, kind.kind, kind.works.length ? targets : [], cutter, params);
 }
+
+/** Values a person might give: inside the range, lengths no larger than the work. */
+function valuesOf(info: ParameterInfo): fc.Arbitrary<unknown> {
+  if (info.choices) return fc.constantFrom(...info.choices);
+  if (info.unit === undefined) return info.max ? fc.constantFrom('', '20', '5 30.5, 80') : fc.boolean();
+  const [min, max] = [info.min!, info.max!];
+  if (info.unit === 'count') return fc.integer({ min, max: Math.min(max, 4) });
+  const least = info.unit === 'length' ? Math.max(min, Math.min(0.4, max)) : min;
+  return fc.double({ min: least, max: Math.min(max, info.unit === 'length' ? 12 : max), noNaN: true });
+}
+
+/** Any of a kind's values; those left out are its own. */
+export const anyParams = (kind: OperationKind): fc.Arbitrary<Params> =>
+  fc.record(Object.fromEntries(Object.entries(parametersOf(kind.Params)).map(([key, info]) => [key, valuesOf(info)])), {
+    requiredKeys: [],
+  });
