@@ -2,8 +2,9 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { Harness, WIDE, byTest, root, tap, textOf, until } from '../tests/e2e/harness';
+import { Harness, WIDE, byTest, proved, root, tap } from '../tests/e2e/harness';
 import type { Row } from './kernel';
+import { millionRows } from './million';
 
 const percentile = (values: number[], share: number) =>
   [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))];
@@ -51,7 +52,7 @@ async function keystrokes(harness: Harness): Promise<{ p95: number; longest: num
   await harness.open(page, `/job/${await harness.jobId('Vane hub plate')}/cut`);
   await tap(page, '[aria-label^="2 "]');
   await tap(page, byTest('value-speed.feed'));
-  await until('the proof', async () => /✓/.test(await textOf(page, byTest('stage-prove'))), 120_000);
+  await proved(page);
   await new Promise((r) => setTimeout(r, LOOKED));
   await page.emulateCPUThrottling(4);
   const result = (await page.evaluate(
@@ -111,6 +112,7 @@ export async function pageRows(): Promise<Row[]> {
         bar: 'for information',
         met: undefined,
       },
+      ...(await millionRows(harness)),
     ];
   } finally {
     await harness.stop();

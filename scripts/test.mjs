@@ -1,4 +1,7 @@
-/** Everything that must be true: lint, types, the golden set, unit tests, end-to-end tests; the last line counts them. */
+/**
+ * Everything that must be true: lint, types, the golden set, unit tests, end-to-end tests; the last line counts them.
+ * `--repeat N` runs the tests N times over, for a busy machine to try them on.
+ */
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -42,9 +45,14 @@ const [browser] = await Promise.all([
   check('types', bin('tsc'), ['-p', 'tsconfig.json', '--noEmit']),
   check('formatting', bin('prettier'), ['--check', '.', '--log-level', 'warn']),
 ]);
-await check('golden', bin('tsx'), ['tests/golden/run.ts', '--check']);
-await suite('unit', ['--ci', '--silent=false', '--maxWorkers=2']);
-await suite('e2e', ['--ci', '--config', 'tests/e2e/jest.config.js', '--runInBand'], { CHROMIUM: browser });
+const asked = process.argv.indexOf('--repeat');
+const times = asked < 0 ? 1 : Number(process.argv[asked + 1]);
+for (let round = 1; round <= times; round++) {
+  if (times > 1) say(`round ${round} of ${times}`);
+  await check('golden', bin('tsx'), ['tests/golden/run.ts', '--check']);
+  await suite('unit', ['--ci', '--silent=false', '--maxWorkers=2']);
+  await suite('e2e', ['--ci', '--config', 'tests/e2e/jest.config.js', '--runInBand'], { CHROMIUM: browser });
+}
 
 rmSync(results, { recursive: true, force: true });
 process.stdout.write(`${passed} passed, ${failed} failed\n`);

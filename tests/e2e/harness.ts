@@ -155,6 +155,30 @@ export async function until(what: string, check: () => Promise<boolean>, timeout
   throw new Error(`waited in vain: ${what}`);
 }
 
+export const bodyHas = (page: Page, text: RegExp): Promise<boolean> =>
+  page.evaluate(() => document.body.innerText).then((all) => text.test(all));
+
+/** Waits until the page has drawn what it was told so far. */
+export const nextFrame = (page: Page) => page.evaluate(() => new Promise((done) => requestAnimationFrame(done)));
+
+/** Opens a program from elsewhere on the Prove page. */
+export async function openProgram(page: Page, file: string): Promise<void> {
+  const chooser = page.waitForFileChooser();
+  await tap(page, byTest('open-program'));
+  await (await chooser).accept([file]);
+}
+
+/** A program of a million short cuts. */
+export function millionLines(): string {
+  const lines = ['G21 G90 G17 G54', 'T77 M6 (D6 END MILL)', 'S6000 M3', 'G0 X0 Y0', 'Z30', 'G1 Z12 F900'];
+  for (let i = 0; i < 1_000_000; i++) {
+    const row = Math.floor(i / 2000);
+    const k = row % 2 ? 2000 - (i % 2000) : i % 2000;
+    lines.push(`X${(k * 0.03).toFixed(3)} Y${(row * 0.12).toFixed(3)}`);
+  }
+  return lines.join('\n') + '\nG0 Z30\nM30\n';
+}
+
 /** Goes to a stage of the job. */
 export const stage = (page: Page, name: string) => tap(page, byTest(`stage-${name}`));
 

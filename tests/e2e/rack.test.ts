@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { Page } from 'puppeteer-core';
 import {
   Harness,
+  bodyHas,
   PHONE,
   WIDE,
   byLabel,
@@ -22,7 +23,6 @@ beforeAll(() => harness.start());
 afterAll(() => harness.stop());
 
 const saved = (page: Page) => until('saved', async () => (await textOf(page, byTest('item-state'))) === 'saved');
-const bodyHas = (page: Page, text: RegExp) => page.evaluate(() => document.body.innerText).then((t) => text.test(t));
 
 test('a tool is added, advised for a feature, its feed overruled, its limit named, and the feed found in the program', async () => {
   const page = await harness.page(WIDE);

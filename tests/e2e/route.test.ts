@@ -1,6 +1,6 @@
-import { Page } from 'puppeteer-core';
 import {
   Harness,
+  bodyHas,
   PHONE,
   WIDE,
   byLabel,
@@ -17,8 +17,6 @@ import {
 const harness = new Harness();
 beforeAll(() => harness.start());
 afterAll(() => harness.stop());
-
-const bodyHas = (page: Page, text: RegExp) => page.evaluate(() => document.body.innerText).then((t) => text.test(t));
 
 test('a route is proposed with its reasons, taken, proved, and undone in one step', async () => {
   const page = await harness.page(WIDE);

@@ -1,7 +1,9 @@
 import { join } from 'node:path';
-import { Page } from 'puppeteer-core';
 import {
   Harness,
+  drawn,
+  nextFrame,
+  bodyHas,
   WIDE,
   byLabel,
   byTest,
@@ -19,8 +21,6 @@ import {
 const harness = new Harness();
 beforeAll(() => harness.start());
 afterAll(() => harness.stop());
-
-const bodyHas = (page: Page, text: RegExp) => page.evaluate(() => document.body.innerText).then((t) => text.test(t));
 
 test('a part from shapes in inches, held by a clamp that is in the way, then cured', async () => {
   const page = await harness.page(WIDE);
@@ -119,9 +119,11 @@ test('playing: the stock of a moment, its line, and a stop', async () => {
   await tap(page, byLabel('Play'));
   await until('a line', async () => /line \d+/.test(await textOf(page, byTest('line-now'))));
   await tap(page, byLabel('Pause'));
-  await new Promise((r) => setTimeout(r, 600));
+  await page.waitForSelector(byLabel('Play'));
+  await drawn(page);
   const stopped = await textOf(page, byTest('line-now'));
-  await new Promise((r) => setTimeout(r, 500));
+  await nextFrame(page);
+  await drawn(page);
   expect(await textOf(page, byTest('line-now'))).toBe(stopped);
   await page.focus(byTest('load-ribbon'));
   for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowRight');

@@ -5,6 +5,7 @@ import { Page } from 'puppeteer-core';
 import * as draw from '../../demo/dxf';
 import {
   Harness,
+  nextFrame,
   WIDE,
   byLabel,
   byTest,
@@ -204,7 +205,7 @@ test('route: an operation is dragged to another place', async () => {
   await page.mouse.down();
   for (let step = 1; step <= 20; step++) {
     await page.mouse.move(x + 20, y + 20 + step * 5);
-    await new Promise((r) => setTimeout(r, 30));
+    await nextFrame(page);
   }
   await page.mouse.up();
   const first = () => page.$eval('[data-testid^=operation-] [aria-expanded]', (e) => e.getAttribute('aria-label'));

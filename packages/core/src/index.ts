@@ -41,7 +41,7 @@ export * from './part/edges';
 export * from './part/outline-path';
 export { previewContour } from './toolpath/kinds/contour';
 export type { ContourParams, ContourPreview } from './toolpath/kinds/contour';
-export { moveTab } from './toolpath/tabs';
+export { moveTab, tabShares } from './toolpath/tabs';
 export * from './part/drawing';
 export * from './toolpath/operation';
 export * from './toolpath/path';

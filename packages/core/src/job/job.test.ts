@@ -430,3 +430,22 @@ describe('pipeline', () => {
     expect(sections.map((s) => s.line)).toEqual([1, 4]);
   });
 });
+
+describe('a file that holds too much', () => {
+  const place = (value: unknown) => readJob(value).findings.map((f) => [f.code, f.level, f.place.field]);
+
+  test('values in values without end are told by their place, not by a crash', () => {
+    let deep: unknown = [];
+    for (let i = 0; i < 50_000; i++) deep = [deep];
+    const [[code, level, field]] = place({ ...newJob('Deep', 'mm'), note: deep });
+    expect([code, level]).toEqual(['too-deep', 'stop']);
+    expect(field).toMatch(/^note\.0\.0/);
+  });
+
+  test('more values than the budget', () => {
+    const vertices = new Array(3_000_001).fill(0);
+    expect(place({ ...newJob('Large', 'mm'), part: { thickness: 1, features: [{ shape: { vertices } }] } })).toEqual([
+      ['too-many-values', 'stop', 'part.features.0.shape.vertices'],
+    ]);
+  });
+});

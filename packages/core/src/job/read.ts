@@ -1,7 +1,5 @@
-import { plainToInstance } from 'class-transformer';
-import { validateSync } from 'class-validator';
 import { Finding, stop } from '../quantity/finding';
-import { RULES, fieldFindings } from '../quantity/validate';
+import { checked } from '../quantity/validate';
 import { kindOf } from '../toolpath/registry';
 import { FORMAT_VERSION, Job } from './job';
 import { MIGRATIONS } from './migrations';
@@ -22,8 +20,7 @@ function paramFindings(job: Job): Finding[] {
             { field: `${path}.kind`, operation: operation.id },
           ),
         ];
-      const params = plainToInstance(kind.Params, operation.params);
-      return fieldFindings(validateSync(params, RULES), `${path}.params`).map((f) => ({
+      return checked(kind.Params, operation.params, `${path}.params`).map((f) => ({
         ...f,
         place: { ...f.place, operation: operation.id },
       }));
@@ -85,8 +82,7 @@ export function readJob(value: unknown): { job?: Job; findings: Finding[] } {
     return { findings: [stop('not-a-job', 'This is not a job file', 'Choose a file that Tidy Path exported', {})] };
   const forward = migrated(value);
   if ('finding' in forward) return { findings: [forward.finding] };
-  const instance = plainToInstance(Job, forward.data);
-  const findings = fieldFindings(validateSync(instance, RULES));
+  const findings = checked(Job, forward.data);
   if (findings.length === 0) findings.push(...paramFindings(forward.data as unknown as Job));
   if (findings.length > 0) return { findings: findings.slice(0, MOST) };
   return { job: forward.data as unknown as Job, findings: [] };

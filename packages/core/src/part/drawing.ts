@@ -1,6 +1,8 @@
+import Flatbush from 'flatbush';
 import { Chain, asCircle, flatten, signedArea } from '../geometry/chain';
 import { contains } from '../geometry/clip';
 import { Gap, joinChains } from '../geometry/join';
+import { boundsOf } from '../geometry/point';
 import { Finding, care } from '../quantity/finding';
 import { LengthUnit } from '../quantity/units';
 import { readDxf } from './dxf';
@@ -41,15 +43,23 @@ function byLayer(curves: { chain: Chain; layer: string }[]): Map<string, Chain[]
   return layers;
 }
 
+/** How many rings each chain lies inside; only those whose box holds its first point are looked at. */
 function levels(placed: { chain: Chain; layer: string }[]): Placed[] {
   const rings = placed.map((p) => (p.chain.closed ? flatten(p.chain, 0.05) : []));
   const areas = placed.map((p) => (p.chain.closed ? Math.abs(signedArea(p.chain)) : 0));
-  return placed.map((p, i) => ({
-    ...p,
-    level: rings.filter(
-      (ring, j) => j !== i && areas[j] > areas[i] && ring.length > 2 && contains([ring], p.chain.vertices[0]),
-    ).length,
-  }));
+  const around = rings.flatMap((ring, i) => (ring.length > 2 ? [i] : []));
+  if (around.length === 0) return placed.map((p) => ({ ...p, level: 0 }));
+  const boxes = new Flatbush(around.length);
+  for (const i of around) {
+    const { minX, minY, maxX, maxY } = boundsOf(rings[i]);
+    boxes.add(minX, minY, maxX, maxY);
+  }
+  boxes.finish();
+  return placed.map((p, i) => {
+    const { x, y } = p.chain.vertices[0];
+    const about = boxes.search(x, y, x, y, (k) => around[k] !== i && areas[around[k]] > areas[i]);
+    return { ...p, level: about.filter((k) => contains([rings[around[k]]], p.chain.vertices[0])).length };
+  });
 }
 
 /** A first guess at what a chain means; people correct it. */

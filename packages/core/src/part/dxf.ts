@@ -1,5 +1,6 @@
 /** Reader of ASCII DXF drawings, R12 to current. Our own because a reader must name the line of a fault and never hang. */
 import { Chain, Vertex, circle, transform } from '../geometry/chain';
+import { Budget, withinBudget } from '../quantity/budget';
 import { Finding, care, note, stop } from '../quantity/finding';
 import { LengthUnit, MM_PER_INCH } from '../quantity/units';
 
@@ -40,7 +41,8 @@ export interface Drawing {
 
 const LARGEST = 64 * 1024 * 1024;
 const DEEPEST_NESTING = 12;
-const MOST_CURVES = 200_000;
+/** Steps of reading: one for every entity and every corner, as often as blocks repeat them. */
+const MOST_STEPS = 2_000_000;
 /** Splines and ellipses become chords within this of the true curve, mm. */
 const CURVE_TOLERANCE = 0.005;
 
@@ -169,9 +171,15 @@ function ellipse(e: Entity, scale: number): Chain {
   return { closed, vertices: points };
 }
 
-/** A point of a (rational) B-spline by de Boor's algorithm. */
-function deBoor(degree: number, knots: number[], control: number[][], t: number): Vertex {
-  let k = degree;
+/** A point of a (rational) B-spline by de Boor's algorithm, and the span it lies in, looked for from `from` on. */
+function deBoor(
+  degree: number,
+  knots: number[],
+  control: number[][],
+  t: number,
+  from: number,
+): Vertex & { span: number } {
+  let k = from;
   while (k < control.length - 1 && knots[k + 1] <= t) k++;
   const d = Array.from({ length: degree + 1 }, (_, j) => [...control[j + k - degree]]);
   for (let r = 1; r <= degree; r++) {
@@ -183,7 +191,7 @@ function deBoor(degree: number, knots: number[], control: number[][], t: number)
     }
   }
   const [x, y, w] = d[degree];
-  return { x: x / w, y: y / w, bulge: 0 };
+  return { x: x / w, y: y / w, bulge: 0, span: k };
 }
 
 function spline(e: Entity): Chain | string {
@@ -218,10 +226,13 @@ function spline(e: Entity): Chain | string {
   });
   const [from, to] = [knots[degree], knots[xs.length]];
   const n = Math.min(20_000, xs.length * 24);
-  const points = Array.from({ length: n + 1 }, (_, i) =>
-    deBoor(degree, knots, control, i === n ? to : from + ((to - from) * i) / n),
-  );
-  points[n] = deBoor(degree, knots, control, to - (to - from) * 1e-12);
+  let at = degree;
+  const points = Array.from({ length: n + 1 }, (_, i): Vertex => {
+    const t = i === n ? to - (to - from) * 1e-12 : from + ((to - from) * i) / n;
+    const { x, y, span } = deBoor(degree, knots, control, t, at);
+    at = span;
+    return { x, y, bulge: 0 };
+  });
   const first = points[0];
   const last = points[n];
   const closed = Math.hypot(first.x - last.x, first.y - last.y) < 1e-6;
@@ -255,10 +266,19 @@ interface File {
   header: Map<string, string>;
   blocks: Map<string, Block>;
   entities: Entity[];
+  budget: Budget;
+  /** Line of the entity of the drawing itself that is being read. */
+  line: number;
 }
 
 function readFile(text: string, findings: Finding[]): File {
-  const file: File = { header: new Map(), blocks: new Map(), entities: [] };
+  const file: File = {
+    header: new Map(),
+    blocks: new Map(),
+    entities: [],
+    budget: new Budget(MOST_STEPS),
+    line: 1,
+  };
   let section = '';
   let variable = '';
   let block: Block | undefined;
@@ -340,14 +360,8 @@ function chords(chain: Chain): Chain {
 function curvesOf(entities: Entity[], file: File, scale: number, findings: Finding[], depth: number): DrawnCurve[] {
   const out: DrawnCurve[] = [];
   for (const e of entities) {
-    if (out.length > MOST_CURVES) {
-      findings.push(
-        stop('dxf-too-many', `The drawing holds more than ${MOST_CURVES} curves`, 'Split the drawing', {
-          line: e.line,
-        }),
-      );
-      break;
-    }
+    if (depth === 0) file.line = e.line;
+    file.budget.spend();
     const layer = textAt(e, 8, '0');
     if (e.type === 'INSERT') {
       out.push(...inserted(e, layer, file, scale, findings, depth));
@@ -374,7 +388,10 @@ function curvesOf(entities: Entity[], file: File, scale: number, findings: Findi
       findings.push(
         care('dxf-curve', `A ${e.type} has missing or impossible numbers`, 'Redraw this curve', { line: e.line }),
       );
-    else out.push({ chain: mirrored ? transform(chain, { mirror: true, turn: 180 }) : chain, layer, line: e.line });
+    else {
+      file.budget.spend(chain.vertices.length);
+      out.push({ chain: mirrored ? transform(chain, { mirror: true, turn: 180 }) : chain, layer, line: e.line });
+    }
   }
   return out;
 }
@@ -413,18 +430,21 @@ function inserted(
   const even = Math.abs(Math.abs(numberAt(e, 41, 1)) - Math.abs(numberAt(e, 42, 1))) < 1e-9;
   const inner = curvesOf(block.entities, file, scale, findings, depth + 1);
   return inner
-    .map((c) => ({
-      ...c,
-      chain: place(even ? c.chain : chords(c.chain), e, block),
-      layer: c.layer === '0' ? layer : c.layer,
-    }))
+    .map((c) => {
+      file.budget.spend(c.chain.vertices.length);
+      return {
+        ...c,
+        chain: place(even ? c.chain : chords(c.chain), e, block),
+        layer: c.layer === '0' ? layer : c.layer,
+      };
+    })
     .filter((c) => isSound(c.chain));
 }
 
 /**
  * Reads an ASCII DXF drawing into curves in mm.
  * @param unit unit to assume when the header names none
- * @returns curves, the unit the header named, and findings; never throws for a bad file
+ * @returns curves, the unit the header named, and findings; never throws for a bad file, and never takes more than a budget of steps
  */
 export function readDxf(text: string, unit: LengthUnit = 'mm'): Drawing {
   const findings: Finding[] = [];
@@ -440,11 +460,20 @@ export function readDxf(text: string, unit: LengthUnit = 'mm'): Drawing {
   const file = readFile(text, findings);
   const named = UNIT_CODES[Number(file.header.get('$INSUNITS'))];
   const scale = named ?? (unit === 'inch' ? MM_PER_INCH : 1);
-  const curves = curvesOf(file.entities, file, scale, findings, 0).map((c) => ({
-    ...c,
-    chain: transform(c.chain, { scale }),
-  }));
-  if (curves.length === 0) {
+  const tooMany = () => {
+    findings.push(
+      stop(
+        'dxf-too-many',
+        `The drawing holds more than ${MOST_STEPS / 1e6} million curves and corners, its blocks as often as they are repeated; nothing was taken`,
+        'Split the drawing, or break up the blocks that repeat others',
+        { line: file.line },
+      ),
+    );
+    return undefined;
+  };
+  const drawn = withinBudget(() => curvesOf(file.entities, file, scale, findings, 0), tooMany);
+  const curves = (drawn ?? []).map((c) => ({ ...c, chain: transform(c.chain, { scale }) }));
+  if (drawn?.length === 0) {
     findings.push(
       stop(
         'dxf-empty',

@@ -237,17 +237,36 @@ describe('whatever the text', () => {
     put: fc.oneof(fc.constantFrom(...SCRAPS), fc.string({ maxLength: 6 })),
   });
 
-  test('it is read in no time, and every finding has its line', () => {
+  test('every finding has its line, and every motion a height', () => {
     fc.assert(
       fc.property(fc.array(mutation, { minLength: 1, maxLength: 6 }), (mutations) => {
         const text = mutations.reduce((t, m) => t.slice(0, m.at) + m.put + t.slice(m.at + m.drop), HEAD + BODY);
-        const started = performance.now();
         const { findings, motions } = readProgram(text, { homeZ: 100, unit: 'mm' });
-        expect(performance.now() - started).toBeLessThan(2000);
         for (const f of findings) expect(f.place.line).toBeGreaterThanOrEqual(1);
         for (let i = 0; i < motions.count; i++) expect(motions.z[i]).not.toBeNaN();
       }),
       { seed: 3, numRuns: Number(process.env.LONG_RUN ?? 300) },
     );
+  });
+});
+
+describe('a program that runs on and on meets its budget, and is told so at its line', () => {
+  const found = (text: string) => {
+    const { findings, motions } = readProgram(text, { homeZ: 100, unit: 'mm' });
+    const [one] = findings.filter((f) => f.code === 'program-too-long');
+    return { level: one?.level, line: one?.place.line, motions: motions.count };
+  };
+
+  test('cycles repeated as often as can be, block after block', () => {
+    const holes = 'X1 L9999\n'.repeat(2000);
+    const { level, line, motions } = found(`${HEAD}G91 G81 X1 Z-1 R-1 F100\n${holes}M30\n`);
+    expect(level).toBe('stop');
+    expect(line).toBeGreaterThan(10);
+    expect(motions).toBeLessThan(6_000_000);
+  });
+
+  test('one block of ten thousand words is refused, not searched word by word', () => {
+    const { findings } = readProgram(`${HEAD}${'G54 '.repeat(10_000)}\nM30\n`, { homeZ: 100, unit: 'mm' });
+    expect(findings.map((f) => [f.code, f.place.line])).toContainEqual(['block-too-long', HEAD.split('\n').length]);
   });
 });

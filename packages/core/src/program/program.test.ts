@@ -104,9 +104,7 @@ describe('reading', () => {
         (cuts) => {
           let bad = text;
           for (const { at, cut, put } of cuts) bad = bad.slice(0, at) + put + bad.slice(at + cut);
-          const started = Date.now();
           const { motions, findings } = read(bad);
-          expect(Date.now() - started).toBeLessThan(2000);
           expect(findings.every((f) => f.place.line! >= 1)).toBe(true);
           for (let i = 0; i < motions.count; i++)
             if (motions.type[i] < MOVE.dwell) expect(Number.isFinite(motions.z[i])).toBe(true);

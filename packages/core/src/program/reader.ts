@@ -1,3 +1,4 @@
+import { Budget, withinBudget } from '../quantity/budget';
 import { Finding, care, note, stop } from '../quantity/finding';
 import { LengthUnit, MM_PER_INCH, formatNumber } from '../quantity/units';
 import { sweepOf } from '../toolpath/path';
@@ -42,6 +43,10 @@ export interface ReadProgram {
 }
 
 const MAX_FINDINGS = 200;
+/** Steps of reading, one for a line and one for a motion: a million lines take two million. */
+const MOST_STEPS = 6_000_000;
+/** Words that one block can hold. */
+const MOST_WORDS = 100;
 /** Holes that one block may ask for by L or K. */
 const MOST_HOLES = 9999;
 class Reader {
@@ -83,6 +88,7 @@ class Reader {
   private compensation: { hand: 1 | -1; radius: number; from: { x: number; y: number }; moves: Motion[] } | undefined;
   private compensationEnds = false;
   private readonly told = new Set<string>();
+  private readonly budget = new Budget(MOST_STEPS);
 
   constructor(private readonly options: ReadOptions) {
     this.scale = options.unit === 'mm' ? 1 : MM_PER_INCH;
@@ -112,8 +118,19 @@ class Reader {
     }
   }
 
+  /** What a program that runs on and on is told. */
+  tooLong(): void {
+    this.report(
+      stop,
+      'program-too-long',
+      `The program runs on for more than ${MOST_STEPS / 1e6} million lines and motions; it is read up to here`,
+      'Split it, or look for a subprogram or a cycle that is repeated too often',
+    );
+  }
+
   read(raw: string, line: number): Flow {
     this.line = line;
+    this.budget.spend();
     const { words, comments, skipped, fault } = wordsOf(raw);
     for (const text of comments) this.comments.push({ line, text });
     if (skipped)
@@ -132,6 +149,16 @@ class Reader {
         `word:${line}`,
       );
     if (words.length === 0) return 'on';
+    if (words.length > MOST_WORDS) {
+      this.report(
+        stop,
+        'block-too-long',
+        `${words.length} words stand in one block; no control reads that many`,
+        'Write them as blocks of their own',
+        `long:${line}`,
+      );
+      return 'on';
+    }
     this.refuse(blockFault(words));
     return this.block(words);
   }
@@ -395,6 +422,7 @@ class Reader {
 
   /** A motion to a place as it is written. */
   private push(type: number, x: number, y: number, z: number, cx = 0, cy = 0, seconds = 0): void {
+    this.budget.spend();
     const to = this.frame.toWork({ x, y, z });
     const centre =
       type === MOVE.arcCw || type === MOVE.arcCcw ? this.frame.toWork({ x: cx, y: cy, z }) : { x: 0, y: 0 };
@@ -672,10 +700,14 @@ class Reader {
 export function readProgram(text: string, options: ReadOptions): ReadProgram {
   const reader = new Reader(options);
   const lines = new Lines(text);
-  lines.run(
-    (raw, number) => reader.read(raw, number),
-    (why, call) => reader.cannotFollow(why, call),
-    options.stopped,
+  withinBudget(
+    () =>
+      lines.run(
+        (raw, number) => reader.read(raw, number),
+        (why, call) => reader.cannotFollow(why, call),
+        options.stopped,
+      ),
+    () => reader.tooLong(),
   );
   reader.finish();
   const motions = reader.motions.build();

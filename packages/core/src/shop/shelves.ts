@@ -1,7 +1,5 @@
-import { plainToInstance } from 'class-transformer';
-import { validateSync } from 'class-validator';
 import { Finding, hasStop, stop } from '../quantity/finding';
-import { RULES, fieldFindings } from '../quantity/validate';
+import { checked } from '../quantity/validate';
 import { holderFindings, machineFindings, materialFindings, toolFindings } from './check';
 import { Controller } from './controller';
 import { CONTROLLERS } from './controllers';
@@ -59,7 +57,7 @@ export function readItem<K extends ShelfName>(shelf: K, value: unknown): { item?
   const { Item, one, findings: check } = SHELVES[shelf] as Shelf<ShopItems[K]>;
   if (typeof value !== 'object' || value === null || Array.isArray(value))
     return { findings: [stop('not-an-item', `This is not a ${one}`, 'Send one whole object', {})] };
-  const fields = fieldFindings(validateSync(plainToInstance(Item, value) as object, RULES));
+  const fields = checked(Item, value);
   if (fields.length) return { findings: fields };
   const item = value as ShopItems[K];
   const findings = check(item);

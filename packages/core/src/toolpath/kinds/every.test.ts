@@ -1,27 +1,9 @@
 import fc from 'fast-check';
-import { jobForKind } from '../../../testing/every-kind';
+import { anyParams, jobForKind } from '../../../testing/every-kind';
 import { Job } from '../../job/job';
 import { planSetup } from '../../job/pipeline';
-import { ParameterInfo, parametersOf } from '../../quantity/parameter';
-import { OperationKind } from '../operation';
+import { parametersOf } from '../../quantity/parameter';
 import { KINDS } from '../registry';
-
-type Params = Record<string, unknown>;
-
-/** Values a person might give: inside the range, lengths no larger than the work. */
-function valuesOf(info: ParameterInfo): fc.Arbitrary<unknown> {
-  if (info.choices) return fc.constantFrom(...info.choices);
-  if (info.unit === undefined) return info.max ? fc.constantFrom('', '20', '5 30.5, 80') : fc.boolean();
-  const [min, max] = [info.min!, info.max!];
-  if (info.unit === 'count') return fc.integer({ min, max: Math.min(max, 4) });
-  const least = info.unit === 'length' ? Math.max(min, Math.min(0.4, max)) : min;
-  return fc.double({ min: least, max: Math.min(max, info.unit === 'length' ? 12 : max), noNaN: true });
-}
-
-const anyParams = (kind: OperationKind): fc.Arbitrary<Params> =>
-  fc.record(Object.fromEntries(Object.entries(parametersOf(kind.Params)).map(([key, info]) => [key, valuesOf(info)])), {
-    requiredKeys: [],
-  });
 
 /** Plans a job; the operation tried is the last of its route. */
 function planOf(job: Job) {

@@ -1,3 +1,4 @@
+import { tabShares } from '@tidypath/core';
 import { Piece, Sentence, coolant, finish, param, speed, targets, tool } from './types';
 
 const SIDES: Record<string, string> = { left: 'left of', right: 'right of', 'on the line': 'along' };
@@ -18,12 +19,14 @@ export const contour: Sentence = (s) => {
           ' apart, ',
         ]
       : [];
+  const places = s.word('tabPlaces');
+  const count = tabShares({ tabCount: s.param('tabCount'), tabPlaces: places }).length;
   const tabs: Piece[] =
     s.word('tabs') === 'none'
       ? []
       : [
           ', held by ',
-          param('tabCount', s.number(s.param('tabCount'))),
+          param(places.trim() === '' ? 'tabCount' : 'tabPlaces', s.number(count)),
           ' ',
           param('tabs', s.word('tabs')),
           ' tabs of ',

@@ -9,6 +9,9 @@ import {
   kindOf,
   editOperation,
 } from '@tidypath/core';
+import fc from 'fast-check';
+import { planSetup } from '@tidypath/core';
+import { anyParams, jobForKind } from '@tidypath/core/testing/every-kind';
 import { fieldsOf, plainSentence, sentenceOf } from '.';
 
 const outline = newFeature([], 'outline', 'Plate', { type: 'rectangle', width: 80, height: 50, radius: 0 });
@@ -68,4 +71,47 @@ test('a value that is switched off is not in the sentence', () => {
 test('a missing tool and empty targets are said', () => {
   const job = { ...editOperation(withKind('drill'), 'o1', (o) => ({ ...o, targets: [] })), tools: [] };
   expect(plainSentence(sentenceOf(job, operation(job)))).toMatch(/With no tool, drill nothing yet/);
+});
+
+const lastOf = (job: Job) => job.setups[0].operations.at(-1)!;
+const paramsIn = (job: Job) => fieldsOf(sentenceOf(job, lastOf(job))).flatMap((f) => (f.at === 'param' ? [f.key] : []));
+
+describe.each(KINDS.map((k) => [k.kind, k] as const))('the sentence of %s', (_, kind) => {
+  const info = parametersOf(kind.Params);
+
+  test('names only values that matter, whatever they are', () => {
+    fc.assert(
+      fc.property(anyParams(kind), (params) => {
+        const job = jobForKind(kind, params);
+        const given = lastOf(job).params as never;
+        for (const key of paramsIn(job)) expect([key, info[key].matters?.(given) ?? true]).toEqual([key, true]);
+      }),
+      { numRuns: 40, seed: 12 },
+    );
+  });
+
+  test('names numbers that what is planned goes by: another one, and the plan is another', () => {
+    const own = jobForKind(kind);
+    const planned = (job: Job) => planSetup(job, job.setups[0]).planned.at(-1)!.plan;
+    const before = JSON.stringify(planned(own));
+    for (const key of paramsIn(own)) {
+      const { unit, min = 0, max = 0, step = 1 } = info[key];
+      const isAllowed = (v: number) => v >= min && v <= max && v !== value;
+      const value = lastOf(own).params[key];
+      if (!unit || typeof value !== 'number') continue;
+      const others = [value + step, value - step, value / 2, (min + value) / 8, (max + value) / 2];
+      const changes = others.filter(isAllowed).some((v) => {
+        return JSON.stringify(planned(jobForKind(kind, { [key]: v }))) !== before;
+      });
+      expect([key, changes]).toEqual([key, true]);
+    }
+  });
+});
+
+test('tabs that were put in places of their own are counted as they stand', () => {
+  const tabs = { tabs: 'rectangular', tabCount: 4, tabPlaces: '10 60' };
+  const job = jobForKind(kindOf('contour')!, tabs);
+  expect(plainSentence(sentenceOf(job, lastOf(job)))).toContain('held by 2 rectangular tabs');
+  const spread = jobForKind(kindOf('contour')!, { ...tabs, tabPlaces: '' });
+  expect(plainSentence(sentenceOf(spread, lastOf(spread)))).toContain('held by 4 rectangular tabs');
 });

@@ -1,0 +1,73 @@
+/** A million lines beside the page: how soon a cancel is heard, what holds the page up meanwhile, and its memory. */
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Page } from 'puppeteer-core';
+import {
+  Harness,
+  WIDE,
+  bodyHas,
+  byTest,
+  millionLines,
+  openProgram,
+  proved,
+  tap,
+  tapText,
+  textOf,
+  until,
+} from '../tests/e2e/harness';
+import type { Row } from './kernel';
+
+interface Trace {
+  traceEvents: { ph: string; name: string; pid: number; tid: number; tdur?: number; args: { name?: string } }[];
+}
+
+/** Own time of the longest task of the pages' main threads, ms: what they compute, not what they wait for the machine. */
+function longestOf({ traceEvents }: Trace): number {
+  const thread = ({ pid, tid }: { pid: number; tid: number }) => `${pid}/${tid}`;
+  const mains = new Set(
+    traceEvents.filter((e) => e.name === 'thread_name' && e.args.name === 'CrRendererMain').map(thread),
+  );
+  const tasks = traceEvents.filter((e) => e.ph === 'X' && e.name.endsWith('RunTask') && mains.has(thread(e)));
+  return Math.max(0, ...tasks.map((e) => (e.tdur ?? 0) / 1000));
+}
+
+/** Milliseconds until a cancel is heard. */
+async function cancelled(page: Page): Promise<number> {
+  await until('progress', () => bodyHas(page, /Proving, [1-9]\d* %/), 120_000);
+  const asked = Date.now();
+  await page.evaluate(() => [...document.querySelectorAll('button')].find((b) => b.textContent === 'Cancel')!.click());
+  await page.waitForFunction(() => document.body.innerText.includes('Prove again'), { polling: 10 });
+  return Date.now() - asked;
+}
+
+export async function millionRows(harness: Harness): Promise<Row[]> {
+  const page = await harness.page(WIDE);
+  await harness.open(page, `/job/${await harness.jobId('Lens cell ring')}/prove`);
+  await proved(page);
+  const file = join(harness.data, 'million.nc');
+  writeFileSync(file, millionLines());
+  await page.tracing.start({ categories: ['toplevel'] });
+  await openProgram(page, file);
+  await tap(page, byTest('take-T77'), 120_000);
+  const heard = await cancelled(page);
+  await tapText(page, 'Prove again');
+  await until('the verdict', async () => !/out of date/.test(await textOf(page, byTest('stage-prove'))), 300_000);
+  const own = longestOf(JSON.parse(new TextDecoder().decode(await page.tracing.stop())) as Trace);
+  const megabytes = (await page.metrics()).JSHeapUsedSize! / 1e6;
+  await page.close();
+  return [
+    { what: 'a million lines: cancel heard', figure: `${heard} ms`, bar: 'within 500 ms', met: heard < 500 },
+    {
+      what: 'the longest task of the page meanwhile, its own time',
+      figure: `${own.toFixed(0)} ms`,
+      bar: 'under 100 ms',
+      met: own < 100,
+    },
+    {
+      what: 'memory of the page after it',
+      figure: `${megabytes.toFixed(0)} MB`,
+      bar: 'under 1500 MB',
+      met: megabytes < 1500,
+    },
+  ];
+}
