@@ -4,7 +4,8 @@ import { newFeature } from '../src/job/edit';
 import { Job } from '../src/job/job';
 import { Feature, Shape } from '../src/part/feature';
 import { ParameterInfo, parametersOf } from '../src/quantity/parameter';
-import { Tool } from '../src/shop/tool';
+import { MACHINES } from '../src/shop/library';
+import { Tool, isBeam } from '../src/shop/tool';
 import { OperationKind } from '../src/toolpath/operation';
 import { jobWith, plate, tool, withOperation, withStock } from './jobs';
 
@@ -62,7 +63,9 @@ export function jobForKind(kind: OperationKind, params: Params = {}): Job {
   const { shape, more, tool: cutter, targets = ['f2'], opener } = WORK[kind.kind];
   const outline = plate();
   const feature = newFeature([outline], more.meaning ?? 'pocket', 'Work', shape, { x: 40, y: 25, depth: 4, ...more });
-  const job = withStock(jobWith(undefined, {}, 8), { top: 0.5 });
+  const mill = withStock(jobWith(undefined, {}, 8), { top: 0.5 });
+  const beam = MACHINES.find((m) => m.kind === 'sheet cutter')!;
+  const job = isBeam(cutter) ? { ...mill, machine: beam, controllerId: beam.controllerId } : mill;
   const drawn = { ...job, part: { ...job.part, features: [outline, feature] } };
   const opened = opener ? withOperation(drawn, opener.kind, ['f2'], opener.tool, opener.params) : drawn;
   return withOperation(opened, kind.kind, kind.works.length ? targets : [], cutter, params);
