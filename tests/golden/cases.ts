@@ -35,7 +35,8 @@ import {
   MEASURES,
 } from '@tidypath/core';
 import { jobForKind } from '../../packages/core/testing/every-kind';
-import { plate, tool, withStock } from '../../packages/core/testing/jobs';
+import { withStock } from '../../packages/core/testing/jobs';
+import { plate, tool } from '../../packages/core/testing/parts';
 import { digest } from './digest';
 
 const here = (name: string) => readFileSync(join(__dirname, name), 'utf8');

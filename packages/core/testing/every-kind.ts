@@ -1,13 +1,14 @@
 /** A small job for every kind of operation: something it can work on, opened before it where it needs a hole that is there. */
 import fc from 'fast-check';
-import { newFeature } from '../src/job/edit';
+import { newFeature } from '../src/part/new';
 import { Job } from '../src/job/job';
 import { Feature, Shape } from '../src/part/feature';
 import { ParameterInfo, parametersOf } from '../src/quantity/parameter';
 import { MACHINES } from '../src/shop/library';
 import { Tool, isBeam } from '../src/shop/tool';
 import { OperationKind } from '../src/toolpath/operation';
-import { jobWith, plate, tool, withOperation, withStock } from './jobs';
+import { jobWith, withOperation, withStock } from './jobs';
+import { plate, tool } from './parts';
 
 type Params = Record<string, unknown>;
 

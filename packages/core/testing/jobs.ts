@@ -1,16 +1,13 @@
 /** Small jobs for tests. */
 import { Feature, Shape } from '../src/part/feature';
-import { addOperation, newFeature, newJob } from '../src/job/edit';
+import { newFeature } from '../src/part/new';
+import { newJob } from '../src/document/new';
+import { addOperation } from '../src/job/edit';
 import { Job, Setup } from '../src/job/job';
 import { planFindings, planSetup, postSetup } from '../src/job/pipeline';
 import { Proof, proveProgram } from '../src/job/prove';
-import { TOOLS } from '../src/shop/library';
 import { Tool } from '../src/shop/tool';
-
-export const tool = (number: number): Tool => TOOLS.find((t) => t.number === number)!;
-
-export const plate = (width = 80, height = 50): Feature =>
-  newFeature([], 'outline', 'Plate', { type: 'rectangle', width, height, radius: 0 }, { x: width / 2, y: height / 2 });
+import { plate, tool } from './parts';
 
 /** A plate with one more feature. */
 export function jobWith(shape: Shape | undefined, more: Partial<Feature> = {}, thickness = 10): Job {

@@ -1,11 +1,13 @@
 import { Region, Ring, ringArea } from '../src/geometry/clip';
-import { newFeature, newJob } from '../src/job/edit';
+import { newFeature } from '../src/part/new';
+import { newJob } from '../src/document/new';
 import { Job } from '../src/job/job';
 import { planSetup, postSetup } from '../src/job/pipeline';
 import { Feature } from '../src/part/feature';
 import { boundsOf } from '../src/geometry/point';
 import { ClearingShape, clearingShapes } from './clearing-shapes';
-import { tool, withOperation } from './jobs';
+import { withOperation } from './jobs';
+import { tool } from './parts';
 import { SteadyFigures, checkSteady } from './steady-checker';
 
 const DEPTH = 10;

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { jobWith, tool } from '../../testing/jobs';
+import { jobWith } from '../../testing/jobs';
+import { tool } from '../../testing/parts';
 import { cellFor, pileOf, volumeOf } from '../simulate/field';
 import { Mesh, meshFromText, meshText, readStl } from '../simulate/mesh';
 import { stockStl } from '../simulate/stl';
@@ -8,7 +9,7 @@ import { boundsOf } from '../geometry/point';
 import { Job, Setup } from './job';
 import { planSetup } from './pipeline';
 import { proveProgram } from './prove';
-import { readJob } from './read';
+import { readJob } from '../plan/documents';
 import { groundOf } from './setup';
 
 /** A plate 80 x 50 x 10 cut from some blank. */

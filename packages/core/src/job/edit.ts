@@ -1,121 +1,25 @@
-import { BOLDNESS } from '../cutting/boldness';
 import { suggest } from '../cutting/suggest';
-import { Feature, Meaning, SINGLE, Shape } from '../part/feature';
+import { Feature } from '../part/feature';
 import { adviseTools, rankedFor } from './advice';
 import { situationOf } from './situation';
 import { modelOf } from '../part/model';
-import { Up, isTurnedOver } from '../part/side';
 import { hashOf } from '../quantity/hash';
-import { LengthUnit } from '../quantity/units';
-import { MACHINES, MATERIALS, TOOLS } from '../shop/library';
-import { Controller } from '../shop/controller';
-import { controllerById } from '../shop/controllers';
+import { TOOLS } from '../shop/library';
 import { pocketOf } from '../shop/machine';
 import { Tool, isBeam } from '../shop/tool';
 import type { Holder } from '../shop/holder';
 import type { Lift } from '../cutting/lift';
-import { Operation, OperationKind, Speeds } from '../toolpath/operation';
+import { Operation, Speeds } from '../document/operation';
+import { OperationKind } from '../toolpath/operation';
 import { kindOf } from '../toolpath/registry';
-import { FORMAT_VERSION, Job, Setup } from './job';
+import { freshId } from '../quantity/ids';
+import { editOperation, withSetup } from '../document/edit';
+import { Job, Setup } from './job';
 import { asSeen, groundOf } from './setup';
 
 const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 
-/** The first id of the form prefix+number that is not taken. */
-export function freshId(prefix: string, taken: string[]): string {
-  const used = new Set(taken);
-  let n = 1;
-  while (used.has(`${prefix}${n}`)) n++;
-  return `${prefix}${n}`;
-}
-
-export const emptySetup = (): Setup => ({
-  id: 's1',
-  name: 'Setup 1',
-  stock: { shape: 'box', left: 2, right: 2, front: 2, back: 2, top: 1, bottom: 6, diameter: 100 },
-  zero: { on: 'stock', point: 'front left', height: 'top' },
-  workOffset: 'G54',
-  clearance: 10,
-  riser: 40,
-  fixtures: [],
-  operations: [],
-});
-
-/** A job with nothing on it yet but the shop's first material and machine. */
-export function newJob(name: string, unit: LengthUnit): Job {
-  const machine = copy(MACHINES[0]);
-  return {
-    formatVersion: FORMAT_VERSION,
-    name,
-    unit,
-    note: '',
-    material: copy(MATERIALS[0]),
-    machine,
-    controllerId: machine.controllerId,
-    tools: [],
-    part: { thickness: unit === 'mm' ? 10 : 12.7, features: [] },
-    setups: [emptySetup()],
-    boldness: BOLDNESS.settled,
-    output: { lineNumbers: true, unit },
-  };
-}
-
-/** A shape with numbers as a feature, ready to be added to a part. */
-export function newFeature(
-  features: Feature[],
-  meaning: Meaning,
-  name: string,
-  shape: Shape,
-  more: Partial<Feature> = {},
-): Feature {
-  return {
-    id: freshId(
-      'f',
-      features.map((f) => f.id),
-    ),
-    name,
-    meaning,
-    shape,
-    x: 0,
-    y: 0,
-    turn: 0,
-    pattern: { ...SINGLE },
-    depth: meaning === 'boss' ? 0 : 5,
-    through: meaning === 'outline' || meaning === 'hole',
-    layer: '',
-    ...more,
-  };
-}
-
 const setupOf = (job: Job, setupId: string): Setup => job.setups.find((s) => s.id === setupId) ?? job.setups[0];
-
-/** The job with one setup replaced. */
-export const withSetup = (job: Job, setup: Setup): Job => ({
-  ...job,
-  setups: job.setups.map((s) => (s.id === setup.id ? setup : s)),
-});
-
-/** The job with one more setup: the part turned over from how it lay in the last, which leaves it its stock. */
-export function addSetup(job: Job): Job {
-  const last = job.setups[job.setups.length - 1];
-  const up: Up = isTurnedOver(last.up ?? 'top') ? 'top' : 'underside, turned sideways';
-  const id = freshId(
-    's',
-    job.setups.map((s) => s.id),
-  );
-  const stock = { ...last.stock, shape: 'as left' as const };
-  const setup: Setup = { ...last, id, name: `Setup ${job.setups.length + 1}`, up, stock, fixtures: [], operations: [] };
-  return { ...job, setups: [...job.setups, setup] };
-}
-
-/** The job without a setup; the first one cannot start from another's leavings. */
-export function withoutSetup(job: Job, id: string): Job {
-  const setups = job.setups.filter((s) => s.id !== id);
-  if (setups.length === 0) return job;
-  const [first, ...others] = setups;
-  const stock = first.stock.shape === 'as left' ? { ...first.stock, shape: 'box' as const } : first.stock;
-  return { ...job, setups: [{ ...first, stock }, ...others] };
-}
 
 /** The job with a tool of the library on its own rack; the tool is copied in, so the job stays whole by itself. */
 export function withTool(job: Job, tool: Tool): Job {
@@ -229,17 +133,6 @@ function nameFor(kind: OperationKind, targets: Feature[], params: object): strin
   return `${verb} ${inSentence(first)}${targets.length > 1 ? ` and ${targets.length - 1} more` : ''}`;
 }
 
-/** The job with one operation changed. */
-export function editOperation(job: Job, operationId: string, change: (o: Operation) => Operation): Job {
-  return {
-    ...job,
-    setups: job.setups.map((s) => ({
-      ...s,
-      operations: s.operations.map((o) => (o.id === operationId ? change(o) : o)),
-    })),
-  };
-}
-
 /** The job with an operation's tool changed: bite and speeds follow the new tool, all other values stay. */
 export function changeTool(job: Job, operationId: string, tool: Tool): Job {
   const racked = withTool(job, tool);
@@ -253,16 +146,6 @@ export function changeTool(job: Job, operationId: string, tool: Tool): Job {
     for (const key of ['stepover', 'layer']) if (key in params && key in proposed) params[key] = proposed[key];
     return { ...o, toolId: own.id, params, speeds: suggestedSpeeds(racked, kind, own, params) };
   });
-}
-
-/** The job with another controller: a shipped one by its id alone, the shop's own whole. */
-export function withController(job: Job, controller: Controller): Job {
-  const shipped = controllerById(controller.id);
-  const own = shipped && hashOf(shipped) === hashOf(controller) ? undefined : copy(controller);
-  const next: Job = { ...job, controllerId: controller.id };
-  if (own) next.controller = own;
-  else delete next.controller;
-  return next;
 }
 
 /** Whether a job's copy of a tool differs from the one in the rack; its pocket in the job is the job's own. */

@@ -1,4 +1,5 @@
-import { jobWith, prove, tool, withOperation, withStock } from '../../testing/jobs';
+import { jobWith, prove, withOperation, withStock } from '../../testing/jobs';
+import { tool } from '../../testing/parts';
 import { TOOLS } from '../shop/library';
 import { TAGS } from '../toolpath/path';
 import { Job } from './job';

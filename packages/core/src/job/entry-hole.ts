@@ -5,7 +5,9 @@ import { drawnFrom } from '../part/side';
 import { formatLength } from '../quantity/units';
 import { Tool, formOf, startsHoles } from '../shop/tool';
 import { widest } from '../toolpath/room';
-import { addOperation, editOperation, newFeature, withSetup } from './edit';
+import { newFeature } from '../part/new';
+import { editOperation, withSetup } from '../document/edit';
+import { addOperation } from './edit';
 import { Job } from './job';
 import { asSeen } from './setup';
 

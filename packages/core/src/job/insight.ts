@@ -4,7 +4,7 @@ import { Alternatives, Lift, lifts } from '../cutting/lift';
 import { suggest } from '../cutting/suggest';
 import { Suggestion } from '../cutting/suggestion';
 import { Path, RAPID, TAGS, sweepOf } from '../toolpath/path';
-import { Operation } from '../toolpath/operation';
+import { Operation } from '../document/operation';
 import { isBeam } from '../shop/tool';
 import { kindOf } from '../toolpath/registry';
 import { situationOf } from './situation';

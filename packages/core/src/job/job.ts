@@ -7,7 +7,7 @@ import { Controller } from '../shop/controller';
 import { Machine } from '../shop/machine';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
-import { Operation } from '../toolpath/operation';
+import { Operation } from '../document/operation';
 
 export const FORMAT_VERSION = 3;
 

@@ -1,8 +1,7 @@
 import { Region } from '../geometry/clip';
 import { boundsOf } from '../geometry/point';
 import { Turn, turnPoint } from '../part/side';
-import { middleOf } from '../judge/allowed';
-import { Grid, HeightField, eachInside, makePiles, pileOf, setPile } from '../simulate/field';
+import { Grid, HeightField, cellMiddle, eachInside, makePiles, pileOf, setPile } from '../simulate/field';
 
 /** Where a piece is turned: the middle of the part, and how thick that is, mm. */
 export interface TurnedAbout {
@@ -72,7 +71,7 @@ export function dropFar(field: HeightField, whole: Grid, held: Uint8Array): void
     column >= 0 && column < whole.nx && row >= 0 && row < whole.ny && held[row * whole.nx + column] === 1;
   const around = [-1, 0, 1];
   for (let i = 0; i < field.height.length; i++) {
-    const { x, y } = middleOf(field, i);
+    const { x, y } = cellMiddle(field, i);
     const [column, row] = [cellOf(x, whole.x0), cellOf(y, whole.y0)];
     if (!around.some((di) => around.some((dj) => isHeld(column + di, row + dj)))) setPile(field, i, []);
   }

@@ -1,7 +1,8 @@
-import { newFeature } from './edit';
+import { newFeature } from '../part/new';
 import { PlanCache, PlanStep, planSetup, planSteps } from './pipeline';
 import type { Waiting } from '../toolpath/operation';
-import { jobWith, tool, withOperation } from '../../testing/jobs';
+import { jobWith, withOperation } from '../../testing/jobs';
+import { tool } from '../../testing/parts';
 
 /** A plate with two pockets, faced and then cleared at a steady load. */
 function twoPockets() {

@@ -1,16 +1,21 @@
 import { Finding, stop } from '../quantity/finding';
 import { checked } from '../quantity/validate';
-import { kindOf } from '../toolpath/registry';
 import { FORMAT_VERSION, Job } from './job';
 import { MIGRATIONS } from './migrations';
 
 const MOST = 60;
 
-function paramFindings(job: Job): Finding[] {
+/** What reading needs to know of a kind of operation: its name and the class that checks its values. */
+export interface StoredKind {
+  kind: string;
+  Params: new () => object;
+}
+
+function paramFindings(job: Job, kinds: StoredKind[]): Finding[] {
   return job.setups.flatMap((setup, s) =>
     setup.operations.flatMap((operation, o) => {
       const path = `setups.${s}.operations.${o}`;
-      const kind = kindOf(operation.kind);
+      const kind = kinds.find((k) => k.kind === operation.kind);
       if (!kind)
         return [
           stop(
@@ -75,21 +80,22 @@ function migrated(data: Record<string, unknown>): { data: Record<string, unknown
 /**
  * Checks plain data as a job: format version (older ones are carried forward), every field, unknown fields refused by name,
  * and each operation's own values.
+ * @param kinds every kind of operation there is
  * @returns the job when nothing stops it, and all findings
  */
-export function readJob(value: unknown): { job?: Job; findings: Finding[] } {
+export function readJob(value: unknown, kinds: StoredKind[]): { job?: Job; findings: Finding[] } {
   if (!isObject(value))
     return { findings: [stop('not-a-job', 'This is not a job file', 'Choose a file that Tidy Path exported', {})] };
   const forward = migrated(value);
   if ('finding' in forward) return { findings: [forward.finding] };
   const findings = checked(Job, forward.data);
-  if (findings.length === 0) findings.push(...paramFindings(forward.data as unknown as Job));
+  if (findings.length === 0) findings.push(...paramFindings(forward.data as unknown as Job, kinds));
   if (findings.length > 0) return { findings: findings.slice(0, MOST) };
   return { job: forward.data as unknown as Job, findings: [] };
 }
 
 /** Reads a job file's text. */
-export function parseJob(text: string): { job?: Job; findings: Finding[] } {
+export function parseJob(text: string, kinds: StoredKind[]): { job?: Job; findings: Finding[] } {
   let value: unknown;
   try {
     value = JSON.parse(text);
@@ -107,5 +113,5 @@ export function parseJob(text: string): { job?: Job; findings: Finding[] } {
       ],
     };
   }
-  return readJob(value);
+  return readJob(value, kinds);
 }

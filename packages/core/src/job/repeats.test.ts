@@ -1,11 +1,12 @@
-import { jobWith, post, prove, tool, withOperation, withStock } from '../../testing/jobs';
+import { jobWith, post, prove, withOperation, withStock } from '../../testing/jobs';
+import { tool } from '../../testing/parts';
 import { chainBounds } from '../geometry/chain';
 import { SINGLE, Shape } from '../part/feature';
 import { ONCE, Repeat, repeated } from '../part/repeat';
 import { instancesOf } from '../part/shapes';
 import { Job } from './job';
-import { editOperation } from './edit';
-import { parseJob } from './read';
+import { editOperation } from '../document/edit';
+import { parseJob } from '../plan/documents';
 
 const flush = { left: 0, right: 0, front: 0, back: 0, top: 0, bottom: 5 };
 const repeatedJob = (job: Job, repeat: Partial<Repeat>): Job =>

@@ -6,7 +6,7 @@ import { formatNumber } from '../quantity/units';
 import { Feature, Part } from '../part/feature';
 import { repeated } from '../part/repeat';
 import { instancesOf } from '../part/shapes';
-import type { Operation } from '../toolpath/operation';
+import type { Operation } from '../document/operation';
 import type { Setup } from './job';
 
 /** The features an operation works on, copies of its repeat included. */

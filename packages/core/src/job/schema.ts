@@ -1,8 +1,8 @@
 import { defaultMetadataStorage } from 'class-transformer/cjs/storage';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
 import { SHAPES } from '../part/feature';
-import { KINDS } from '../toolpath/registry';
 import { Job } from './job';
+import type { StoredKind } from './read';
 
 type Schema = Record<string, unknown>;
 
@@ -22,8 +22,9 @@ function described(defs: Record<string, Schema>, cls: { name: string }): string 
 /**
  * JSON Schema (2020-12) of the job file, made from the classes that check it: the fields, ranges, choices, the shapes by
  * their type, and each operation's own values by its kind.
+ * @param kinds every kind of operation there is
  */
-export function jobSchema(): Schema {
+export function jobSchema(kinds: StoredKind[]): Schema {
   const made = validationMetadatasToSchemas({
     refPointerPrefix: REF,
     classTransformerMetadataStorage: defaultMetadataStorage,
@@ -32,9 +33,9 @@ export function jobSchema(): Schema {
   const feature = defs.Feature as { properties: Schema };
   feature.properties.shape = { oneOf: SHAPES.map((s) => ({ $ref: REF + s.value.name })) };
   const operation = defs.Operation as { properties: Schema; allOf?: Schema[] };
-  operation.properties.kind = { enum: KINDS.map((k) => k.kind) };
+  operation.properties.kind = { enum: kinds.map((k) => k.kind) };
   operation.properties.params = { type: 'object' };
-  operation.allOf = KINDS.map((k) => ({
+  operation.allOf = kinds.map((k) => ({
     if: { properties: { kind: { const: k.kind } } },
     then: { properties: { params: { $ref: REF + described(defs, k.Params) } } },
   }));

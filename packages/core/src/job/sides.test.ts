@@ -1,16 +1,17 @@
 import fc from 'fast-check';
-import { jobWith, post, tool, withOperation } from '../../testing/jobs';
+import { jobWith, post, withOperation } from '../../testing/jobs';
+import { tool } from '../../testing/parts';
 import { Feature } from '../part/feature';
 import { modelOf } from '../part/model';
 import { UPS, Up, back, drawnFrom, seenFrom, turnBetween, turnPoint } from '../part/side';
 import { pileOf, volumeOf } from '../simulate/field';
-import { addSetup, newFeature, withoutSetup } from './edit';
+import { newFeature } from '../part/new';
+import { addSetup, withoutSetup } from '../document/edit';
 import { Job, Setup } from './job';
 import { joinPrograms, leavings, leftBefore, proveProgram } from './prove';
 import { planSetup, postSetup } from './pipeline';
-import { readJob } from './read';
-import { proposeRoute } from './route/propose';
-import { groundOf, jawsFor } from './setup';
+import { readJob } from '../plan/documents';
+import { groundOf } from './setup';
 
 const [TOP, SIDEWAYS, FORWARDS, HALF] = UPS;
 
@@ -314,15 +315,4 @@ test('a setup is added turned over, and taken out again; the first never starts 
   expect(addSetup(job).setups[2].up).toBe(TOP);
   expect(withoutSetup(job, 's1').setups.map((s) => s.stock.shape)).toEqual(['box']);
   expect(withoutSetup(withoutSetup(job, 's2'), 's1').setups).toHaveLength(1);
-});
-
-test('the route proposed for a later setup makes only what that side shows', () => {
-  const base = firstCut();
-  const below = { type: 'rectangle' as const, width: 20, height: 14, radius: 4 };
-  const own = newFeature(base.part.features, 'pocket', 'Below', below, { x: 60, y: 15, depth: 3, side: 'underside' });
-  const job = turned({ ...base, part: { ...base.part, features: [...base.part.features, own] } }, SIDEWAYS);
-  const { operations } = proposeRoute(job, 's2').job.setups[1];
-  expect(operations.map((o) => o.kind)[0]).toBe('face');
-  expect(new Set(operations.flatMap((o) => o.targets))).toEqual(new Set([own.id]));
-  expect(jawsFor(job, job.setups[1])).toHaveLength(2);
 });

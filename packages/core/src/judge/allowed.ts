@@ -7,7 +7,7 @@ import { Added, Mark, NOTHING_ADDED } from '../part/added';
 import { Edge, edgeHeight } from '../part/edges';
 import { PartModel } from '../part/model';
 import { profileHeight } from '../shop/tool';
-import { Grid, HeightField, eachInside } from '../simulate/field';
+import { Grid, HeightField, cellMiddle, eachInside } from '../simulate/field';
 
 /** Sideways and downward slack within which a cut counts as right, mm: the bar for gouges plus grid error at walls. */
 const GOUGE = 0.01;
@@ -18,11 +18,6 @@ const LEFT = 0.06;
 const ANYTHING = 1e6;
 
 export const round = (x: number, y: number, r: number): Region => (r > 0 ? [flatten(circle(x, y, r), 0.001)] : []);
-
-export const middleOf = (grid: Grid, index: number) => ({
-  x: grid.x0 + ((index % grid.nx) + 0.5) * grid.cell,
-  y: grid.y0 + (Math.floor(index / grid.nx) + 0.5) * grid.cell,
-});
 
 /** The heights between which a piece is right, cell by cell, mm, slack sideways included. */
 export interface Allowed {
@@ -54,7 +49,7 @@ function edgeRule(edge: Edge, isAsked: boolean): Rule {
   const boundary = new Boundary(region);
   return (grid, { low, high }) =>
     eachInside(grid, band, (i) => {
-      const p = middleOf(grid, i);
+      const p = cellMiddle(grid, i);
       const into = Math.abs(boundary.distance(p.x, p.y));
       low[i] = Math.min(low[i], edgeHeight(edge, into - GOUGE));
       if (isAsked) high[i] = Math.min(high[i], edgeHeight(edge, into + LEFT));
@@ -76,7 +71,7 @@ function markRule({ lines, z, profile }: Mark): Rule {
       for (let k = 0; k + 1 < line.length; k++) {
         const [a, b] = [line[k], line[k + 1]];
         eachInside(grid, [ringOf(growBounds(boundsOf([a, b]), reach))], (i) => {
-          const { distance } = distanceToSegment(middleOf(grid, i), a, b);
+          const { distance } = distanceToSegment(cellMiddle(grid, i), a, b);
           if (distance <= reach) low[i] = Math.min(low[i], z + profileHeight(profile, Math.max(0, distance - GOUGE)));
         });
       }

@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { jobWith, post, tool, withOperation, withStock } from '../../testing/jobs';
-import { parseJob } from '../job/read';
+import { jobWith, post, withOperation, withStock } from '../../testing/jobs';
+import { tool } from '../../testing/parts';
+import { parseJob } from '../plan/documents';
 import { planFindings, planSetup, postSetup } from '../job/pipeline';
 import { joinPrograms, proveProgram } from '../job/prove';
 import { hasStop } from '../quantity/finding';

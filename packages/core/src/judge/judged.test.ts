@@ -1,9 +1,10 @@
-import { TIGHT_POCKET, jobWith, post, tightPocket, tool, withOperation } from '../../testing/jobs';
+import { TIGHT_POCKET, jobWith, post, tightPocket, withOperation } from '../../testing/jobs';
+import { tool } from '../../testing/parts';
 import { ProofRun, leftBefore } from '../job/prove';
-import { addSetup } from '../job/edit';
+import { addSetup } from '../document/edit';
 import { Job } from '../job/job';
 import { volumeOf } from '../simulate/field';
-import { middleOf } from './allowed';
+import { cellMiddle } from '../simulate/field';
 import { worstPlaces } from './places';
 import { judge, worstOn } from './judged';
 import { probeAt } from './probe';
@@ -82,7 +83,7 @@ describe.each([0.12, 0.2, 0.35, 0.5])('a pocket cut %p mm beside its place', (by
 test('on the coarse grid alone, a straight wall cut 0.35 mm too far may not be seen at all', () => {
   const beside = text.replace(/Y(-?[\d.]+)/g, (_, y) => `Y${(Number(y) + 0.35).toFixed(3)}`);
   const { field, owner, allowed, findings } = prove(job, beside);
-  const isStraight = (i: number) => Math.abs(middleOf(field, i).x - 40) < LONG / 2 - TOOL_R;
+  const isStraight = (i: number) => Math.abs(cellMiddle(field, i).x - 40) < LONG / 2 - TOOL_R;
   expect(judge(field, owner, allowed!).off.some((off, i) => off < 0 && isStraight(i))).toBe(false);
   expect(findings.map((f) => f.code)).toContain('gouge');
 });

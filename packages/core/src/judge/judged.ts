@@ -1,7 +1,7 @@
 import { Point } from '../geometry/point';
-import { Grid, HeightField } from '../simulate/field';
+import { Grid, HeightField, cellMiddle } from '../simulate/field';
 import { Window } from '../simulate/windows';
-import { Allowed, deviation, middleOf } from './allowed';
+import { Allowed, deviation } from './allowed';
 
 /** How a piece is not as wanted, the worst first: cut into, never there, or left standing. */
 export const KINDS = ['cut', 'missing', 'left'] as const;
@@ -28,7 +28,7 @@ export interface Judged {
 
 /** Where a cell is worst. */
 export function spotOf({ grid, spots, spot }: Judged, i: number): Point {
-  if (spot[i] === 0) return middleOf(grid, i);
+  if (spot[i] === 0) return cellMiddle(grid, i);
   const [across, along] = [(spot[i] - 1) % spots, Math.floor((spot[i] - 1) / spots)];
   return {
     x: grid.x0 + ((i % grid.nx) + (across + 0.5) / spots) * grid.cell,

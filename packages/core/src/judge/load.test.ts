@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { jobWith, prove as proveJob, tool, withOperation } from '../../testing/jobs';
+import { jobWith, prove as proveJob, withOperation } from '../../testing/jobs';
+import { tool } from '../../testing/parts';
 import { proveProgram } from '../job/prove';
 import { Job } from '../job/job';
 import { planSetup, postSetup } from '../job/pipeline';

@@ -1,4 +1,5 @@
-import { TIGHT_POCKET, post, tightPocket, tool, withStock } from '../../testing/jobs';
+import { TIGHT_POCKET, post, tightPocket, withStock } from '../../testing/jobs';
+import { tool } from '../../testing/parts';
 import { proveProgram } from '../job/prove';
 import { worstPlaces } from './places';
 import { Probed, probeAt } from './probe';

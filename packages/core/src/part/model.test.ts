@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { newFeature } from '../job/edit';
+import { newFeature } from './new';
 import { chainBounds, chainLength, signedArea } from '../geometry/chain';
 import { area, contains } from '../geometry/clip';
 import { edgeDrop, edgeHeight } from './edges';

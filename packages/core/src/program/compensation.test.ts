@@ -4,7 +4,8 @@ import { Region, distanceToBoundary } from '../geometry/clip';
 import { flatten } from '../geometry/chain';
 import { instancesOf } from '../part/shapes';
 import { MOVE } from './motions';
-import { jobWith, post, prove, tool, withOperation, withStock } from '../../testing/jobs';
+import { jobWith, post, prove, withOperation, withStock } from '../../testing/jobs';
+import { tool } from '../../testing/parts';
 
 const read = (body: string, radius = 5) =>
   readProgram(`T1 M6\nS1000 M3\nG54 G0 X0 Y0\n${body}`, {

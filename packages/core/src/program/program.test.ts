@@ -1,7 +1,9 @@
-import { editOperation, withController } from '../job/edit';
-import { parseJob, readJob } from '../job/read';
+import { editOperation, withController } from '../document/edit';
+
+import { parseJob, readJob } from '../plan/documents';
 import fc from 'fast-check';
-import { jobWith, post, prove, tool, withOperation, withStock } from '../../testing/jobs';
+import { jobWith, post, prove, withOperation, withStock } from '../../testing/jobs';
+import { tool } from '../../testing/parts';
 import { planSetup, postSetup } from '../job/pipeline';
 import { MOVE } from './motions';
 import { readProgram } from './reader';

@@ -1,4 +1,4 @@
-import { tool } from '../../testing/jobs';
+import { tool } from '../../testing/parts';
 import { MACHINES, MATERIALS, TOOLS } from '../shop/library';
 import { Tool, isBeam } from '../shop/tool';
 import { readProgram } from '../program/reader';

@@ -134,3 +134,9 @@ export function volumeAbove(field: HeightField, floor: number): number {
   for (const h of field.height) if (h > floor) sum += h - floor;
   return sum * field.cell * field.cell;
 }
+
+/** Middle of a cell, part coordinates. */
+export const cellMiddle = (grid: Grid, index: number) => ({
+  x: grid.x0 + ((index % grid.nx) + 0.5) * grid.cell,
+  y: grid.y0 + (Math.floor(index / grid.nx) + 0.5) * grid.cell,
+});

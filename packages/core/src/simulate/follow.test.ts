@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { parseJob } from '../job/read';
+import { parseJob } from '../plan/documents';
 import { planSetup, postSetup } from '../job/pipeline';
 import { ProofRun, joinPrograms } from '../job/prove';
 import { Job } from '../job/job';

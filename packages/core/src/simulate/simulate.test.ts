@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { tool } from '../../testing/jobs';
+import { tool } from '../../testing/parts';
 import { HOLDERS, MACHINES, MATERIALS, TOOLS } from '../shop/library';
 import { Tool, profileHeight, profileTop } from '../shop/tool';
 import { MOVE, MotionList, Motions } from '../program/motions';

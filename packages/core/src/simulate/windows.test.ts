@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { tool } from '../../testing/jobs';
+import { tool } from '../../testing/parts';
 import { MACHINES, MATERIALS } from '../shop/library';
 import { care } from '../quantity/finding';
 import { readProgram } from '../program/reader';

@@ -1,7 +1,7 @@
 import { Feature } from '../part/feature';
-import { tool } from '../../testing/jobs';
+import { tool } from '../../testing/parts';
 import { cannotPlunge, reachFindings, targetFindings, toolFindings } from './checks';
-import { Operation } from './operation';
+import { Operation } from '../document/operation';
 
 const operation = { id: 'o1', name: 'Clear it' } as Operation;
 const mill = { ...tool(4), diameter: 10, shankDiameter: 10, fluteLength: 22, stickOut: 35 };

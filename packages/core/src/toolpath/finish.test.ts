@@ -1,5 +1,5 @@
 import { offset, ringArea } from '../geometry/clip';
-import { tool } from '../../testing/jobs';
+import { tool } from '../../testing/parts';
 import { FinishParams, Walls, finishDefaults, finishWalls } from './finish';
 import type { PlanContext } from './operation';
 import { PathBuilder, TAGS } from './path';

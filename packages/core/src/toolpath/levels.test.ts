@@ -1,7 +1,7 @@
-import { newFeature } from '../job/edit';
+import { newFeature } from '../part/new';
 import { area } from '../geometry/clip';
 import { modelOf } from '../part/model';
-import { plate } from '../../testing/jobs';
+import { plate } from '../../testing/parts';
 import { deepest, levelsOf } from './levels';
 import type { PlanContext } from './operation';
 

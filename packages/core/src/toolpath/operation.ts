@@ -1,57 +1,16 @@
-import { Nested } from '../quantity/nested';
-import {
-  IsArray,
-  IsBoolean,
-  IsIn,
-  IsInt,
-  IsNumber,
-  IsObject,
-  IsOptional,
-  IsString,
-  Length,
-  Max,
-  Min,
-} from 'class-validator';
 import { FixtureBox } from '../geometry/box';
 import { Region } from '../geometry/clip';
 import { Added } from '../part/added';
 import { PartModel } from '../part/model';
 import { Feature } from '../part/feature';
-import { Repeat } from '../part/repeat';
 import { Finding } from '../quantity/finding';
-import { Coolant, COOLANTS, Machine } from '../shop/machine';
+import { Machine } from '../shop/machine';
 import { CycleKind } from '../shop/controller';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
+import { Operation } from '../document/operation';
 import { Path } from './path';
 import type { Earlier } from './rest';
-
-/** Speed and feeds of one operation. */
-export class Speeds {
-  @IsInt() @Min(1) @Max(200_000) rpm!: number;
-  /** mm/min. */
-  @IsNumber() @Min(0.1) @Max(200_000) feed!: number;
-  /** mm/min for plunges, ramps and helices. */
-  @IsNumber() @Min(0.1) @Max(200_000) entryFeed!: number;
-}
-
-/** One step of the route. `params` belong to the kind; its own class validates them. */
-export class Operation {
-  @IsString() @Length(1, 40) id!: string;
-  @IsString() @Length(1, 40) kind!: string;
-  @IsString() @Length(1, 80) name!: string;
-  @IsBoolean() on!: boolean;
-  @IsString() @Length(1, 40) toolId!: string;
-  /** Features of the part it works on; empty where it works on the whole. */
-  @IsArray() @IsString({ each: true }) targets!: string[];
-  @Nested(() => Speeds) speeds!: Speeds;
-  @IsIn([...COOLANTS]) coolant!: Coolant;
-  @IsObject() params!: Record<string, unknown>;
-  /** Done on copies of its features too. */
-  @IsOptional() @Nested(() => Repeat) repeat?: Repeat;
-  /** Why it is in the route, where the route was proposed. */
-  @IsOptional() @IsString() @Length(0, 400) reason?: string;
-}
 
 /** Who waits for long work. */
 export interface Waiting {

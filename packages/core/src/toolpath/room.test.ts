@@ -1,6 +1,6 @@
 import { Region, difference } from '../geometry/clip';
 import { TOOLS } from '../shop/library';
-import { tool } from '../../testing/jobs';
+import { tool } from '../../testing/parts';
 import { cornersLeft, tooNarrow, widest } from './room';
 import type { PlanContext } from './operation';
 

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { MACHINES, MATERIALS, TOOLS } from '../../shop/library';
-import { jobWith, plate } from '../../../testing/jobs';
+import { jobWith } from '../../../testing/jobs';
+import { plate } from '../../../testing/parts';
 import { Feature } from '../../part/feature';
 import { Tool } from '../../shop/tool';
-import { newFeature } from '../edit';
+import { newFeature } from '../../part/new';
 import { Job } from '../job';
 import { adviseTools } from '.';
 

@@ -1,4 +1,4 @@
-import { Operation } from '../../toolpath/operation';
+import { Operation } from '../../document/operation';
 import { Job, Setup } from '../job';
 
 /** Stages of a route, in the order that keeps a part stiff and a way back open: rough everything, then finish everything. */

@@ -1,9 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { jobWith, post, prove, tool, withOperation, withStock } from '../../../testing/jobs';
-import { newFeature } from '../edit';
+import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
+import { tool } from '../../../testing/parts';
+import { newFeature } from '../../part/new';
+import { addSetup } from '../../document/edit';
+import { jawsFor } from '../setup';
 import { Job } from '../job';
-import { parseJob } from '../read';
+import { parseJob } from '../../plan/documents';
 import { MACHINES } from '../../shop/library';
 import { inRouteOrder, stageOf, STAGES, suggestOrder, toolChanges } from './order';
 import { proposeRoute } from './propose';
@@ -121,4 +124,20 @@ describe('the order of a route', () => {
       ['t7', 'f2'],
     ]);
   });
+});
+
+test('the route proposed for a later setup makes only what that side shows', () => {
+  const base = withOperation(
+    jobWith({ type: 'rectangle', width: 24, height: 18, radius: 4 }),
+    'pocket',
+    ['f2'],
+    tool(7),
+  );
+  const below = { type: 'rectangle' as const, width: 20, height: 14, radius: 4 };
+  const own = newFeature(base.part.features, 'pocket', 'Below', below, { x: 60, y: 15, depth: 3, side: 'underside' });
+  const job = addSetup({ ...base, part: { ...base.part, features: [...base.part.features, own] } });
+  const { operations } = proposeRoute(job, 's2').job.setups[1];
+  expect(operations.map((o) => o.kind)[0]).toBe('face');
+  expect(new Set(operations.flatMap((o) => o.targets))).toEqual(new Set([own.id]));
+  expect(jawsFor(job, job.setups[1])).toHaveLength(2);
 });

@@ -1,4 +1,5 @@
-import { jobWith, post, prove, tool, withOperation, withStock } from '../../../testing/jobs';
+import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
+import { tool } from '../../../testing/parts';
 import { MACHINES } from '../../shop/library';
 import { Job } from '../../job/job';
 import { proveProgram } from '../../job/prove';

@@ -1,6 +1,7 @@
-import { jobWith, post, prove, tool, withOperation, withStock } from '../../../testing/jobs';
+import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
+import { tool } from '../../../testing/parts';
 import { Feature, Shape } from '../../part/feature';
-import { newFeature } from '../../job/edit';
+import { newFeature } from '../../part/new';
 import { planSetup } from '../../job/pipeline';
 import { profileHeight } from '../../shop/tool';
 

@@ -1,4 +1,5 @@
-import { jobWith, post, prove, tool, withOperation, withStock } from '../../../testing/jobs';
+import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
+import { tool } from '../../../testing/parts';
 import { planSetup } from '../../job/pipeline';
 import { Job } from '../../job/job';
 import { Feature, SINGLE } from '../../part/feature';

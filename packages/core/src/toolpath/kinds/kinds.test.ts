@@ -1,9 +1,10 @@
 import { TOOLS } from '../../shop/library';
 import fc from 'fast-check';
-import { jobWith, plate, post, prove, tool, withOperation, withStock } from '../../../testing/jobs';
+import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
+import { plate, tool } from '../../../testing/parts';
 import { pathLengths } from '../../job/insight';
 import { planFindings, planSetup } from '../../job/pipeline';
-import { newFeature } from '../../job/edit';
+import { newFeature } from '../../part/new';
 import { Shape, SINGLE } from '../../part/feature';
 import { validateSync } from 'class-validator';
 import { plainToInstance } from 'class-transformer';

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { Boundary } from '../../geometry/boundary';
 import { Region, contains, distanceToBoundary, offset } from '../../geometry/clip';
-import { prove, tool } from '../../../testing/jobs';
+import { prove } from '../../../testing/jobs';
+import { tool } from '../../../testing/parts';
 import { clearingShapes, measureSteady, steadyJob } from '../../../testing/steady-jobs';
 import { checkSteady } from '../../../testing/steady-checker';
 import { smoothLink } from './links';

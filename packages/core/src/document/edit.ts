@@ -1,0 +1,59 @@
+/** A job with one thing in its place changed: operations and setups as data, whatever they mean. */
+import { hashOf } from '../quantity/hash';
+import { Controller } from '../shop/controller';
+import { controllerById } from '../shop/controllers';
+import { Up, isTurnedOver } from '../part/side';
+import { freshId } from '../quantity/ids';
+import { Job, Setup } from '../job/job';
+import { Operation } from './operation';
+
+/** The job with one setup replaced. */
+export const withSetup = (job: Job, setup: Setup): Job => ({
+  ...job,
+  setups: job.setups.map((s) => (s.id === setup.id ? setup : s)),
+});
+
+/** The job with one more setup: the part turned over from how it lay in the last, which leaves it its stock. */
+export function addSetup(job: Job): Job {
+  const last = job.setups[job.setups.length - 1];
+  const up: Up = isTurnedOver(last.up ?? 'top') ? 'top' : 'underside, turned sideways';
+  const id = freshId(
+    's',
+    job.setups.map((s) => s.id),
+  );
+  const stock = { ...last.stock, shape: 'as left' as const };
+  const setup: Setup = { ...last, id, name: `Setup ${job.setups.length + 1}`, up, stock, fixtures: [], operations: [] };
+  return { ...job, setups: [...job.setups, setup] };
+}
+
+/** The job without a setup; the first one cannot start from another's leavings. */
+export function withoutSetup(job: Job, id: string): Job {
+  const setups = job.setups.filter((s) => s.id !== id);
+  if (setups.length === 0) return job;
+  const [first, ...others] = setups;
+  const stock = first.stock.shape === 'as left' ? { ...first.stock, shape: 'box' as const } : first.stock;
+  return { ...job, setups: [{ ...first, stock }, ...others] };
+}
+
+/** The job with one operation changed. */
+export function editOperation(job: Job, operationId: string, change: (o: Operation) => Operation): Job {
+  return {
+    ...job,
+    setups: job.setups.map((s) => ({
+      ...s,
+      operations: s.operations.map((o) => (o.id === operationId ? change(o) : o)),
+    })),
+  };
+}
+
+const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
+
+/** The job with another controller: a shipped one by its id alone, the shop's own whole. */
+export function withController(job: Job, controller: Controller): Job {
+  const shipped = controllerById(controller.id);
+  const own = shipped && hashOf(shipped) === hashOf(controller) ? undefined : copy(controller);
+  const next: Job = { ...job, controllerId: controller.id };
+  if (own) next.controller = own;
+  else delete next.controller;
+  return next;
+}

@@ -1,0 +1,43 @@
+import {
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsOptional,
+  IsString,
+  Length,
+  Max,
+  Min,
+} from 'class-validator';
+import { Repeat } from '../part/repeat';
+import { Nested } from '../quantity/nested';
+import { COOLANTS, Coolant } from '../shop/machine';
+
+/** Speed and feeds of one operation. */
+export class Speeds {
+  @IsInt() @Min(1) @Max(200_000) rpm!: number;
+  /** mm/min. */
+  @IsNumber() @Min(0.1) @Max(200_000) feed!: number;
+  /** mm/min for plunges, ramps and helices. */
+  @IsNumber() @Min(0.1) @Max(200_000) entryFeed!: number;
+}
+
+/** One step of the route. `params` belong to the kind; its own class validates them. */
+export class Operation {
+  @IsString() @Length(1, 40) id!: string;
+  @IsString() @Length(1, 40) kind!: string;
+  @IsString() @Length(1, 80) name!: string;
+  @IsBoolean() on!: boolean;
+  @IsString() @Length(1, 40) toolId!: string;
+  /** Features of the part it works on; empty where it works on the whole. */
+  @IsArray() @IsString({ each: true }) targets!: string[];
+  @Nested(() => Speeds) speeds!: Speeds;
+  @IsIn([...COOLANTS]) coolant!: Coolant;
+  @IsObject() params!: Record<string, unknown>;
+  /** Done on copies of its features too. */
+  @IsOptional() @Nested(() => Repeat) repeat?: Repeat;
+  /** Why it is in the route, where the route was proposed. */
+  @IsOptional() @IsString() @Length(0, 400) reason?: string;
+}

@@ -1,0 +1,65 @@
+import { jobWith, withOperation } from '../../testing/jobs';
+import { tool } from '../../testing/parts';
+import { editOperation } from '../document/edit';
+import { planFindings, planSetup, postSetup } from './pipeline';
+import { joinPrograms } from './prove';
+
+describe('pipeline', () => {
+  const job = withOperation(
+    withOperation(jobWith({ type: 'rectangle', width: 50, height: 30, radius: 6 }), 'face', [], tool(1)),
+    'pocket',
+    ['f2'],
+    tool(4),
+  );
+
+  test('only what changed is planned again', () => {
+    const cache = new Map();
+    const before = planSetup(job, job.setups[0], cache);
+    const edited = editOperation(job, 'o2', (o) => ({ ...o, params: { ...o.params, stepover: 2 } }));
+    const after = planSetup(edited, edited.setups[0], cache);
+    expect(after.planned[0].plan).toBe(before.planned[0].plan);
+    expect(after.planned[1].plan).not.toBe(before.planned[1].plan);
+  });
+
+  test('an operation starts where facing left the stock', () => {
+    const [, pocket] = planSetup(job, job.setups[0]).planned;
+    expect(Math.min(...pocket.plan.path.z)).toBe(-5);
+    expect(pocket.plan.path.z.some((z) => z > 0 && z <= 1)).toBe(true);
+  });
+
+  test.each([
+    ['missing-toolId', (j: typeof job) => ({ ...j, tools: [] })],
+    ['missing-feature', (j: typeof job) => editOperation(j, 'o2', (o) => ({ ...o, targets: ['gone', 'f2'] }))],
+    ['no-target', (j: typeof job) => editOperation(j, 'o2', (o) => ({ ...o, targets: [] }))],
+    [
+      'spindle-range',
+      (j: typeof job) => editOperation(j, 'o2', (o) => ({ ...o, speeds: { ...o.speeds, rpm: 90000 } })),
+    ],
+    ['feed-range', (j: typeof job) => editOperation(j, 'o2', (o) => ({ ...o, speeds: { ...o.speeds, feed: 90000 } }))],
+    ['same-pocket', (j: typeof job) => ({ ...j, tools: j.tools.map((t) => ({ ...t, number: 1 })) })],
+    ['lathe', (j: typeof job) => ({ ...j, machine: { ...j.machine, kind: 'lathe' as const } })],
+    ['no-operations', (j: typeof job) => ({ ...j, setups: [{ ...j.setups[0], operations: [] }] })],
+    ['missing-kind', (j: typeof job) => editOperation(j, 'o2', (o) => ({ ...o, kind: 'magic' }))],
+  ])('%s is told and nothing is posted', (code, change) => {
+    const bad = change(job);
+    const plan = planSetup(bad, bad.setups[0]);
+    expect(planFindings(plan).map((f) => f.code)).toContain(code);
+    expect(postSetup(bad, bad.setups[0], plan).programs).toEqual([]);
+  });
+
+  test('an unknown controller is told', () => {
+    expect(postSetup(job, job.setups[0], planSetup(job, job.setups[0]), 'nope').findings.map((f) => f.code)).toContain(
+      'unknown-controller',
+    );
+  });
+
+  test('programs of one setup join into one text, their sections with it', () => {
+    const section = (operationId: string) => [{ line: 1, operationId }];
+    const { text, sections } = joinPrograms([
+      { text: 'A\nM30\n%\n', sections: section('a') },
+      { text: 'B\nM2\n', sections: section('b') },
+    ]);
+    expect(text).toBe('A\n\n\nB\nM2\n');
+    expect(sections.map((s) => s.line)).toEqual([1, 4]);
+  });
+});

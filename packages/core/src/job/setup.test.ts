@@ -1,0 +1,30 @@
+import { jobWith } from '../../testing/jobs';
+import { area } from '../geometry/clip';
+import { groundOf, viseJaws } from './setup';
+
+describe('setup', () => {
+  test('zero on stock and part, every named point', () => {
+    const job = jobWith(undefined);
+    const setup = job.setups[0];
+    const zero = (on: 'stock' | 'part', point: 'front left' | 'back right' | 'centre', height: 'top' | 'bottom') =>
+      groundOf(job, { ...setup, zero: { on, point, height } }).zero;
+    expect(zero('stock', 'front left', 'top')).toEqual({ x: -2, y: -2, z: 1 });
+    expect(zero('part', 'back right', 'bottom')).toEqual({ x: 80, y: 50, z: -10 });
+    expect(zero('part', 'centre', 'top')).toEqual({ x: 40, y: 25, z: 0 });
+    expect(zero('stock', 'centre', 'bottom').z).toBe(-16);
+  });
+
+  test('jaws grip the stock from both sides, below what is cut', () => {
+    const job = jobWith(undefined);
+    const [fixed, moving] = viseJaws(groundOf(job, job.setups[0]).stock, 4);
+    expect(fixed.y).toBe(52);
+    expect(moving.y + moving.depth).toBe(-2);
+    expect(fixed.z + fixed.height).toBe(-12);
+  });
+
+  test('round stock', () => {
+    const job = jobWith(undefined);
+    const setup = { ...job.setups[0], stock: { ...job.setups[0].stock, shape: 'round' as const, diameter: 100 } };
+    expect(area(groundOf(job, setup).stock.region)).toBeCloseTo(Math.PI * 2500, 0);
+  });
+});

@@ -1,0 +1,5 @@
+import { jobSchema as schemaWith } from '../job/schema';
+import { KINDS } from '../toolpath/registry';
+
+/** JSON Schema of the job file, with every kind of operation there is. */
+export const jobSchema = () => schemaWith(KINDS);
