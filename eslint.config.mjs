@@ -2,7 +2,7 @@ import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 /** Floors of the core, top to bottom; each may import only from those above it and from itself. */
-const FLOORS = ['quantity', 'geometry', 'shop', 'cutting', 'part', 'toolpath', 'program', 'simulate', 'judge', 'job'];
+const FLOORS = ['quantity', 'geometry', 'machine', 'shop', 'cutting', 'part', 'document', 'stock', 'path', 'operation', 'program', 'simulate', 'judge', 'plan', 'advise'];
 
 const floorRules = FLOORS.map((floor, i) => ({
   files: [`packages/core/src/${floor}/**/*.ts`],

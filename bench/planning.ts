@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { PlanCache, editOperation, parseJob, planSetup, postSetup, proveProgram } from '@tidypath/core';
-import { difference } from '../packages/core/src/geometry/clip';
+import { difference } from '../packages/core/src/geometry/plane/clip';
 import { steadyJob } from '../packages/core/testing/steady-jobs';
 import type { Row } from './kernel';
 

@@ -1,4 +1,4 @@
-import { Region, Ring, difference, union } from '../src/geometry/clip';
+import { Region, Ring, difference, union } from '../src/geometry/plane/clip';
 
 const rect = (x0: number, y0: number, x1: number, y1: number): Ring => [
   { x: x0, y: y0 },

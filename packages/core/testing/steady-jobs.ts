@@ -1,10 +1,10 @@
-import { Region, Ring, ringArea } from '../src/geometry/clip';
+import { Region, Ring, ringArea } from '../src/geometry/plane/clip';
 import { newFeature } from '../src/part/new';
 import { newJob } from '../src/document/new';
 import { Job } from '../src/job/job';
 import { planSetup, postSetup } from '../src/job/pipeline';
 import { Feature } from '../src/part/feature';
-import { boundsOf } from '../src/geometry/point';
+import { boundsOf } from '../src/geometry/plane/point';
 import { ClearingShape, clearingShapes } from './clearing-shapes';
 import { withOperation } from './jobs';
 import { tool } from './parts';

@@ -5,7 +5,7 @@ import { cellFor, pileOf, volumeOf } from '../simulate/field';
 import { Mesh, meshFromText, meshText, readStl } from '../simulate/mesh';
 import { stockStl } from '../simulate/stl';
 import { stockField } from '../simulate/stock';
-import { boundsOf } from '../geometry/point';
+import { boundsOf } from '../geometry/plane/point';
 import { Job, Setup } from './job';
 import { planSetup } from './pipeline';
 import { proveProgram } from './prove';

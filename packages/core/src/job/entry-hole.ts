@@ -1,6 +1,6 @@
 import { pointLength } from '../cutting/holes';
 import { modelOf, solidAt, regionOf } from '../part/model';
-import { difference } from '../geometry/clip';
+import { difference } from '../geometry/plane/clip';
 import { drawnFrom } from '../part/side';
 import { formatLength } from '../quantity/units';
 import { Tool, formOf, startsHoles } from '../shop/tool';

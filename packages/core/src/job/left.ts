@@ -1,5 +1,5 @@
-import { Region } from '../geometry/clip';
-import { boundsOf } from '../geometry/point';
+import { Region } from '../geometry/plane/clip';
+import { boundsOf } from '../geometry/plane/point';
 import { Turn, turnPoint } from '../part/side';
 import { Grid, HeightField, cellMiddle, eachInside, makePiles, pileOf, setPile } from '../simulate/field';
 

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { jobWith } from '../../testing/jobs';
 import { instancesOf } from '../part/shapes';
 import { modelOf, solidAt } from '../part/model';
-import { area } from '../geometry/clip';
+import { area } from '../geometry/plane/clip';
 import { newFeature } from '../part/new';
 import { parseJob } from '../plan/documents';
 import { SINGLE } from '../part/feature';

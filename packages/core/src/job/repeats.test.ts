@@ -1,6 +1,6 @@
 import { jobWith, post, prove, withOperation, withStock } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
-import { chainBounds } from '../geometry/chain';
+import { chainBounds } from '../geometry/plane/chain';
 import { SINGLE, Shape } from '../part/feature';
 import { ONCE, Repeat, repeated } from '../part/repeat';
 import { instancesOf } from '../part/shapes';

@@ -1,6 +1,6 @@
-import { chainBounds } from '../geometry/chain';
-import { Region, distanceToBoundary, contains } from '../geometry/clip';
-import { EMPTY_BOUNDS, distance, joinBounds } from '../geometry/point';
+import { chainBounds } from '../geometry/plane/chain';
+import { Region, distanceToBoundary, contains } from '../geometry/plane/clip';
+import { EMPTY_BOUNDS, distance, joinBounds } from '../geometry/plane/point';
 import { Finding, care } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
 import { Feature, Part } from '../part/feature';

@@ -1,5 +1,5 @@
 import { jobWith } from '../../testing/jobs';
-import { area } from '../geometry/clip';
+import { area } from '../geometry/plane/clip';
 import { groundOf, viseJaws } from './setup';
 
 describe('setup', () => {

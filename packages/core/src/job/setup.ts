@@ -1,8 +1,8 @@
-import { circle, flatten } from '../geometry/chain';
-import { Bounds, Point, growBounds, isEmpty } from '../geometry/point';
+import { circle, flatten } from '../geometry/plane/chain';
+import { Bounds, Point, growBounds, isEmpty } from '../geometry/plane/point';
 import { PartModel } from '../part/model';
 import { linesOf } from '../part/shapes';
-import { FixtureBox } from '../geometry/box';
+import { FixtureBox } from '../geometry/space/box';
 import { meshFromText } from '../simulate/mesh';
 import { StockModel } from '../simulate/stock';
 import { Turn, middleOf, seenFrom, turnBetween, turnPoint } from '../part/side';

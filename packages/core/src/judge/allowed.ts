@@ -1,7 +1,7 @@
-import { Boundary } from '../geometry/boundary';
-import { circle, flatten } from '../geometry/chain';
-import { Region, difference, offset } from '../geometry/clip';
-import { Bounds, Point, boundsOf, distanceToSegment, growBounds } from '../geometry/point';
+import { Boundary } from '../geometry/plane/boundary';
+import { circle, flatten } from '../geometry/plane/chain';
+import { Region, difference, offset } from '../geometry/plane/clip';
+import { Bounds, Point, boundsOf, distanceToSegment, growBounds } from '../geometry/plane/point';
 import { threadSizes } from '../cutting/threads';
 import { Added, Mark, NOTHING_ADDED } from '../part/added';
 import { Edge, edgeHeight } from '../part/edges';

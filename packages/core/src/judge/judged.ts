@@ -1,4 +1,4 @@
-import { Point } from '../geometry/point';
+import { Point } from '../geometry/plane/point';
 import { Grid, HeightField, cellMiddle } from '../simulate/field';
 import { Window } from '../simulate/windows';
 import { Allowed, deviation } from './allowed';

@@ -1,6 +1,6 @@
-import { Boundary } from '../geometry/boundary';
-import { Region, offset } from '../geometry/clip';
-import { Point } from '../geometry/point';
+import { Boundary } from '../geometry/plane/boundary';
+import { Region, offset } from '../geometry/plane/clip';
+import { Point } from '../geometry/plane/point';
 import { Finding, care, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
 import { Motions } from '../program/motions';

@@ -1,5 +1,5 @@
-import { Region } from '../geometry/clip';
-import { Point } from '../geometry/point';
+import { Region } from '../geometry/plane/clip';
+import { Point } from '../geometry/plane/point';
 import { Profile } from '../shop/tool';
 import { Edge } from './edges';
 

@@ -1,8 +1,8 @@
 import Flatbush from 'flatbush';
-import { Chain, asCircle, flatten, signedArea } from '../geometry/chain';
-import { contains } from '../geometry/clip';
-import { Gap, joinChains } from '../geometry/join';
-import { boundsOf } from '../geometry/point';
+import { Chain, asCircle, flatten, signedArea } from '../geometry/plane/chain';
+import { contains } from '../geometry/plane/clip';
+import { Gap, joinChains } from '../geometry/plane/join';
+import { boundsOf } from '../geometry/plane/point';
 import { Finding, care } from '../quantity/finding';
 import { LengthUnit } from '../quantity/units';
 import { readDxf } from './dxf';

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import * as draw from '../../../../demo/dxf';
-import { asCircle, chainLength, signedArea } from '../geometry/chain';
+import { asCircle, chainLength, signedArea } from '../geometry/plane/chain';
 import { IMPORT_DEFAULTS, importDrawing } from './drawing';
 import { readDxf } from './dxf';
 

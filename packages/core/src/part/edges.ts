@@ -1,4 +1,4 @@
-import { Region, contains, offset } from '../geometry/clip';
+import { Region, contains, offset } from '../geometry/plane/clip';
 import { radians } from '../quantity/units';
 import { EdgeForm } from './feature';
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { readProgram } from './reader';
-import { Region, distanceToBoundary } from '../geometry/clip';
-import { flatten } from '../geometry/chain';
+import { Region, distanceToBoundary } from '../geometry/plane/clip';
+import { flatten } from '../geometry/plane/chain';
 import { instancesOf } from '../part/shapes';
 import { MOVE } from './motions';
 import { jobWith, post, prove, withOperation, withStock } from '../../testing/jobs';

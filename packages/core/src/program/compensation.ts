@@ -1,4 +1,4 @@
-import { Point, distance } from '../geometry/point';
+import { Point, distance } from '../geometry/plane/point';
 import { ARC_CCW, ARC_CW, Path } from '../toolpath/path';
 import { MOVE, Motion } from './motions';
 

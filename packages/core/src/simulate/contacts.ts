@@ -1,6 +1,6 @@
 import { care, note, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
-import { FixtureBox, segmentMeetsBox } from '../geometry/box';
+import { FixtureBox, segmentMeetsBox } from '../geometry/space/box';
 import { holderHeight, holderLength, holderSlabs, holderWidth } from '../shop/holder';
 import { Tool, formOf, isAxial, isBeam, profileHeight } from '../shop/tool';
 import { MOVE } from '../program/motions';

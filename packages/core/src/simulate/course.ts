@@ -1,5 +1,5 @@
-import { chordCount } from '../geometry/chain';
-import { Bounds, boundsOf, growBounds } from '../geometry/point';
+import { chordCount } from '../geometry/plane/chain';
+import { Bounds, boundsOf, growBounds } from '../geometry/plane/point';
 import { MOVE, Motions } from '../program/motions';
 import { sweepOf } from '../toolpath/path';
 

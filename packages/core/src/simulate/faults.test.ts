@@ -3,7 +3,7 @@ import { MACHINES, MATERIALS, TOOLS } from '../shop/library';
 import { Tool, isBeam } from '../shop/tool';
 import { readProgram } from '../program/reader';
 import { Prover } from './prover';
-import { FixtureBox } from '../geometry/box';
+import { FixtureBox } from '../geometry/space/box';
 
 /** A block 100 × 60 × 25, zero on its front left top corner, in a machining centre; a clamp stands on its left end. */
 const BLOCK = [

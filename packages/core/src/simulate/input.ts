@@ -2,7 +2,7 @@ import { Machine } from '../shop/machine';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
 import { Motions } from '../program/motions';
-import { FixtureBox } from '../geometry/box';
+import { FixtureBox } from '../geometry/space/box';
 import { Grid, HeightField } from './field';
 import { StockModel } from './stock';
 

@@ -5,7 +5,7 @@ import { Tool, profileHeight, profileTop } from '../shop/tool';
 import { MOVE, MotionList, Motions } from '../program/motions';
 import { readProgram } from '../program/reader';
 import { clock, cornerSpeed, trapezoid } from './clock';
-import { segmentMeetsBox } from '../geometry/box';
+import { segmentMeetsBox } from '../geometry/space/box';
 import { eachInside, makeField, makePiles, pileOf, setPile, volumeAbove, volumeOf } from './field';
 import { Playback } from './playback';
 import { ProveInput } from './input';

@@ -1,4 +1,4 @@
-import { Bounds } from '../geometry/point';
+import { Bounds } from '../geometry/plane/point';
 import { holderLength, holderWidth } from '../shop/holder';
 import { Tool, isAxial, isBeam, profileHeight } from '../shop/tool';
 import { MOVE } from '../program/motions';

@@ -1,4 +1,4 @@
-import { Point } from '../geometry/point';
+import { Point } from '../geometry/plane/point';
 import { Finding, care, note, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
 import { Tool, kindLabel } from '../shop/tool';

@@ -1,7 +1,15 @@
-import { fitArcs } from '../geometry/arcfit';
-import { reversed, startedOnLongest } from '../geometry/chain';
-import { Region, contains, difference, distanceToBoundary, intersection, islands, offset } from '../geometry/clip';
-import { Point } from '../geometry/point';
+import { fitArcs } from '../geometry/plane/arcfit';
+import { reversed, startedOnLongest } from '../geometry/plane/chain';
+import {
+  Region,
+  contains,
+  difference,
+  distanceToBoundary,
+  intersection,
+  islands,
+  offset,
+} from '../geometry/plane/clip';
+import { Point } from '../geometry/plane/point';
 import { Finding, care, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
 import { Choice, Parameter } from '../quantity/parameter';

@@ -1,4 +1,4 @@
-import { arcOf, Chain, chainLength, pieceLength, pieces } from '../geometry/chain';
+import { arcOf, Chain, chainLength, pieceLength, pieces } from '../geometry/plane/chain';
 import { helixDrop } from '../cutting/holes';
 import { PathBuilder, Tag } from './path';
 

@@ -1,4 +1,4 @@
-import { offset, ringArea } from '../geometry/clip';
+import { offset, ringArea } from '../geometry/plane/clip';
 import { tool } from '../../testing/parts';
 import { FinishParams, Walls, finishDefaults, finishWalls } from './finish';
 import type { PlanContext } from './operation';

@@ -1,7 +1,7 @@
-import { fitArcs } from '../geometry/arcfit';
-import { Chain, chainLength, flatten, reversed, startedAtShare, startedOnLongest } from '../geometry/chain';
-import { Region, Ring, contains } from '../geometry/clip';
-import { Point, distance } from '../geometry/point';
+import { fitArcs } from '../geometry/plane/arcfit';
+import { Chain, chainLength, flatten, reversed, startedAtShare, startedOnLongest } from '../geometry/plane/chain';
+import { Region, Ring, contains } from '../geometry/plane/clip';
+import { Point, distance } from '../geometry/plane/point';
 import { suggestFinish } from '../cutting/entries';
 import { Finding, note } from '../quantity/finding';
 import { Parameter, Toggle } from '../quantity/parameter';

@@ -1,5 +1,5 @@
-import { segmentMeetsBox } from '../geometry/box';
-import { Point, distance } from '../geometry/point';
+import { segmentMeetsBox } from '../geometry/space/box';
+import { Point, distance } from '../geometry/plane/point';
 import { Finding, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
 import { Hole } from '../part/model';

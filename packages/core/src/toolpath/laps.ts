@@ -1,7 +1,7 @@
-import { fitArcs, fitOpenArcs } from '../geometry/arcfit';
-import { Chain, flatten, reversed, startDirection } from '../geometry/chain';
-import { Region, islands, offset, offsetOpen, offsetSharp } from '../geometry/clip';
-import { Point, distance } from '../geometry/point';
+import { fitArcs, fitOpenArcs } from '../geometry/plane/arcfit';
+import { Chain, flatten, reversed, startDirection } from '../geometry/plane/chain';
+import { Region, islands, offset, offsetOpen, offsetSharp } from '../geometry/plane/clip';
+import { Point, distance } from '../geometry/plane/point';
 
 /** Laps are rebuilt from chords as true arcs within this, mm. */
 const FIT = 0.002;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { Chain, chainLength, flatten } from '../geometry/chain';
-import { Point, distance } from '../geometry/point';
+import { Chain, chainLength, flatten } from '../geometry/plane/chain';
+import { Point, distance } from '../geometry/plane/point';
 import { LeadForm, leadFor } from './leads';
 
 /** A straight wall along X, run along from 0 to 40. */

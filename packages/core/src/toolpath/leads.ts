@@ -1,5 +1,5 @@
-import { Chain, flatten, reversed, startDirection } from '../geometry/chain';
-import { Point } from '../geometry/point';
+import { Chain, flatten, reversed, startDirection } from '../geometry/plane/chain';
+import { Point } from '../geometry/plane/point';
 import { radians } from '../quantity/units';
 import { PathBuilder } from './path';
 

@@ -1,5 +1,5 @@
 import { newFeature } from '../part/new';
-import { area } from '../geometry/clip';
+import { area } from '../geometry/plane/clip';
 import { modelOf } from '../part/model';
 import { plate } from '../../testing/parts';
 import { deepest, levelsOf } from './levels';

@@ -1,4 +1,4 @@
-import { Region, area, difference, intersection, union } from '../geometry/clip';
+import { Region, area, difference, intersection, union } from '../geometry/plane/clip';
 import { Feature } from '../part/feature';
 import { regionOf, solidAt } from '../part/model';
 import { layersBetween } from './layers';

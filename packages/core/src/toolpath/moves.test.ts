@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { circle, flatten, pieces, reversed } from '../geometry/chain';
-import { Chain } from '../geometry/chain';
+import { circle, flatten, pieces, reversed } from '../geometry/plane/chain';
+import { Chain } from '../geometry/plane/chain';
 import { expandCycle } from './cycle';
 import { helixDown, rampDown } from './entry';
 import { layersBetween } from './layers';

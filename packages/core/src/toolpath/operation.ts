@@ -1,5 +1,5 @@
-import { FixtureBox } from '../geometry/box';
-import { Region } from '../geometry/clip';
+import { FixtureBox } from '../geometry/space/box';
+import { Region } from '../geometry/plane/clip';
 import { Added } from '../part/added';
 import { PartModel } from '../part/model';
 import { Feature } from '../part/feature';

@@ -1,4 +1,4 @@
-import { Point, distance } from '../geometry/point';
+import { Point, distance } from '../geometry/plane/point';
 
 /** Total length of an open tour, mm. */
 export const tourLength = (points: Point[]) => points.slice(1).reduce((sum, p, i) => sum + distance(points[i], p), 0);

@@ -1,4 +1,4 @@
-import { arcOf, Chain, pieces } from '../geometry/chain';
+import { arcOf, Chain, pieces } from '../geometry/plane/chain';
 
 /** What a move is for. */
 export const TAGS = ['rapid', 'entry', 'cut', 'lead', 'link'] as const;

@@ -1,6 +1,6 @@
 import { contours } from 'd3-contour';
-import { Region, area, intersection, thinned } from '../geometry/clip';
-import { boundsOf, growBounds } from '../geometry/point';
+import { Region, area, intersection, thinned } from '../geometry/plane/clip';
+import { boundsOf, growBounds } from '../geometry/plane/point';
 import { Tool, profileHeight } from '../shop/tool';
 import { Path, RAPID, sweepOf } from './path';
 import { Metal } from './steady/metal';

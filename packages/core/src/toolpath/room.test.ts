@@ -1,4 +1,4 @@
-import { Region, difference } from '../geometry/clip';
+import { Region, difference } from '../geometry/plane/clip';
 import { TOOLS } from '../shop/library';
 import { tool } from '../../testing/parts';
 import { cornersLeft, tooNarrow, widest } from './room';

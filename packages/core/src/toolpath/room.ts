@@ -1,6 +1,6 @@
 import polylabel from 'polylabel';
-import { Region, area, difference, islands } from '../geometry/clip';
-import { Point } from '../geometry/point';
+import { Region, area, difference, islands } from '../geometry/plane/clip';
+import { Point } from '../geometry/plane/point';
 import { Finding, care, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
 import { Tool, cutsWalls } from '../shop/tool';

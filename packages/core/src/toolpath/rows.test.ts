@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { Region, area, contains, difference, offset } from '../geometry/clip';
-import { distance } from '../geometry/point';
+import { Region, area, contains, difference, offset } from '../geometry/plane/clip';
+import { distance } from '../geometry/plane/point';
 import { Stretch, rowsAcross, staysInside, zigzagRuns } from './rows';
 
 const box = (x0: number, y0: number, x1: number, y1: number): Region => [

@@ -1,5 +1,5 @@
-import { Region, contains } from '../geometry/clip';
-import { Point, boundsOf } from '../geometry/point';
+import { Region, contains } from '../geometry/plane/clip';
+import { Point, boundsOf } from '../geometry/plane/point';
 import { radians } from '../quantity/units';
 
 /** A straight stretch inside an area, in the direction of its row. */

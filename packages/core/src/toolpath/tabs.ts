@@ -1,4 +1,4 @@
-import { Chain, arcOf, chainLength, pieceLength, pieces, pointAtShare, splitPiece } from '../geometry/chain';
+import { Chain, arcOf, chainLength, pieceLength, pieces, pointAtShare, splitPiece } from '../geometry/plane/chain';
 import { Finding, note, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
 import type { PlanContext } from './operation';

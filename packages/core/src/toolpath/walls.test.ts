@@ -1,6 +1,6 @@
-import { Chain, flatten, reversed } from '../geometry/chain';
-import { distanceToBoundary, ringArea } from '../geometry/clip';
-import { distanceToSegment } from '../geometry/point';
+import { Chain, flatten, reversed } from '../geometry/plane/chain';
+import { distanceToBoundary, ringArea } from '../geometry/plane/clip';
+import { distanceToSegment } from '../geometry/plane/point';
 import { Run, closedWall, openWall } from './walls';
 
 const square = [

@@ -1,6 +1,6 @@
-import { Chain, flatten, reversed, startedAtShare, startedOnLongest } from '../geometry/chain';
-import { Region, contains, distanceToBoundary } from '../geometry/clip';
-import { Point, distanceToSegment } from '../geometry/point';
+import { Chain, flatten, reversed, startedAtShare, startedOnLongest } from '../geometry/plane/chain';
+import { Region, contains, distanceToBoundary } from '../geometry/plane/clip';
+import { Point, distanceToSegment } from '../geometry/plane/point';
 import { Corners, closedLaps, openLap } from './laps';
 
 /** Share of the cutter's radius a loop goes past a corner. */

@@ -2,7 +2,7 @@ import polylabel from 'polylabel';
 import { lifts } from '../../cutting/lift';
 import { suggest } from '../../cutting/suggest';
 import { Situation, Suggestion } from '../../cutting/suggestion';
-import { Region, area, difference, intersection, offset, thinned, union } from '../../geometry/clip';
+import { Region, area, difference, intersection, offset, thinned, union } from '../../geometry/plane/clip';
 import { Feature } from '../../part/feature';
 import { PartModel } from '../../part/model';
 import { Tool } from '../../shop/tool';

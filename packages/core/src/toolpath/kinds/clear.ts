@@ -1,6 +1,6 @@
-import { Boundary } from '../../geometry/boundary';
-import { Region, area, difference, intersection, islands, offset, union } from '../../geometry/clip';
-import { boundsOf, growBounds } from '../../geometry/point';
+import { Boundary } from '../../geometry/plane/boundary';
+import { Region, area, difference, intersection, islands, offset, union } from '../../geometry/plane/clip';
+import { boundsOf, growBounds } from '../../geometry/plane/point';
 import { Finding, care, note, stop } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { formatNumber, radians } from '../../quantity/units';

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
-import { chainLength, circle, pointAtShare, shareNear, signedArea } from '../../geometry/chain';
-import { area, intersection, offset } from '../../geometry/clip';
-import { distance } from '../../geometry/point';
+import { chainLength, circle, pointAtShare, shareNear, signedArea } from '../../geometry/plane/chain';
+import { area, intersection, offset } from '../../geometry/plane/clip';
+import { distance } from '../../geometry/plane/point';
 import { newFeature } from '../../part/new';
 import { Job } from '../../job/job';
 import { planSetup } from '../../job/pipeline';

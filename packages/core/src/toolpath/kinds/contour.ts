@@ -1,6 +1,6 @@
-import { Chain, chainLength, pointAtShare } from '../../geometry/chain';
-import { area, contains, distanceToBoundary, intersection, offset } from '../../geometry/clip';
-import { distance, Point } from '../../geometry/point';
+import { Chain, chainLength, pointAtShare } from '../../geometry/plane/chain';
+import { area, contains, distanceToBoundary, intersection, offset } from '../../geometry/plane/clip';
+import { distance, Point } from '../../geometry/plane/point';
 import { Finding, care, note, stop } from '../../quantity/finding';
 import { Choice, Parameter, Toggle, Words } from '../../quantity/parameter';
 import { degrees, formatNumber, radians } from '../../quantity/units';

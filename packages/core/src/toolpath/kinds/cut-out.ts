@@ -1,7 +1,7 @@
-import { fitArcs } from '../../geometry/arcfit';
-import { Chain, chainLength, reversed, splitAlong, startedOnLongest } from '../../geometry/chain';
-import { Region, area, contains, distanceToBoundary, islands, offset } from '../../geometry/clip';
-import { Point } from '../../geometry/point';
+import { fitArcs } from '../../geometry/plane/arcfit';
+import { Chain, chainLength, reversed, splitAlong, startedOnLongest } from '../../geometry/plane/chain';
+import { Region, area, contains, distanceToBoundary, islands, offset } from '../../geometry/plane/clip';
+import { Point } from '../../geometry/plane/point';
 import { Finding, note, stop } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
 import { formatNumber } from '../../quantity/units';

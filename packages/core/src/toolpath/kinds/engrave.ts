@@ -1,7 +1,7 @@
-import { fitArcs } from '../../geometry/arcfit';
-import { Chain, flatten, reversed, startedNear } from '../../geometry/chain';
-import { Region, area, difference, offset, union } from '../../geometry/clip';
-import { Point, distance } from '../../geometry/point';
+import { fitArcs } from '../../geometry/plane/arcfit';
+import { Chain, flatten, reversed, startedNear } from '../../geometry/plane/chain';
+import { Region, area, difference, offset, union } from '../../geometry/plane/clip';
+import { Point, distance } from '../../geometry/plane/point';
 import { Finding, care, stop } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
 import { formatNumber } from '../../quantity/units';

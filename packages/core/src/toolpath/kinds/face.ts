@@ -1,8 +1,8 @@
 import polylabel from 'polylabel';
-import { fitArcs } from '../../geometry/arcfit';
-import { reversed, startedNear, startedOnLongest } from '../../geometry/chain';
-import { Region, area, distanceToBoundary, intersection, islands, offset } from '../../geometry/clip';
-import { Bounds, Point, boundsOf } from '../../geometry/point';
+import { fitArcs } from '../../geometry/plane/arcfit';
+import { reversed, startedNear, startedOnLongest } from '../../geometry/plane/chain';
+import { Region, area, distanceToBoundary, intersection, islands, offset } from '../../geometry/plane/clip';
+import { Bounds, Point, boundsOf } from '../../geometry/plane/point';
 import { Finding, stop } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { suggestBite } from '../../cutting/bite';

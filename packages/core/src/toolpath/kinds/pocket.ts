@@ -1,8 +1,8 @@
 import polylabel from 'polylabel';
-import { fitArcs, fitOpenArcs } from '../../geometry/arcfit';
-import { Chain, chainLength, flatten, reversed, startedNear } from '../../geometry/chain';
-import { Region, area, contains, difference, distanceToBoundary, islands, offset } from '../../geometry/clip';
-import { Point, distance, distanceToSegment } from '../../geometry/point';
+import { fitArcs, fitOpenArcs } from '../../geometry/plane/arcfit';
+import { Chain, chainLength, flatten, reversed, startedNear } from '../../geometry/plane/chain';
+import { Region, area, contains, difference, distanceToBoundary, islands, offset } from '../../geometry/plane/clip';
+import { Point, distance, distanceToSegment } from '../../geometry/plane/point';
 import { Finding, care } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
 import { formatNumber, radians } from '../../quantity/units';

@@ -1,7 +1,7 @@
 import { Finding, care, stop } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { formatNumber } from '../../quantity/units';
-import { Point } from '../../geometry/point';
+import { Point } from '../../geometry/plane/point';
 import { Thread, threadSizes } from '../../cutting/threads';
 import { Hole } from '../../part/model';
 import { Tool, formOf } from '../../shop/tool';

@@ -1,7 +1,7 @@
-import { Boundary } from '../../geometry/boundary';
-import { Chain } from '../../geometry/chain';
-import { Region, area, intersection, islands, offset, ringArea } from '../../geometry/clip';
-import { Bounds, Point, boundsOf, distance, growBounds } from '../../geometry/point';
+import { Boundary } from '../../geometry/plane/boundary';
+import { Chain } from '../../geometry/plane/chain';
+import { Region, area, intersection, islands, offset, ringArea } from '../../geometry/plane/clip';
+import { Bounds, Point, boundsOf, distance, growBounds } from '../../geometry/plane/point';
 import type { Waiting } from '../operation';
 import { Frontier, Run } from './frontier';
 import { smoothLink } from './links';

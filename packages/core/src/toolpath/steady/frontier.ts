@@ -1,5 +1,5 @@
-import { Boundary } from '../../geometry/boundary';
-import { distance } from '../../geometry/point';
+import { Boundary } from '../../geometry/plane/boundary';
+import { distance } from '../../geometry/plane/point';
 import { Metal } from './metal';
 import { Pass, Pose, Side } from './walker';
 

@@ -1,5 +1,5 @@
-import { Chain, Vertex, flatten } from '../../geometry/chain';
-import { Point } from '../../geometry/point';
+import { Chain, Vertex, flatten } from '../../geometry/plane/chain';
+import { Point } from '../../geometry/plane/point';
 import { Pose } from './walker';
 
 const TAU = 2 * Math.PI;

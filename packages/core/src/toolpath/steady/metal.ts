@@ -1,6 +1,6 @@
-import { Boundary } from '../../geometry/boundary';
-import { Region } from '../../geometry/clip';
-import { Bounds } from '../../geometry/point';
+import { Boundary } from '../../geometry/plane/boundary';
+import { Region } from '../../geometry/plane/clip';
+import { Bounds } from '../../geometry/plane/point';
 
 /** Heading samples over the leading half of the cutter. */
 const SAMPLES = 48;

@@ -1,4 +1,4 @@
-import { fitOpenArcs } from '../../geometry/arcfit';
+import { fitOpenArcs } from '../../geometry/plane/arcfit';
 import { PathBuilder } from '../path';
 import { Pass } from './walker';
 

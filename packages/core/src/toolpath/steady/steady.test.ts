@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { Boundary } from '../../geometry/boundary';
-import { Region, contains, distanceToBoundary, offset } from '../../geometry/clip';
+import { Boundary } from '../../geometry/plane/boundary';
+import { Region, contains, distanceToBoundary, offset } from '../../geometry/plane/clip';
 import { prove } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
 import { clearingShapes, measureSteady, steadyJob } from '../../../testing/steady-jobs';
@@ -8,9 +8,9 @@ import { checkSteady } from '../../../testing/steady-checker';
 import { smoothLink } from './links';
 import { Metal } from './metal';
 import { metalLeft } from '../rest';
-import { area } from '../../geometry/clip';
+import { area } from '../../geometry/plane/clip';
 import { PathBuilder } from '../path';
-import { flatten } from '../../geometry/chain';
+import { flatten } from '../../geometry/plane/chain';
 
 const square: Region = [
   [

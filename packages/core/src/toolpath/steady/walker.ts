@@ -1,4 +1,4 @@
-import { Boundary } from '../../geometry/boundary';
+import { Boundary } from '../../geometry/plane/boundary';
 import { Metal } from './metal';
 
 /** 1 with the metal on the right of the way (climb), −1 with it on the left (conventional). */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { Boundary } from './boundary';
-import { segmentMeetsBox } from './box';
+import { segmentMeetsBox } from '../space/box';
 import {
   Chain,
   asCircle,

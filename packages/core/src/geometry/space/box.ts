@@ -1,4 +1,4 @@
-import { Point, distanceToSegment } from './point';
+import { Point, distanceToSegment } from '../plane/point';
 
 /** A box of a fixture, part coordinates, mm. */
 export interface FixtureBox {
