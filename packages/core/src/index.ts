@@ -10,7 +10,7 @@ export type { FixtureBox } from './geometry/space/box';
 export * from './shop/tool';
 export * from './shop/holder';
 export * from './shop/material';
-export * from './shop/machine';
+export * from './machine/machine';
 export * from './shop/controller';
 export * from './shop/controllers';
 export * from './shop/library';

@@ -1,4 +1,4 @@
-import { Machine } from '../shop/machine';
+import { Machine } from '../machine/machine';
 import { Material } from '../shop/material';
 import { Tool, formOf } from '../shop/tool';
 import { BOLDNESS, inRange } from './boldness';

@@ -1,5 +1,5 @@
 import { Holder, holderWidth, slipTorque } from '../shop/holder';
-import { Machine, powerAt } from '../shop/machine';
+import { Machine, powerAt } from '../machine/machine';
 import { Material } from '../shop/material';
 import { Tool, formOf, isAxial } from '../shop/tool';
 import { drillPower } from './holes';

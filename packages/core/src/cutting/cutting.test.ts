@@ -1,5 +1,5 @@
 import { MACHINES, MATERIALS, TOOLS } from '../shop/library';
-import { powerAt, torqueAt } from '../shop/machine';
+import { powerAt, torqueAt } from '../machine/machine';
 import { gaugesOf } from './gauges';
 import { drillPower, helixDrop, pointLength } from './holes';
 import * as m from './milling';

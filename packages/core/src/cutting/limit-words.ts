@@ -1,5 +1,5 @@
 import { formatFeed, formatLength } from '../quantity/units';
-import { ratedPower } from '../shop/machine';
+import { ratedPower } from '../machine/machine';
 import { cutState, thinnestChip } from './cut';
 import { DEFLECTION_LIMIT, GRIP_SHARE, POWER_SHARE } from './limits';
 import { Limit, LimitStep, Situation } from './suggestion';

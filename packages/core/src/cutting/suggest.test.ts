@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { HOLDERS, MACHINES, MATERIALS, TOOLS } from '../shop/library';
 import { Material } from '../shop/material';
-import { Machine } from '../shop/machine';
+import { Machine } from '../machine/machine';
 import { Tool, formOf, isAxial, isBeam } from '../shop/tool';
 import { suggestBite } from './bite';
 import { boldnessWord, inRange, ownAt } from './boldness';

@@ -1,4 +1,4 @@
-import { Machine } from '../shop/machine';
+import { Machine } from '../machine/machine';
 import { Tool, formOf, isAxial, plunges } from '../shop/tool';
 import { originOf } from '../shop/library/origin';
 import { BOLDNESS, boldnessWord, inRange, ownAt } from './boldness';

@@ -1,5 +1,5 @@
 import { LengthUnit } from '../quantity/units';
-import { Machine } from '../shop/machine';
+import { Machine } from '../machine/machine';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
 import { LoadLimit } from './limits';

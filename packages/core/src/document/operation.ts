@@ -13,7 +13,7 @@ import {
 } from 'class-validator';
 import { Repeat } from '../part/repeat';
 import { Nested } from '../quantity/nested';
-import { COOLANTS, Coolant } from '../shop/machine';
+import { COOLANTS, Coolant } from '../machine/machine';
 
 /** Speed and feeds of one operation. */
 export class Speeds {

@@ -1,5 +1,5 @@
 import { holderLength } from '../shop/holder';
-import { powerAt, torqueAt } from '../shop/machine';
+import { powerAt, torqueAt } from '../machine/machine';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';

@@ -5,7 +5,7 @@ import { situationOf } from './situation';
 import { modelOf } from '../part/model';
 import { hashOf } from '../quantity/hash';
 import { TOOLS } from '../shop/library';
-import { pocketOf } from '../shop/machine';
+import { pocketOf } from '../machine/machine';
 import { Tool, isBeam } from '../shop/tool';
 import type { Holder } from '../shop/holder';
 import type { Lift } from '../cutting/lift';

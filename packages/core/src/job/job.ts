@@ -4,7 +4,7 @@ import { Part } from '../part/feature';
 import { UPS, Up } from '../part/side';
 import type { LengthUnit } from '../quantity/units';
 import { Controller } from '../shop/controller';
-import { Machine } from '../shop/machine';
+import { Machine } from '../machine/machine';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
 import { Operation } from '../document/operation';

@@ -1,7 +1,7 @@
 import { Finding, care, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
 import { MOVE, Motions } from '../program/motions';
-import { Machine } from '../shop/machine';
+import { Machine } from '../machine/machine';
 
 /** Room for rounding of speeds and feeds that were converted. */
 const EXACT = 1 + 1e-3;

@@ -1,7 +1,7 @@
 import { Finding, note } from '../quantity/finding';
 import { MM_PER_INCH } from '../quantity/units';
 import { Material } from '../shop/material';
-import { Machine } from '../shop/machine';
+import { Machine } from '../machine/machine';
 import { Tool, formOf, isAxial, isBeam } from '../shop/tool';
 import { Samples } from '../simulate/samples';
 import { MOVE, Motions } from '../program/motions';

@@ -1,7 +1,7 @@
 import { Finding, stop } from '../quantity/finding';
 import { formatNumber, LengthUnit, MM_PER_INCH } from '../quantity/units';
 import { Controller, CycleKind } from '../shop/controller';
-import { Coolant } from '../shop/machine';
+import { Coolant } from '../machine/machine';
 import { Tool, diameterOffsetOf, isBeam, lengthOffsetOf } from '../shop/tool';
 import { programmedPath } from './compensation';
 import { expandCycle, isTapping } from '../toolpath/cycle';

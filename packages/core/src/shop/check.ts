@@ -2,7 +2,7 @@ import { Finding, care, stop } from '../quantity/finding';
 import { parseLength } from '../quantity/length';
 import { MM_PER_INCH, formatNumber } from '../quantity/units';
 import { Holder } from './holder';
-import { Machine } from './machine';
+import { Machine } from '../machine/machine';
 import { Material, Range } from './material';
 import { Tool, formOf, isAxial } from './tool';
 

@@ -13,7 +13,7 @@ import {
 } from 'class-validator';
 import { Nested } from '../quantity/nested';
 import { Choice, Parameter, Toggle, Words } from '../quantity/parameter';
-import type { Coolant } from './machine';
+import type { Coolant } from '../machine/machine';
 
 export const CYCLES = ['drill', 'spot', 'peck', 'chip-break', 'ream', 'bore', 'tap', 'tap-left'] as const;
 export type CycleKind = (typeof CYCLES)[number];

@@ -1,7 +1,7 @@
 import { IsISO8601, IsNumber, IsString, Length, Max, Min } from 'class-validator';
 import { Nested } from '../quantity/nested';
 import { Words } from '../quantity/parameter';
-import { Machine } from './machine';
+import { Machine } from '../machine/machine';
 import { Material } from './material';
 import { Tool } from './tool';
 

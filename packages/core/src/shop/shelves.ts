@@ -5,7 +5,7 @@ import { Controller } from './controller';
 import { CONTROLLERS } from './controllers';
 import { Holder } from './holder';
 import { HOLDERS, MACHINES, MATERIALS, TOOLS } from './library';
-import { Machine } from './machine';
+import { Machine } from '../machine/machine';
 import { Material } from './material';
 import { Recipe } from './recipe';
 import { Tool } from './tool';

@@ -3,7 +3,7 @@ import { freePocket, machineFindings, materialFindings, pocketFinding, toolFindi
 import { COLUMNS, newTool, previewTools, toolsToCsv, toolsToJson } from './exchange';
 import { Holder, holderHeight, holderLength, holderSlabs, holderWidth, slipTorque } from './holder';
 import { HANDBOOK, HOLDERS, MACHINES, MATERIALS, SHOP_VALUE, TOOLS, originOf, startOf } from './library';
-import { pocketOf } from './machine';
+import { pocketOf } from '../machine/machine';
 import { SHELF_NAMES, SHELVES, readItem } from './shelves';
 import {
   TOOL_KINDS,

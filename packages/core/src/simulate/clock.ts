@@ -1,4 +1,4 @@
-import { Machine } from '../shop/machine';
+import { Machine } from '../machine/machine';
 import { MOVE, Motions } from '../program/motions';
 import { sweepOf } from '../toolpath/path';
 

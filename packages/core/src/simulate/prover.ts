@@ -1,5 +1,5 @@
 import { Finding } from '../quantity/finding';
-import { powerAt } from '../shop/machine';
+import { powerAt } from '../machine/machine';
 import { Tool, formOf } from '../shop/tool';
 import { cutState } from '../cutting/cut';
 import { MOVE, Motions } from '../program/motions';

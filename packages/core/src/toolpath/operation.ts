@@ -4,7 +4,7 @@ import { Added } from '../part/added';
 import { PartModel } from '../part/model';
 import { Feature } from '../part/feature';
 import { Finding } from '../quantity/finding';
-import { Machine } from '../shop/machine';
+import { Machine } from '../machine/machine';
 import { CycleKind } from '../shop/controller';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';

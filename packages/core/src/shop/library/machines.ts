@@ -1,4 +1,4 @@
-import { Machine } from '../machine';
+import { Machine } from '../../machine/machine';
 
 /** The invented shop's machines, with plausible figures. */
 export const MACHINES: Machine[] = [

@@ -1,4 +1,4 @@
-import { Machine } from '../machine';
+import { Machine } from '../../machine/machine';
 import { Material } from '../material';
 import { MACHINES } from './machines';
 import { HANDBOOK, MATERIALS } from './materials';
