@@ -1,8 +1,8 @@
 /** A small job for every kind of operation: something it can work on, opened before it where it needs a hole that is there. */
 import fc from 'fast-check';
-import { newFeature } from '../src/part/new';
+import { newFeature } from '../src/part/plate/new';
 import { Job } from '../src/job/job';
-import { Feature, Shape } from '../src/part/feature';
+import { Feature, Shape } from '../src/part/plate/feature';
 import { ParameterInfo, parametersOf } from '../src/quantity/parameter';
 import { MACHINES } from '../src/shop/library';
 import { Tool, isBeam } from '../src/shop/tool';

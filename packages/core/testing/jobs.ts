@@ -1,6 +1,6 @@
 /** Small jobs for tests. */
-import { Feature, Shape } from '../src/part/feature';
-import { newFeature } from '../src/part/new';
+import { Feature, Shape } from '../src/part/plate/feature';
+import { newFeature } from '../src/part/plate/new';
 import { newJob } from '../src/document/new';
 import { addOperation } from '../src/job/edit';
 import { Job, Setup } from '../src/job/job';

@@ -1,6 +1,6 @@
 /** Tools and outlines that tests work with. */
-import { newFeature } from '../src/part/new';
-import { Feature } from '../src/part/feature';
+import { newFeature } from '../src/part/plate/new';
+import { Feature } from '../src/part/plate/feature';
 import { TOOLS } from '../src/shop/library';
 import { Tool } from '../src/shop/tool';
 

@@ -1,9 +1,9 @@
 import { Region, Ring, ringArea } from '../src/geometry/plane/clip';
-import { newFeature } from '../src/part/new';
+import { newFeature } from '../src/part/plate/new';
 import { newJob } from '../src/document/new';
 import { Job } from '../src/job/job';
 import { planSetup, postSetup } from '../src/job/pipeline';
-import { Feature } from '../src/part/feature';
+import { Feature } from '../src/part/plate/feature';
 import { boundsOf } from '../src/geometry/plane/point';
 import { ClearingShape, clearingShapes } from './clearing-shapes';
 import { withOperation } from './jobs';

@@ -2,7 +2,7 @@
 import { hashOf } from '../quantity/hash';
 import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
-import { Up, isTurnedOver } from '../part/side';
+import { Up, isTurnedOver } from '../part/plate/side';
 import { freshId } from '../quantity/ids';
 import { Job, Setup } from '../job/job';
 import { Operation } from './operation';

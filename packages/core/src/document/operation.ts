@@ -11,7 +11,7 @@ import {
   Max,
   Min,
 } from 'class-validator';
-import { Repeat } from '../part/repeat';
+import { Repeat } from '../part/plate/repeat';
 import { Nested } from '../quantity/nested';
 import { COOLANTS, Coolant } from '../machine/machine';
 

@@ -1,8 +1,8 @@
 import { suggest } from '../cutting/suggest';
-import { Feature } from '../part/feature';
+import { Feature } from '../part/plate/feature';
 import { adviseTools, rankedFor } from './advice';
 import { situationOf } from './situation';
-import { modelOf } from '../part/model';
+import { modelOf } from '../part/plate/model';
 import { hashOf } from '../quantity/hash';
 import { TOOLS } from '../shop/library';
 import { pocketOf } from '../machine/machine';

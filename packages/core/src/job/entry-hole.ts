@@ -1,11 +1,11 @@
 import { pointLength } from '../cutting/holes';
-import { modelOf, solidAt, regionOf } from '../part/model';
+import { modelOf, solidAt, regionOf } from '../part/plate/model';
 import { difference } from '../geometry/plane/clip';
-import { drawnFrom } from '../part/side';
+import { drawnFrom } from '../part/plate/side';
 import { formatLength } from '../quantity/units';
 import { Tool, formOf, startsHoles } from '../shop/tool';
 import { widest } from '../toolpath/room';
-import { newFeature } from '../part/new';
+import { newFeature } from '../part/plate/new';
 import { editOperation, withSetup } from '../document/edit';
 import { addOperation } from './edit';
 import { Job } from './job';

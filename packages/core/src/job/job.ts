@@ -1,7 +1,7 @@
 import { ListOf, Nested } from '../quantity/nested';
 import { Equals, IsBoolean, IsIn, IsNumber, IsOptional, IsString, Length, Matches, Max, Min } from 'class-validator';
-import { Part } from '../part/feature';
-import { UPS, Up } from '../part/side';
+import { Part } from '../part/plate/feature';
+import { UPS, Up } from '../part/plate/side';
 import type { LengthUnit } from '../quantity/units';
 import { Controller } from '../shop/controller';
 import { Machine } from '../machine/machine';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { UPS, turnBetween, turnPoint } from '../part/side';
+import { UPS, turnBetween, turnPoint } from '../part/plate/side';
 import { HeightField, makePiles, pileOf, setPile, volumeOf } from '../simulate/field';
 import { dropFar, dropLoose, turnedField, turnedGrid } from './left';
 

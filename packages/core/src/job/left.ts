@@ -1,6 +1,6 @@
 import { Region } from '../geometry/plane/clip';
 import { boundsOf } from '../geometry/plane/point';
-import { Turn, turnPoint } from '../part/side';
+import { Turn, turnPoint } from '../part/plate/side';
 import { Grid, HeightField, cellMiddle, eachInside, makePiles, pileOf, setPile } from '../simulate/field';
 
 /** Where a piece is turned: the middle of the part, and how thick that is, mm. */

@@ -1,13 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { jobWith } from '../../testing/jobs';
-import { instancesOf } from '../part/shapes';
-import { modelOf, solidAt } from '../part/model';
+import { instancesOf } from '../part/plate/shapes';
+import { modelOf, solidAt } from '../part/plate/model';
 import { area } from '../geometry/plane/clip';
-import { newFeature } from '../part/new';
+import { newFeature } from '../part/plate/new';
 import { parseJob } from '../plan/documents';
-import { SINGLE } from '../part/feature';
-import { thumbnailOf } from '../part/outline-path';
+import { SINGLE } from '../part/plate/feature';
+import { thumbnailOf } from '../part/plate/outline-path';
 
 const TEXT = readFileSync(join(__dirname, '../../../../demo/jobs/vane-hub-plate.json'), 'utf8');
 const JOB = parseJob(TEXT).job!;

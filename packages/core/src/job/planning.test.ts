@@ -1,4 +1,4 @@
-import { newFeature } from '../part/new';
+import { newFeature } from '../part/plate/new';
 import { PlanCache, PlanStep, planSetup, planSteps } from './pipeline';
 import type { Waiting } from '../toolpath/operation';
 import { jobWith, withOperation } from '../../testing/jobs';

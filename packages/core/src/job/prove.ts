@@ -6,7 +6,7 @@ import { Judged, judge, lookCloser, walls } from '../judge/judged';
 import { beyondMachine } from '../judge/beyond-machine';
 import { gouges, leftovers, shortfalls } from '../judge/shape';
 import { Finding, stop } from '../quantity/finding';
-import { modelOf } from '../part/model';
+import { modelOf } from '../part/plate/model';
 import { ReadOptions, ReadProgram, readProgram } from '../program/reader';
 import { Clock } from '../simulate/clock';
 import { Piece } from '../simulate/input';
@@ -21,7 +21,7 @@ import { Program, Section } from '../program/writer';
 import { Grid, HeightField, copyField } from '../simulate/field';
 import { Job, Setup } from './job';
 import { repeatedPart } from './repeats';
-import { back, middleOf } from '../part/side';
+import { back, middleOf } from '../part/plate/side';
 import { dropFar, dropLoose, turnedField, turnedGrid } from './left';
 import { beforeOf, boxOf, groundOf, turnOf } from './setup';
 

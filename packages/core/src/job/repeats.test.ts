@@ -1,9 +1,9 @@
 import { jobWith, post, prove, withOperation, withStock } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
 import { chainBounds } from '../geometry/plane/chain';
-import { SINGLE, Shape } from '../part/feature';
-import { ONCE, Repeat, repeated } from '../part/repeat';
-import { instancesOf } from '../part/shapes';
+import { SINGLE, Shape } from '../part/plate/feature';
+import { ONCE, Repeat, repeated } from '../part/plate/repeat';
+import { instancesOf } from '../part/plate/shapes';
 import { Job } from './job';
 import { editOperation } from '../document/edit';
 import { parseJob } from '../plan/documents';

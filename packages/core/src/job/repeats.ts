@@ -3,9 +3,9 @@ import { Region, distanceToBoundary, contains } from '../geometry/plane/clip';
 import { EMPTY_BOUNDS, distance, joinBounds } from '../geometry/plane/point';
 import { Finding, care } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
-import { Feature, Part } from '../part/feature';
-import { repeated } from '../part/repeat';
-import { instancesOf } from '../part/shapes';
+import { Feature, Part } from '../part/plate/feature';
+import { repeated } from '../part/plate/repeat';
+import { instancesOf } from '../part/plate/shapes';
 import type { Operation } from '../document/operation';
 import type { Setup } from './job';
 

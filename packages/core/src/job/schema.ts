@@ -1,6 +1,6 @@
 import { defaultMetadataStorage } from 'class-transformer/cjs/storage';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
-import { SHAPES } from '../part/feature';
+import { SHAPES } from '../part/plate/feature';
 import { Job } from './job';
 import type { StoredKind } from './read';
 

@@ -1,12 +1,12 @@
 import { circle, flatten } from '../geometry/plane/chain';
 import { Bounds, Point, growBounds, isEmpty } from '../geometry/plane/point';
-import { PartModel } from '../part/model';
-import { linesOf } from '../part/shapes';
+import { PartModel } from '../part/plate/model';
+import { linesOf } from '../part/plate/shapes';
 import { FixtureBox } from '../geometry/space/box';
 import { meshFromText } from '../simulate/mesh';
 import { StockModel } from '../simulate/stock';
-import { Turn, middleOf, seenFrom, turnBetween, turnPoint } from '../part/side';
-import { modelOf } from '../part/model';
+import { Turn, middleOf, seenFrom, turnBetween, turnPoint } from '../part/plate/side';
+import { modelOf } from '../part/plate/model';
 import { Fixture, Job, Setup } from './job';
 
 /** Stand-in for a part that has no outside yet, so that everything can still be drawn. */

@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { jobWith, post, withOperation } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
-import { Feature } from '../part/feature';
-import { modelOf } from '../part/model';
-import { UPS, Up, back, drawnFrom, seenFrom, turnBetween, turnPoint } from '../part/side';
+import { Feature } from '../part/plate/feature';
+import { modelOf } from '../part/plate/model';
+import { UPS, Up, back, drawnFrom, seenFrom, turnBetween, turnPoint } from '../part/plate/side';
 import { pileOf, volumeOf } from '../simulate/field';
-import { newFeature } from '../part/new';
+import { newFeature } from '../part/plate/new';
 import { addSetup, withoutSetup } from '../document/edit';
 import { Job, Setup } from './job';
 import { joinPrograms, leavings, leftBefore, proveProgram } from './prove';

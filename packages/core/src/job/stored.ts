@@ -1,4 +1,4 @@
-import type { Thumbnail } from '../part/outline-path';
+import type { Thumbnail } from '../part/plate/outline-path';
 import type { Job } from './job';
 
 /** A stored job with the version a save must name. */

@@ -3,9 +3,9 @@ import { circle, flatten } from '../geometry/plane/chain';
 import { Region, difference, offset } from '../geometry/plane/clip';
 import { Bounds, Point, boundsOf, distanceToSegment, growBounds } from '../geometry/plane/point';
 import { threadSizes } from '../cutting/threads';
-import { Added, Mark, NOTHING_ADDED } from '../part/added';
-import { Edge, edgeHeight } from '../part/edges';
-import { PartModel } from '../part/model';
+import { Added, Mark, NOTHING_ADDED } from '../part/plate/added';
+import { Edge, edgeHeight } from '../part/plate/edges';
+import { PartModel } from '../part/plate/model';
 import { profileHeight } from '../shop/tool';
 import { Grid, HeightField, cellMiddle, eachInside } from '../simulate/field';
 

@@ -4,7 +4,7 @@ import { Point } from '../geometry/plane/point';
 import { Finding, care, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
 import { Motions } from '../program/motions';
-import { PartModel } from '../part/model';
+import { PartModel } from '../part/plate/model';
 import { eachInside } from '../simulate/field';
 import { round } from './allowed';
 import { Judged, spotOf } from './judged';

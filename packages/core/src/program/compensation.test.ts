@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { readProgram } from './reader';
 import { Region, distanceToBoundary } from '../geometry/plane/clip';
 import { flatten } from '../geometry/plane/chain';
-import { instancesOf } from '../part/shapes';
+import { instancesOf } from '../part/plate/shapes';
 import { MOVE } from './motions';
 import { jobWith, post, prove, withOperation, withStock } from '../../testing/jobs';
 import { tool } from '../../testing/parts';

@@ -1,4 +1,4 @@
-import { Feature } from '../part/feature';
+import { Feature } from '../part/plate/feature';
 import { tool } from '../../testing/parts';
 import { cannotPlunge, reachFindings, targetFindings, toolFindings } from './checks';
 import { Operation } from '../document/operation';

@@ -1,4 +1,4 @@
-import { Feature } from '../part/feature';
+import { Feature } from '../part/plate/feature';
 import { PlanContext } from './operation';
 
 /** How deep the wall of a feature goes, as Z; right through it goes `breakthrough` mm below the part. */

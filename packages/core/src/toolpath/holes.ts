@@ -2,7 +2,7 @@ import { segmentMeetsBox } from '../geometry/space/box';
 import { Point, distance } from '../geometry/plane/point';
 import { Finding, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
-import { Hole } from '../part/model';
+import { Hole } from '../part/plate/model';
 import { holderWidth } from '../shop/holder';
 import { profileTop } from '../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from './checks';

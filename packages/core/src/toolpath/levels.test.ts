@@ -1,6 +1,6 @@
-import { newFeature } from '../part/new';
+import { newFeature } from '../part/plate/new';
 import { area } from '../geometry/plane/clip';
-import { modelOf } from '../part/model';
+import { modelOf } from '../part/plate/model';
 import { plate } from '../../testing/parts';
 import { deepest, levelsOf } from './levels';
 import type { PlanContext } from './operation';

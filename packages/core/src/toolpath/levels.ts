@@ -1,6 +1,6 @@
 import { Region, area, difference, intersection, union } from '../geometry/plane/clip';
-import { Feature } from '../part/feature';
-import { regionOf, solidAt } from '../part/model';
+import { Feature } from '../part/plate/feature';
+import { regionOf, solidAt } from '../part/plate/model';
 import { layersBetween } from './layers';
 import type { PlanContext } from './operation';
 

@@ -1,8 +1,8 @@
 import { FixtureBox } from '../geometry/space/box';
 import { Region } from '../geometry/plane/clip';
-import { Added } from '../part/added';
-import { PartModel } from '../part/model';
-import { Feature } from '../part/feature';
+import { Added } from '../part/plate/added';
+import { PartModel } from '../part/plate/model';
+import { Feature } from '../part/plate/feature';
 import { Finding } from '../quantity/finding';
 import { Machine } from '../machine/machine';
 import { CycleKind } from '../shop/controller';

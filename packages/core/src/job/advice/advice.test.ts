@@ -2,9 +2,9 @@ import fc from 'fast-check';
 import { MACHINES, MATERIALS, TOOLS } from '../../shop/library';
 import { jobWith } from '../../../testing/jobs';
 import { plate } from '../../../testing/parts';
-import { Feature } from '../../part/feature';
+import { Feature } from '../../part/plate/feature';
 import { Tool } from '../../shop/tool';
-import { newFeature } from '../../part/new';
+import { newFeature } from '../../part/plate/new';
 import { Job } from '../job';
 import { adviseTools } from '.';
 

@@ -1,7 +1,7 @@
 import { pointLength, reamAllowance } from '../../cutting/holes';
 import { formingDrill, parseThread, threadSizes } from '../../cutting/threads';
-import { Feature } from '../../part/feature';
-import { Hole } from '../../part/model';
+import { Feature } from '../../part/plate/feature';
+import { Hole } from '../../part/plate/model';
 import { nearestDrill } from '../../quantity/drill-sizes';
 import { Tool, formOf, kindLabel, makesHoles, startsHoles } from '../../shop/tool';
 import { Asked, cutOf, Role, Advice, Advised } from './common';

@@ -1,5 +1,5 @@
-import { Feature } from '../../part/feature';
-import { modelOf } from '../../part/model';
+import { Feature } from '../../part/plate/feature';
+import { modelOf } from '../../part/plate/model';
 import { formatLength } from '../../quantity/units';
 import { Tool } from '../../shop/tool';
 import { Job } from '../job';

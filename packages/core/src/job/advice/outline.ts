@@ -1,7 +1,7 @@
 import { suggestBite } from '../../cutting/bite';
 import { cutState } from '../../cutting/cut';
 import { area, offset, thinned } from '../../geometry/plane/clip';
-import { regionOf } from '../../part/model';
+import { regionOf } from '../../part/plate/model';
 import { Tool, cutsWalls } from '../../shop/tool';
 import { Asked, COARSE, cutOf, REACHED, WORSE, chipRoom, bending, tooShort, buyMill, Advice, Advised } from './common';
 

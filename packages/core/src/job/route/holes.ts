@@ -1,6 +1,6 @@
 import { reamAllowance } from '../../cutting/holes';
-import { Feature } from '../../part/feature';
-import { Hole } from '../../part/model';
+import { Feature } from '../../part/plate/feature';
+import { Hole } from '../../part/plate/model';
 import { Tool, cutsWalls, formOf, startsHoles } from '../../shop/tool';
 import { hashOf } from '../../quantity/hash';
 import type { Proposal, RouteAsked, RouteStep } from './propose';

@@ -1,6 +1,6 @@
-import { Feature } from '../../part/feature';
-import { PartModel } from '../../part/model';
-import { isTurnedOver } from '../../part/side';
+import { Feature } from '../../part/plate/feature';
+import { PartModel } from '../../part/plate/model';
+import { isTurnedOver } from '../../part/plate/side';
 import { formatLength } from '../../quantity/units';
 import { TOOLS } from '../../shop/library';
 import { Tool } from '../../shop/tool';

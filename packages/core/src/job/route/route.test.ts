@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
-import { newFeature } from '../../part/new';
+import { newFeature } from '../../part/plate/new';
 import { addSetup } from '../../document/edit';
 import { jawsFor } from '../setup';
 import { Job } from '../job';

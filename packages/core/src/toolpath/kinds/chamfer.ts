@@ -1,7 +1,7 @@
 import { stop } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
 import { formatNumber, radians } from '../../quantity/units';
-import { Edge, edgeDrop } from '../../part/edges';
+import { Edge, edgeDrop } from '../../part/plate/edges';
 import { Tool, flankAngle, formOf, startsHoles } from '../../shop/tool';
 import { targetFindings, toolFindings } from '../checks';
 import { EdgeParams, drawnEdges, followEdges, givenEdges, noEdge } from '../edge-path';

@@ -2,7 +2,7 @@ import { Finding, stop } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
 import { formatNumber, radians } from '../../quantity/units';
 import { suggestEntry } from '../../cutting/entries';
-import { Hole } from '../../part/model';
+import { Hole } from '../../part/plate/model';
 import { cutsWalls } from '../../shop/tool';
 import { boreOut, helixBite } from '../bore';
 import { reachFindings, targetFindings, toolFindings } from '../checks';

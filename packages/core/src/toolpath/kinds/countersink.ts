@@ -1,8 +1,8 @@
 import { Finding, stop } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
 import { formatNumber } from '../../quantity/units';
-import { Edge } from '../../part/edges';
-import { Hole, edgesOf } from '../../part/model';
+import { Edge } from '../../part/plate/edges';
+import { Hole, edgesOf } from '../../part/plate/model';
 import { Tool, flankAngle, formOf, profileHeight } from '../../shop/tool';
 import { SAME_SIZE, placeOf, planCycle } from '../holes';
 import { HOP, HoleParams } from '../hole-params';

@@ -2,7 +2,7 @@ import { Finding, note, stop } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
 import { formatNumber } from '../../quantity/units';
 import { pointLength, suggestPeck } from '../../cutting/holes';
-import { Hole } from '../../part/model';
+import { Hole } from '../../part/plate/model';
 import { CycleKind } from '../../shop/controller';
 import { formOf, makesHoles, profileHeight, startsHoles } from '../../shop/tool';
 import { SAME_SIZE, breakthroughFor, placeOf, planCycle, targetHoles } from '../holes';

@@ -1,7 +1,7 @@
 import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
-import { Feature, Shape } from '../../part/feature';
-import { newFeature } from '../../part/new';
+import { Feature, Shape } from '../../part/plate/feature';
+import { newFeature } from '../../part/plate/new';
 import { planSetup } from '../../job/pipeline';
 import { profileHeight } from '../../shop/tool';
 

@@ -2,7 +2,7 @@ import { Finding, note, stop } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { formatNumber, radians } from '../../quantity/units';
 import { suggestEntry, suggestFinish } from '../../cutting/entries';
-import { Hole } from '../../part/model';
+import { Hole } from '../../part/plate/model';
 import { cutsWalls } from '../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
 import { BoreWork, boreOut, helixBite } from '../bore';

@@ -2,7 +2,7 @@ import { jobWith, post, prove, withOperation, withStock } from '../../../testing
 import { tool } from '../../../testing/parts';
 import { planSetup } from '../../job/pipeline';
 import { Job } from '../../job/job';
-import { Feature, SINGLE } from '../../part/feature';
+import { Feature, SINGLE } from '../../part/plate/feature';
 import { TOOLS } from '../../shop/library';
 import { KINDS } from '../registry';
 import { threadRadii } from './thread-mill';

@@ -4,8 +4,8 @@ import { jobWith, post, prove, withOperation, withStock } from '../../../testing
 import { plate, tool } from '../../../testing/parts';
 import { pathLengths } from '../../job/insight';
 import { planFindings, planSetup } from '../../job/pipeline';
-import { newFeature } from '../../part/new';
-import { Shape, SINGLE } from '../../part/feature';
+import { newFeature } from '../../part/plate/new';
+import { Shape, SINGLE } from '../../part/plate/feature';
 import { validateSync } from 'class-validator';
 import { plainToInstance } from 'class-transformer';
 import { tourLength, shortTour } from '../ordering';

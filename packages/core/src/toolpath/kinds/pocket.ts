@@ -8,7 +8,7 @@ import { Choice, Parameter } from '../../quantity/parameter';
 import { formatNumber, radians } from '../../quantity/units';
 import { suggestBite } from '../../cutting/bite';
 import { suggestEntry } from '../../cutting/entries';
-import { solidAt } from '../../part/model';
+import { solidAt } from '../../part/plate/model';
 import { cutsWalls } from '../../shop/tool';
 import { cannotPlunge, reachFindings, targetFindings, toolFindings } from '../checks';
 import { helixDown, rampDown } from '../entry';

@@ -1,7 +1,7 @@
 import { Finding, stop } from '../../quantity/finding';
 import { formatNumber } from '../../quantity/units';
 import { reamAllowance } from '../../cutting/holes';
-import { Hole } from '../../part/model';
+import { Hole } from '../../part/plate/model';
 import { SAME_SIZE, isOpened, notOpened, placeOf, planCycle } from '../holes';
 import { HOP, ThroughParams } from '../hole-params';
 import { OperationKind, PlanContext } from '../operation';

@@ -1,7 +1,7 @@
 import { stop } from '../../quantity/finding';
 import { Choice } from '../../quantity/parameter';
 import { formatNumber } from '../../quantity/units';
-import { Edge } from '../../part/edges';
+import { Edge } from '../../part/plate/edges';
 import { formOf } from '../../shop/tool';
 import { targetFindings, toolFindings } from '../checks';
 import { EdgeParams, drawnEdges, followEdges, givenEdges, noEdge } from '../edge-path';

@@ -2,7 +2,7 @@ import { Finding, care, stop } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
 import { formatNumber } from '../../quantity/units';
 import { formingDrill, tapPercent } from '../../cutting/threads';
-import { Hole } from '../../part/model';
+import { Hole } from '../../part/plate/model';
 import { Tool, formOf } from '../../shop/tool';
 import { isOpened, notOpened, placeOf, planCycle } from '../holes';
 import { HOP, ThroughParams } from '../hole-params';

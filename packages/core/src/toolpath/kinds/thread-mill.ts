@@ -3,7 +3,7 @@ import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { formatNumber } from '../../quantity/units';
 import { Point } from '../../geometry/plane/point';
 import { Thread, threadSizes } from '../../cutting/threads';
-import { Hole } from '../../part/model';
+import { Hole } from '../../part/plate/model';
 import { Tool, formOf } from '../../shop/tool';
 import { centreShare } from '../bore';
 import { reachFindings, targetFindings, toolFindings } from '../checks';

@@ -1,5 +1,5 @@
-import { Region, contains, offset } from '../geometry/plane/clip';
-import { radians } from '../quantity/units';
+import { Region, contains, offset } from '../../geometry/plane/clip';
+import { radians } from '../../quantity/units';
 import { EdgeForm } from './feature';
 
 /** The broken top edge of a wall, ready for planning and judging. */

@@ -1,5 +1,5 @@
-import { Chain, Vertex, transform } from '../geometry/plane/chain';
-import { Point, distance } from '../geometry/plane/point';
+import { Chain, Vertex, transform } from '../../geometry/plane/chain';
+import { Point, distance } from '../../geometry/plane/point';
 
 /**
  * A lettering of single lines, drawn for engraving: capitals 9 units high, small letters 6, the baseline at 0. Strokes are separated

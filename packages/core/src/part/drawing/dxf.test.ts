@@ -1,13 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
-import * as draw from '../../../../demo/dxf';
-import { asCircle, chainLength, signedArea } from '../geometry/plane/chain';
+import * as draw from '../../../../../demo/dxf';
+import { asCircle, chainLength, signedArea } from '../../geometry/plane/chain';
 import { IMPORT_DEFAULTS, importDrawing } from './drawing';
 import { readDxf } from './dxf';
 
 const tags = (...pairs: [number, string | number][]) => pairs.map(([c, v]) => `${c}\n${v}`).join('\n');
-const DEMO = readFileSync(join(__dirname, '../../../../demo/drawings/vane-hub-plate.dxf'), 'utf8');
+const DEMO = readFileSync(join(__dirname, '../../../../../demo/drawings/vane-hub-plate.dxf'), 'utf8');
 
 describe('entities', () => {
   test('lines, arcs and circles keep their numbers', () => {

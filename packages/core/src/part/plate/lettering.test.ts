@@ -1,5 +1,5 @@
-import { chainBounds, chainLength, flatten } from '../geometry/plane/chain';
-import { joinBounds, EMPTY_BOUNDS } from '../geometry/plane/point';
+import { chainBounds, chainLength, flatten } from '../../geometry/plane/chain';
+import { joinBounds, EMPTY_BOUNDS } from '../../geometry/plane/point';
 import { lettering, unknownLetters } from './lettering';
 
 const box = (text: string, height: number) => lettering(text, height).map(chainBounds).reduce(joinBounds, EMPTY_BOUNDS);

@@ -1,5 +1,5 @@
-import { Chain, chainBounds, pieces, arcOf } from '../geometry/plane/chain';
-import { EMPTY_BOUNDS, isEmpty, joinBounds } from '../geometry/plane/point';
+import { Chain, chainBounds, pieces, arcOf } from '../../geometry/plane/chain';
+import { EMPTY_BOUNDS, isEmpty, joinBounds } from '../../geometry/plane/point';
 import { Part } from './feature';
 import { instancesOf } from './shapes';
 

@@ -1,9 +1,9 @@
-import { asCircle, Chain, circle, chainBounds, flatten, signedArea } from '../geometry/plane/chain';
-import { Region, contains, difference, intersection, union } from '../geometry/plane/clip';
-import { selfCrossing } from '../geometry/plane/crossing';
-import { Thread, parseThread } from '../cutting/threads';
-import { Bounds, EMPTY_BOUNDS, Point, joinBounds } from '../geometry/plane/point';
-import { Finding, care, stop } from '../quantity/finding';
+import { asCircle, Chain, circle, chainBounds, flatten, signedArea } from '../../geometry/plane/chain';
+import { Region, contains, difference, intersection, union } from '../../geometry/plane/clip';
+import { selfCrossing } from '../../geometry/plane/crossing';
+import { Thread, parseThread } from '../../cutting/threads';
+import { Bounds, EMPTY_BOUNDS, Point, joinBounds } from '../../geometry/plane/point';
+import { Finding, care, stop } from '../../quantity/finding';
 import { Edge, edgeDrop, surfaceAround } from './edges';
 import { Counterbore, Feature, Part } from './feature';
 import { unknownLetters } from './lettering';

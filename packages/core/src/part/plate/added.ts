@@ -1,6 +1,6 @@
-import { Region } from '../geometry/plane/clip';
-import { Point } from '../geometry/plane/point';
-import { Profile } from '../shop/tool';
+import { Region } from '../../geometry/plane/clip';
+import { Point } from '../../geometry/plane/point';
+import { Profile } from '../../shop/tool';
 import { Edge } from './edges';
 
 /** A tool's own shape left along lines at one depth: what engraving makes. */

@@ -1,5 +1,5 @@
-import { chainBounds } from '../geometry/plane/chain';
-import { EMPTY_BOUNDS, Point, isEmpty, joinBounds } from '../geometry/plane/point';
+import { chainBounds } from '../../geometry/plane/chain';
+import { EMPTY_BOUNDS, Point, isEmpty, joinBounds } from '../../geometry/plane/point';
 import { Feature, Part } from './feature';
 import { mirrored, turnedLeft } from './repeat';
 import { instancesOf } from './shapes';

@@ -1,8 +1,8 @@
 /** Reader of ASCII DXF drawings, R12 to current. Our own because a reader must name the line of a fault and never hang. */
-import { Chain, Vertex, circle, transform } from '../geometry/plane/chain';
-import { Budget, withinBudget } from '../quantity/budget';
-import { Finding, care, note, stop } from '../quantity/finding';
-import { LengthUnit, MM_PER_INCH } from '../quantity/units';
+import { Chain, Vertex, circle, transform } from '../../geometry/plane/chain';
+import { Budget, withinBudget } from '../../quantity/budget';
+import { Finding, care, note, stop } from '../../quantity/finding';
+import { LengthUnit, MM_PER_INCH } from '../../quantity/units';
 
 interface Tag {
   code: number;

@@ -1,4 +1,4 @@
-import { Chain, circle, transform, Vertex } from '../geometry/plane/chain';
+import { Chain, circle, transform, Vertex } from '../../geometry/plane/chain';
 import { Feature, Pattern, Shape } from './feature';
 import { lettering } from './lettering';
 

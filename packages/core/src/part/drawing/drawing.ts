@@ -1,12 +1,12 @@
 import Flatbush from 'flatbush';
-import { Chain, asCircle, flatten, signedArea } from '../geometry/plane/chain';
-import { contains } from '../geometry/plane/clip';
-import { Gap, joinChains } from '../geometry/plane/join';
-import { boundsOf } from '../geometry/plane/point';
-import { Finding, care } from '../quantity/finding';
-import { LengthUnit } from '../quantity/units';
+import { Chain, asCircle, flatten, signedArea } from '../../geometry/plane/chain';
+import { contains } from '../../geometry/plane/clip';
+import { Gap, joinChains } from '../../geometry/plane/join';
+import { boundsOf } from '../../geometry/plane/point';
+import { Finding, care } from '../../quantity/finding';
+import { LengthUnit } from '../../quantity/units';
 import { readDxf } from './dxf';
-import { Feature, Meaning, SINGLE } from './feature';
+import { Feature, Meaning, SINGLE } from '../plate/feature';
 
 export interface ImportOptions {
   /** Unit to assume when the drawing names none. */

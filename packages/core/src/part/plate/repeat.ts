@@ -1,7 +1,7 @@
 import { IsIn, IsNumber, Max, Min } from 'class-validator';
-import { Nested } from '../quantity/nested';
-import { hashOf } from '../quantity/hash';
-import { Point } from '../geometry/plane/point';
+import { Nested } from '../../quantity/nested';
+import { hashOf } from '../../quantity/hash';
+import { Point } from '../../geometry/plane/point';
 import { ChainVertex, Feature, Pattern, SINGLE } from './feature';
 import { placements } from './shapes';
 

@@ -1,4 +1,4 @@
-import { freshId } from '../quantity/ids';
+import { freshId } from '../../quantity/ids';
 import { Feature, Meaning, SINGLE, Shape } from './feature';
 
 /** A shape with numbers as a feature, ready to be added to a part. */

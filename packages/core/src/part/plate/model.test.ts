@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { newFeature } from './new';
-import { chainBounds, chainLength, signedArea } from '../geometry/plane/chain';
-import { area, contains } from '../geometry/plane/clip';
+import { chainBounds, chainLength, signedArea } from '../../geometry/plane/chain';
+import { area, contains } from '../../geometry/plane/clip';
 import { edgeDrop, edgeHeight } from './edges';
 import { EdgeForm, Feature, Part, Shape } from './feature';
 import { modelOf, regionOf, solidAt, surfaceAt } from './model';

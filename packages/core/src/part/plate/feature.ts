@@ -1,4 +1,4 @@
-import { ListOf, Nested, OneOf } from '../quantity/nested';
+import { ListOf, Nested, OneOf } from '../../quantity/nested';
 import { Equals, IsBoolean, IsIn, IsInt, IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
 
 const FAR = 20_000;
