@@ -1,7 +1,7 @@
 /** A small job for every kind of operation: something it can work on, opened before it where it needs a hole that is there. */
 import fc from 'fast-check';
 import { newFeature } from '../src/part/plate/new';
-import { Job } from '../src/job/job';
+import { Job } from '../src/document/job';
 import { Feature, Shape } from '../src/part/plate/feature';
 import { ParameterInfo, parametersOf } from '../src/quantity/parameter';
 import { MACHINES } from '../src/shop/library';

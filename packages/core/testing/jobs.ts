@@ -3,7 +3,7 @@ import { Feature, Shape } from '../src/part/plate/feature';
 import { newFeature } from '../src/part/plate/new';
 import { newJob } from '../src/document/new';
 import { addOperation } from '../src/job/edit';
-import { Job, Setup } from '../src/job/job';
+import { Job, Setup } from '../src/document/job';
 import { planFindings, planSetup, postSetup } from '../src/job/pipeline';
 import { Proof, proveProgram } from '../src/job/prove';
 import { Tool } from '../src/shop/tool';

@@ -1,7 +1,7 @@
 import { Region, Ring, ringArea } from '../src/geometry/plane/clip';
 import { newFeature } from '../src/part/plate/new';
 import { newJob } from '../src/document/new';
-import { Job } from '../src/job/job';
+import { Job } from '../src/document/job';
 import { planSetup, postSetup } from '../src/job/pipeline';
 import { Feature } from '../src/part/plate/feature';
 import { boundsOf } from '../src/geometry/plane/point';

@@ -4,7 +4,7 @@ import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
 import { Up, isTurnedOver } from '../part/plate/side';
 import { freshId } from '../quantity/ids';
-import { Job, Setup } from '../job/job';
+import { Job, Setup } from './job';
 import { Operation } from './operation';
 
 /** The job with one setup replaced. */

@@ -1,7 +1,7 @@
 import { BOLDNESS } from '../cutting/boldness';
 import { LengthUnit } from '../quantity/units';
 import { MACHINES, MATERIALS } from '../shop/library';
-import { FORMAT_VERSION, Job, Setup } from '../job/job';
+import { FORMAT_VERSION, Job, Setup } from './job';
 
 const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 

@@ -6,7 +6,7 @@ import { Mesh, meshFromText, meshText, readStl } from '../simulate/mesh';
 import { stockStl } from '../simulate/stl';
 import { stockField } from '../simulate/stock';
 import { boundsOf } from '../geometry/plane/point';
-import { Job, Setup } from './job';
+import { Job, Setup } from '../document/job';
 import { planSetup } from './pipeline';
 import { proveProgram } from './prove';
 import { readJob } from '../plan/documents';

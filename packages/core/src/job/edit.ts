@@ -14,7 +14,7 @@ import { OperationKind } from '../toolpath/operation';
 import { kindOf } from '../toolpath/registry';
 import { freshId } from '../quantity/ids';
 import { editOperation, withSetup } from '../document/edit';
-import { Job, Setup } from './job';
+import { Job, Setup } from '../document/job';
 import { asSeen, groundOf } from './setup';
 
 const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;

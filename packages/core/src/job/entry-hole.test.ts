@@ -2,7 +2,7 @@ import { jobWith, prove, withOperation, withStock } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
 import { TOOLS } from '../shop/library';
 import { TAGS } from '../toolpath/path';
-import { Job } from './job';
+import { Job } from '../document/job';
 import { planSetup } from './pipeline';
 import { withEntryHole } from './entry-hole';
 

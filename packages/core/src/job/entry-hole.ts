@@ -8,7 +8,7 @@ import { widest } from '../toolpath/room';
 import { newFeature } from '../part/plate/new';
 import { editOperation, withSetup } from '../document/edit';
 import { addOperation } from './edit';
-import { Job } from './job';
+import { Job } from '../document/job';
 import { asSeen } from './setup';
 
 /** An entry hole is wider than the cutter by this share of it: room for its first turn. */

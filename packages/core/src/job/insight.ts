@@ -8,7 +8,7 @@ import { Operation } from '../document/operation';
 import { isBeam } from '../shop/tool';
 import { kindOf } from '../toolpath/registry';
 import { situationOf } from './situation';
-import { Job } from './job';
+import { Job } from '../document/job';
 
 /** What an operation's values mean for the cut, worked out at once while someone types. */
 export interface Insight {

@@ -10,8 +10,8 @@ import { Operation } from '../document/operation';
 import { DrillCycle, Plan, PlanContext, Waiting } from '../toolpath/operation';
 import { Path, PathBuilder } from '../toolpath/path';
 import { kindOf } from '../toolpath/registry';
-import { Job, Setup } from './job';
-import { copyFindings, repeatedPart, targetsOf } from './repeats';
+import { Job, Setup } from '../document/job';
+import { copyFindings, repeatedPart, targetsOf } from '../document/repeats';
 import { boxOf, groundOf } from './setup';
 
 /** A planned operation and the key of everything it depends on. */

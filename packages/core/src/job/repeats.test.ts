@@ -4,7 +4,7 @@ import { chainBounds } from '../geometry/plane/chain';
 import { SINGLE, Shape } from '../part/plate/feature';
 import { ONCE, Repeat, repeated } from '../part/plate/repeat';
 import { instancesOf } from '../part/plate/shapes';
-import { Job } from './job';
+import { Job } from '../document/job';
 import { editOperation } from '../document/edit';
 import { parseJob } from '../plan/documents';
 

@@ -7,7 +7,7 @@ import { meshFromText } from '../simulate/mesh';
 import { StockModel } from '../simulate/stock';
 import { Turn, middleOf, seenFrom, turnBetween, turnPoint } from '../part/plate/side';
 import { modelOf } from '../part/plate/model';
-import { Fixture, Job, Setup } from './job';
+import { Fixture, Job, Setup } from '../document/job';
 
 /** Stand-in for a part that has no outside yet, so that everything can still be drawn. */
 const NO_PART: Bounds = { minX: 0, minY: 0, maxX: 100, maxY: 60 };

@@ -7,7 +7,7 @@ import { UPS, Up, back, drawnFrom, seenFrom, turnBetween, turnPoint } from '../p
 import { pileOf, volumeOf } from '../simulate/field';
 import { newFeature } from '../part/plate/new';
 import { addSetup, withoutSetup } from '../document/edit';
-import { Job, Setup } from './job';
+import { Job, Setup } from '../document/job';
 import { joinPrograms, leavings, leftBefore, proveProgram } from './prove';
 import { planSetup, postSetup } from './pipeline';
 import { readJob } from '../plan/documents';

@@ -1,7 +1,7 @@
 import { Situation } from '../cutting/suggestion';
 import { Tool } from '../shop/tool';
 import { BiteOf } from '../toolpath/operation';
-import { Job } from './job';
+import { Job } from '../document/job';
 
 /** What a tool's speeds in a job are worked out for. */
 export const situationOf = (job: Job, tool: Tool, bite: BiteOf): Situation => ({

@@ -2,7 +2,7 @@ import { TIGHT_POCKET, jobWith, post, tightPocket, withOperation } from '../../t
 import { tool } from '../../testing/parts';
 import { ProofRun, leftBefore } from '../job/prove';
 import { addSetup } from '../document/edit';
-import { Job } from '../job/job';
+import { Job } from '../document/job';
 import { volumeOf } from '../simulate/field';
 import { cellMiddle } from '../simulate/field';
 import { worstPlaces } from './places';

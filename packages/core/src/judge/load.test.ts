@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { jobWith, prove as proveJob, withOperation } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
 import { proveProgram } from '../job/prove';
-import { Job } from '../job/job';
+import { Job } from '../document/job';
 import { planSetup, postSetup } from '../job/pipeline';
 import { readProgram } from '../program/reader';
 import { LEVEL_DEFAULTS, LevelAsk, levelFeed } from './level';

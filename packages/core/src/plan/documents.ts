@@ -1,6 +1,6 @@
 /** The one door for stored jobs: they are read with every kind of operation there is. */
-import { Job } from '../job/job';
-import { parseJob as parseWith, readJob as readWith } from '../job/read';
+import { Job } from '../document/job';
+import { parseJob as parseWith, readJob as readWith } from '../document/read';
 import { Finding } from '../quantity/finding';
 import { KINDS } from '../toolpath/registry';
 

@@ -1,4 +1,4 @@
-import { jobSchema as schemaWith } from '../job/schema';
+import { jobSchema as schemaWith } from '../document/schema';
 import { KINDS } from '../toolpath/registry';
 
 /** JSON Schema of the job file, with every kind of operation there is. */

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { parseJob } from '../plan/documents';
 import { planSetup, postSetup } from '../job/pipeline';
 import { ProofRun, joinPrograms } from '../job/prove';
-import { Job } from '../job/job';
+import { Job } from '../document/job';
 
 const CELL = 0.3;
 const job = parseJob(readFileSync(join(__dirname, '../../../../demo/jobs/float-pulley-bracket.json'), 'utf8')).job!;

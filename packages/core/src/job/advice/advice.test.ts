@@ -5,7 +5,7 @@ import { plate } from '../../../testing/parts';
 import { Feature } from '../../part/plate/feature';
 import { Tool } from '../../shop/tool';
 import { newFeature } from '../../part/plate/new';
-import { Job } from '../job';
+import { Job } from '../../document/job';
 import { adviseTools } from '.';
 
 const mid = { ...jobWith({ type: 'rectangle', width: 50, height: 30, radius: 6 }), machine: MACHINES[2] };

@@ -6,7 +6,7 @@ import { Region, area, difference, intersection, offset, thinned, union } from '
 import { Feature } from '../../part/plate/feature';
 import { PartModel } from '../../part/plate/model';
 import { Tool } from '../../shop/tool';
-import { Job } from '../job';
+import { Job } from '../../document/job';
 import { situationOf } from '../situation';
 
 export type Role = 'does it' | 'roughs' | 'opens' | 'starts' | 'sizes' | 'threads' | 'breaks the edge';

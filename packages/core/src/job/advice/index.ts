@@ -2,7 +2,7 @@ import { Feature } from '../../part/plate/feature';
 import { modelOf } from '../../part/plate/model';
 import { formatLength } from '../../quantity/units';
 import { Tool } from '../../shop/tool';
-import { Job } from '../job';
+import { Job } from '../../document/job';
 import { Asked, Role, Advised } from './common';
 import { pocketAdvice } from './pocket';
 import { outlineAdvice } from './outline';

@@ -1,5 +1,5 @@
 import { Operation } from '../../document/operation';
-import { Job, Setup } from '../job';
+import { Job, Setup } from '../../document/job';
 
 /** Stages of a route, in the order that keeps a part stiff and a way back open: rough everything, then finish everything. */
 export const STAGES = [

@@ -10,7 +10,7 @@ import { proposeTool, addOperation, tidyRack } from '../edit';
 import { adviseTools } from '../advice';
 import type { Advice } from '../advice';
 import { kindOf } from '../../toolpath/registry';
-import { Job, Setup } from '../job';
+import { Job, Setup } from '../../document/job';
 import { beforeOf, groundOf } from '../setup';
 import { holeSteps } from './holes';
 import { inRouteOrder } from './order';

@@ -5,7 +5,7 @@ import { tool } from '../../../testing/parts';
 import { newFeature } from '../../part/plate/new';
 import { addSetup } from '../../document/edit';
 import { jawsFor } from '../setup';
-import { Job } from '../job';
+import { Job } from '../../document/job';
 import { parseJob } from '../../plan/documents';
 import { MACHINES } from '../../shop/library';
 import { inRouteOrder, stageOf, STAGES, suggestOrder, toolChanges } from './order';

@@ -5,7 +5,7 @@ import { chainLength, circle, pointAtShare, shareNear, signedArea } from '../../
 import { area, intersection, offset } from '../../geometry/plane/clip';
 import { distance } from '../../geometry/plane/point';
 import { newFeature } from '../../part/plate/new';
-import { Job } from '../../job/job';
+import { Job } from '../../document/job';
 import { planSetup } from '../../job/pipeline';
 import { Shape } from '../../part/plate/feature';
 import { closedLaps, extended, openLap } from '../laps';

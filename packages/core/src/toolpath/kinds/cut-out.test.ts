@@ -1,7 +1,7 @@
 import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
 import { MACHINES } from '../../shop/library';
-import { Job } from '../../job/job';
+import { Job } from '../../document/job';
 import { proveProgram } from '../../job/prove';
 import { planSetup } from '../../job/pipeline';
 import { TAGS } from '../path';

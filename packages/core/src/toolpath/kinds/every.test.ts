@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { anyParams, jobForKind } from '../../../testing/every-kind';
-import { Job } from '../../job/job';
+import { Job } from '../../document/job';
 import { planSetup } from '../../job/pipeline';
 import { parametersOf } from '../../quantity/parameter';
 import { KINDS } from '../registry';

@@ -1,7 +1,7 @@
 import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
 import { planSetup } from '../../job/pipeline';
-import { Job } from '../../job/job';
+import { Job } from '../../document/job';
 import { Feature, SINGLE } from '../../part/plate/feature';
 import { TOOLS } from '../../shop/library';
 import { KINDS } from '../registry';

@@ -6,7 +6,7 @@ import { formatNumber } from '../quantity/units';
 import { Feature, Part } from '../part/plate/feature';
 import { repeated } from '../part/plate/repeat';
 import { instancesOf } from '../part/plate/shapes';
-import type { Operation } from '../document/operation';
+import type { Operation } from './operation';
 import type { Setup } from './job';
 
 /** The features an operation works on, copies of its repeat included. */

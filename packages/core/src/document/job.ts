@@ -7,7 +7,7 @@ import { Controller } from '../shop/controller';
 import { Machine } from '../machine/machine';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
-import { Operation } from '../document/operation';
+import { Operation } from './operation';
 
 export const FORMAT_VERSION = 3;
 
