@@ -3,7 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Kernel } from '../packages/core/src/simulate/kernel';
+import { Kernel } from '../packages/core/src/stock/height/kernel';
 
 const SIZE = { n: 1000, radius: 50, step: 5, layers: 4, rounds: 7 };
 

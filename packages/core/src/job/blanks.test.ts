@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { jobWith } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
-import { cellFor, pileOf, volumeOf } from '../simulate/field';
-import { Mesh, meshFromText, meshText, readStl } from '../simulate/mesh';
-import { stockStl } from '../simulate/stl';
-import { stockField } from '../simulate/stock';
+import { cellFor, pileOf, volumeOf } from '../stock/height/field';
+import { Mesh, meshFromText, meshText, readStl } from '../stock/height/mesh';
+import { stockStl } from '../stock/height/stl';
+import { stockField } from '../stock/height/stock';
 import { boundsOf } from '../geometry/plane/point';
 import { Job, Setup } from '../document/job';
 import { planSetup } from './pipeline';

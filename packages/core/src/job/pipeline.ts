@@ -5,7 +5,7 @@ import { PartModel, modelOf } from '../part/plate/model';
 import { Program, Step, Written, writePrograms } from '../program/writer';
 import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
-import { StockModel } from '../simulate/stock';
+import { StockModel } from '../stock/height/stock';
 import { Operation } from '../document/operation';
 import { DrillCycle, Plan, PlanContext, Waiting } from '../toolpath/operation';
 import { Path, PathBuilder } from '../toolpath/path';

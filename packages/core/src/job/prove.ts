@@ -18,11 +18,11 @@ import { Probed, gridAround } from '../judge/probe';
 import { otherTools } from '../judge/called';
 import { StepFigures, idleSteps, stepsOf } from '../judge/steps';
 import { Program, Section } from '../program/writer';
-import { Grid, HeightField, copyField } from '../simulate/field';
+import { Grid, HeightField, copyField } from '../stock/height/field';
 import { Job, Setup } from '../document/job';
 import { repeatedPart } from '../document/repeats';
 import { back, middleOf } from '../part/plate/side';
-import { dropFar, dropLoose, turnedField, turnedGrid } from './left';
+import { dropFar, dropLoose, turnedField, turnedGrid } from '../stock/height/turned';
 import { beforeOf, boxOf, groundOf, turnOf } from './setup';
 
 /** What the posted text really does. */

@@ -4,7 +4,7 @@ import { tool } from '../../testing/parts';
 import { Feature } from '../part/plate/feature';
 import { modelOf } from '../part/plate/model';
 import { UPS, Up, back, drawnFrom, seenFrom, turnBetween, turnPoint } from '../part/plate/side';
-import { pileOf, volumeOf } from '../simulate/field';
+import { pileOf, volumeOf } from '../stock/height/field';
 import { newFeature } from '../part/plate/new';
 import { addSetup, withoutSetup } from '../document/edit';
 import { Job, Setup } from '../document/job';

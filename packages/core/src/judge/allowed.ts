@@ -7,7 +7,7 @@ import { Added, Mark, NOTHING_ADDED } from '../part/plate/added';
 import { Edge, edgeHeight } from '../part/plate/edges';
 import { PartModel } from '../part/plate/model';
 import { profileHeight } from '../shop/tool';
-import { Grid, HeightField, cellMiddle, eachInside } from '../simulate/field';
+import { Grid, HeightField, cellMiddle, eachInside } from '../stock/height/field';
 
 /** Sideways and downward slack within which a cut counts as right, mm: the bar for gouges plus grid error at walls. */
 const GOUGE = 0.01;

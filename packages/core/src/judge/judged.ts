@@ -1,5 +1,5 @@
 import { Point } from '../geometry/plane/point';
-import { Grid, HeightField, cellMiddle } from '../simulate/field';
+import { Grid, HeightField, cellMiddle } from '../stock/height/field';
 import { Window } from '../simulate/windows';
 import { Allowed, deviation } from './allowed';
 

@@ -1,4 +1,4 @@
-import { Grid, HeightField, pileOf } from '../simulate/field';
+import { Grid, HeightField, pileOf } from '../stock/height/field';
 import { Allowed, deviation, isWanted } from './allowed';
 import { WrongKind, kindOf } from './judged';
 

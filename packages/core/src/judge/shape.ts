@@ -5,7 +5,7 @@ import { Finding, care, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
 import { Motions } from '../program/motions';
 import { PartModel } from '../part/plate/model';
-import { eachInside } from '../simulate/field';
+import { eachInside } from '../stock/height/field';
 import { round } from './allowed';
 import { Judged, spotOf } from './judged';
 

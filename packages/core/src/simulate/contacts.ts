@@ -5,9 +5,9 @@ import { holderHeight, holderLength, holderSlabs, holderWidth } from '../shop/ho
 import { Tool, formOf, isAxial, isBeam, profileHeight } from '../shop/tool';
 import { MOVE } from '../program/motions';
 import type { P3 } from './course';
-import { HeightField, NOTHING } from './field';
+import { HeightField, NOTHING } from '../stock/height/field';
 import type { ProveInput } from './input';
-import { Bite } from './sweep';
+import { Bite } from '../stock/height/sweep';
 import { Told } from './told';
 
 /** Contact thinner than this is grid error, mm. */

@@ -3,8 +3,8 @@ import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
 import { Motions } from '../program/motions';
 import { FixtureBox } from '../geometry/space/box';
-import { Grid, HeightField } from './field';
-import { StockModel } from './stock';
+import { Grid, HeightField } from '../stock/height/field';
+import { StockModel } from '../stock/height/stock';
 
 /** A piece as it was left: on the grid it was proved on, and on any other. */
 export interface Piece {

@@ -1,8 +1,8 @@
 import { Course } from './course';
-import { Below, HeightField, copyField } from './field';
+import { Below, HeightField, copyField } from '../stock/height/field';
 import type { ProveInput } from './input';
-import { stockField } from './stock';
-import { Cutter, Sweeper, cutterOf } from './sweep';
+import { stockField } from '../stock/height/stock';
+import { Cutter, Sweeper, cutterOf } from '../stock/height/sweep';
 
 interface Snapshot {
   motion: number;

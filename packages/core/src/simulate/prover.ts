@@ -6,11 +6,11 @@ import { MOVE, Motions } from '../program/motions';
 import { Contacts, Stroke } from './contacts';
 import { Clock, clock, clockSettings } from './clock';
 import { Course, P3 } from './course';
-import { HeightField, copyField } from './field';
-import { stockField } from './stock';
+import { HeightField, copyField } from '../stock/height/field';
+import { stockField } from '../stock/height/stock';
 import { ProveInput } from './input';
 import { SampleList, Samples } from './samples';
-import { Cutter, Sweeper, cutterOf } from './sweep';
+import { Cutter, Sweeper, cutterOf } from '../stock/height/sweep';
 import { ToldState } from './told';
 
 const SAMPLE_LENGTH = 0.5;

@@ -6,11 +6,11 @@ import { MOVE, MotionList, Motions } from '../program/motions';
 import { readProgram } from '../program/reader';
 import { clock, cornerSpeed, trapezoid } from './clock';
 import { segmentMeetsBox } from '../geometry/space/box';
-import { eachInside, makeField, makePiles, pileOf, setPile, volumeAbove, volumeOf } from './field';
+import { eachInside, makeField, makePiles, pileOf, setPile, volumeAbove, volumeOf } from '../stock/height/field';
 import { Playback } from './playback';
 import { ProveInput } from './input';
 import { Prover } from './prover';
-import { Sweeper, cutterOf } from './sweep';
+import { Sweeper, cutterOf } from '../stock/height/sweep';
 
 const BLOCK = [
   { x: 0, y: 0 },

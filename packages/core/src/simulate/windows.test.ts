@@ -4,7 +4,7 @@ import { MACHINES, MATERIALS } from '../shop/library';
 import { care } from '../quantity/finding';
 import { readProgram } from '../program/reader';
 import { Course } from './course';
-import { volumeOf } from './field';
+import { volumeOf } from '../stock/height/field';
 import { Prover } from './prover';
 import { Told } from './told';
 import { Windows } from './windows';

@@ -4,10 +4,10 @@ import { Tool, isAxial, isBeam, profileHeight } from '../shop/tool';
 import { MOVE } from '../program/motions';
 import { Contacts } from './contacts';
 import { Course } from './course';
-import { Grid, HeightField } from './field';
+import { Grid, HeightField } from '../stock/height/field';
 import { CHORD, Prover, SLOPED } from './prover';
-import { stockOn } from './stock';
-import { Cutter, Sweeper } from './sweep';
+import { stockOn } from '../stock/height/stock';
+import { Cutter, Sweeper } from '../stock/height/sweep';
 import { Told } from './told';
 
 /** Cells of the whole a window is wide. */

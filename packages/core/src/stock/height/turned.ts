@@ -1,7 +1,7 @@
-import { Region } from '../geometry/plane/clip';
-import { boundsOf } from '../geometry/plane/point';
-import { Turn, turnPoint } from '../part/plate/side';
-import { Grid, HeightField, cellMiddle, eachInside, makePiles, pileOf, setPile } from '../simulate/field';
+import { Region } from '../../geometry/plane/clip';
+import { boundsOf } from '../../geometry/plane/point';
+import { Turn, turnPoint } from '../../part/plate/side';
+import { Grid, HeightField, cellMiddle, eachInside, makePiles, pileOf, setPile } from './field';
 
 /** Where a piece is turned: the middle of the part, and how thick that is, mm. */
 export interface TurnedAbout {

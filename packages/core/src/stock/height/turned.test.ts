@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { UPS, turnBetween, turnPoint } from '../part/plate/side';
-import { HeightField, makePiles, pileOf, setPile, volumeOf } from '../simulate/field';
-import { dropFar, dropLoose, turnedField, turnedGrid } from './left';
+import { UPS, turnBetween, turnPoint } from '../../part/plate/side';
+import { HeightField, makePiles, pileOf, setPile, volumeOf } from './field';
+import { dropFar, dropLoose, turnedField, turnedGrid } from './turned';
 
 const FLOOR = -20;
 const about = { x: 6, y: 4, thickness: 10 };

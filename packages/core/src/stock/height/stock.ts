@@ -1,5 +1,5 @@
-import { Region } from '../geometry/plane/clip';
-import { Point, boundsOf } from '../geometry/plane/point';
+import { Region } from '../../geometry/plane/clip';
+import { Point, boundsOf } from '../../geometry/plane/point';
 import { meshField, meshFromText } from './mesh';
 import {
   Grid,

@@ -1,5 +1,5 @@
-import { Region } from '../geometry/plane/clip';
-import { Bounds } from '../geometry/plane/point';
+import { Region } from '../../geometry/plane/clip';
+import { Bounds } from '../../geometry/plane/point';
 
 /** Square cells, part coordinates, mm. */
 export interface Grid {

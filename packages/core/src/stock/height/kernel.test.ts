@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { assembled } from '../../../../scripts/kernel';
+import { assembled } from '../../../../../scripts/kernel';
 import { Kernel } from './kernel';
 import { KERNEL_CODE } from './kernel-code';
 

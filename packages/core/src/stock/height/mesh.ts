@@ -1,4 +1,4 @@
-import { Finding, care, stop } from '../quantity/finding';
+import { Finding, care, stop } from '../../quantity/finding';
 import { HeightField, makeField, makePiles, setPile } from './field';
 
 /** A closed surface: nine coordinates a triangle, mm. */

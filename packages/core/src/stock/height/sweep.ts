@@ -1,4 +1,4 @@
-import { Profile, profileHeight } from '../shop/tool';
+import { Profile, profileHeight } from '../../shop/tool';
 import { HeightField, NOTHING } from './field';
 import { Kernel } from './kernel';
 
