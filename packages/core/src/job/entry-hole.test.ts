@@ -1,7 +1,7 @@
 import { jobWith, prove, withOperation, withStock } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
 import { TOOLS } from '../shop/library';
-import { TAGS } from '../toolpath/path';
+import { TAGS } from '../path/path';
 import { Job } from '../document/job';
 import { planSetup } from './pipeline';
 import { withEntryHole } from './entry-hole';

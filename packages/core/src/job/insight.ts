@@ -3,7 +3,7 @@ import { Departure, departure } from '../cutting/departure';
 import { Alternatives, Lift, lifts } from '../cutting/lift';
 import { suggest } from '../cutting/suggest';
 import { Suggestion } from '../cutting/suggestion';
-import { Path, RAPID, TAGS, sweepOf } from '../toolpath/path';
+import { Path, RAPID, TAGS, sweepOf } from '../path/path';
 import { Operation } from '../document/operation';
 import { isBeam } from '../shop/tool';
 import { kindOf } from '../toolpath/registry';

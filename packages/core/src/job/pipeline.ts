@@ -8,7 +8,7 @@ import { controllerById } from '../shop/controllers';
 import { StockModel } from '../stock/height/stock';
 import { Operation } from '../document/operation';
 import { DrillCycle, Plan, PlanContext, Waiting } from '../toolpath/operation';
-import { Path, PathBuilder } from '../toolpath/path';
+import { Path, PathBuilder } from '../path/path';
 import { kindOf } from '../toolpath/registry';
 import { Job, Setup } from '../document/job';
 import { copyFindings, repeatedPart, targetsOf } from '../document/repeats';

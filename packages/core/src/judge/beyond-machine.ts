@@ -1,6 +1,6 @@
 import { Finding, care, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
-import { MOVE, Motions } from '../program/motions';
+import { MOVE, Motions } from '../path/motions';
 import { Machine } from '../machine/machine';
 
 /** Room for rounding of speeds and feeds that were converted. */

@@ -4,7 +4,7 @@ import { Material } from '../shop/material';
 import { Machine } from '../machine/machine';
 import { Tool, formOf, isAxial, isBeam } from '../shop/tool';
 import { Samples } from '../simulate/samples';
-import { MOVE, Motions } from '../program/motions';
+import { MOVE, Motions } from '../path/motions';
 import { wordsOf } from '../program/words';
 
 /** What a levelled program is to hold. */

@@ -1,4 +1,4 @@
-import { MOVE, Motions } from '../program/motions';
+import { MOVE, Motions } from '../path/motions';
 import { Measure, Samples } from '../simulate/samples';
 
 /** Why a load is high. */

@@ -3,7 +3,7 @@ import { Region, offset } from '../geometry/plane/clip';
 import { Point } from '../geometry/plane/point';
 import { Finding, care, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
-import { Motions } from '../program/motions';
+import { Motions } from '../path/motions';
 import { PartModel } from '../part/plate/model';
 import { eachInside } from '../stock/height/field';
 import { round } from './allowed';

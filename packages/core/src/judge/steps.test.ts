@@ -1,4 +1,4 @@
-import { Motions } from '../program/motions';
+import { Motions } from '../path/motions';
 import { Samples } from '../simulate/samples';
 import { idleSteps, stepsOf } from './steps';
 

@@ -1,5 +1,5 @@
 import { Finding, care } from '../quantity/finding';
-import { Motions } from '../program/motions';
+import { Motions } from '../path/motions';
 import { Section } from '../program/writer';
 import { Samples } from '../simulate/samples';
 

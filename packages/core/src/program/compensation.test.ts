@@ -3,7 +3,7 @@ import { readProgram } from './reader';
 import { Region, distanceToBoundary } from '../geometry/plane/clip';
 import { flatten } from '../geometry/plane/chain';
 import { instancesOf } from '../part/plate/shapes';
-import { MOVE } from './motions';
+import { MOVE } from '../path/motions';
 import { jobWith, post, prove, withOperation, withStock } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
 

@@ -5,9 +5,9 @@ import fc from 'fast-check';
 import { jobWith, post, prove, withOperation, withStock } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
 import { planSetup, postSetup } from '../job/pipeline';
-import { MOVE } from './motions';
+import { MOVE } from '../path/motions';
 import { readProgram } from './reader';
-import { PathBuilder } from '../toolpath/path';
+import { PathBuilder } from '../path/path';
 import { CONTROLLERS } from '../shop/controllers';
 import { writePrograms } from './writer';
 

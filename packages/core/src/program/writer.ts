@@ -6,7 +6,7 @@ import { Tool, diameterOffsetOf, isBeam, lengthOffsetOf } from '../shop/tool';
 import { programmedPath } from './compensation';
 import { expandCycle, isTapping } from '../toolpath/cycle';
 import { DrillCycle } from '../toolpath/operation';
-import { ARC_CW, Compensation, LINE, Path, RAPID, sweepOf } from '../toolpath/path';
+import { ARC_CW, Compensation, LINE, Path, RAPID, sweepOf } from '../path/path';
 
 /** One operation ready to be written; coordinates already relative to the work zero. */
 export interface Step {

@@ -1,6 +1,6 @@
 import { Machine } from '../machine/machine';
-import { MOVE, Motions } from '../program/motions';
-import { sweepOf } from '../toolpath/path';
+import { MOVE, Motions } from '../path/motions';
+import { sweepOf } from '../path/path';
 
 export interface ClockSettings {
   /** mm/min. */

@@ -3,7 +3,7 @@ import { formatNumber } from '../quantity/units';
 import { FixtureBox, segmentMeetsBox } from '../geometry/space/box';
 import { holderHeight, holderLength, holderSlabs, holderWidth } from '../shop/holder';
 import { Tool, formOf, isAxial, isBeam, profileHeight } from '../shop/tool';
-import { MOVE } from '../program/motions';
+import { MOVE } from '../path/motions';
 import type { P3 } from './course';
 import { HeightField, NOTHING } from '../stock/height/field';
 import type { ProveInput } from './input';

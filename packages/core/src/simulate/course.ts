@@ -1,7 +1,7 @@
 import { chordCount } from '../geometry/plane/chain';
 import { Bounds, boundsOf, growBounds } from '../geometry/plane/point';
-import { MOVE, Motions } from '../program/motions';
-import { sweepOf } from '../toolpath/path';
+import { MOVE, Motions } from '../path/motions';
+import { sweepOf } from '../path/path';
 
 export interface P3 {
   x: number;

@@ -1,7 +1,7 @@
 import { Machine } from '../machine/machine';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
-import { Motions } from '../program/motions';
+import { Motions } from '../path/motions';
 import { FixtureBox } from '../geometry/space/box';
 import { Grid, HeightField } from '../stock/height/field';
 import { StockModel } from '../stock/height/stock';

@@ -2,7 +2,7 @@ import { Finding } from '../quantity/finding';
 import { powerAt } from '../machine/machine';
 import { Tool, formOf } from '../shop/tool';
 import { cutState } from '../cutting/cut';
-import { MOVE, Motions } from '../program/motions';
+import { MOVE, Motions } from '../path/motions';
 import { Contacts, Stroke } from './contacts';
 import { Clock, clock, clockSettings } from './clock';
 import { Course, P3 } from './course';

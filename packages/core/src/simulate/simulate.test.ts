@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { tool } from '../../testing/parts';
 import { HOLDERS, MACHINES, MATERIALS, TOOLS } from '../shop/library';
 import { Tool, profileHeight, profileTop } from '../shop/tool';
-import { MOVE, MotionList, Motions } from '../program/motions';
+import { MOVE, MotionList, Motions } from '../path/motions';
 import { readProgram } from '../program/reader';
 import { clock, cornerSpeed, trapezoid } from './clock';
 import { segmentMeetsBox } from '../geometry/space/box';

@@ -1,5 +1,5 @@
 import { Finding } from '../quantity/finding';
-import type { Motions } from '../program/motions';
+import type { Motions } from '../path/motions';
 
 interface Entry {
   finding: Finding;

@@ -1,7 +1,7 @@
 import { Bounds } from '../geometry/plane/point';
 import { holderLength, holderWidth } from '../shop/holder';
 import { Tool, isAxial, isBeam, profileHeight } from '../shop/tool';
-import { MOVE } from '../program/motions';
+import { MOVE } from '../path/motions';
 import { Contacts } from './contacts';
 import { Course } from './course';
 import { Grid, HeightField } from '../stock/height/field';

@@ -1,7 +1,7 @@
 import { Tool } from '../shop/tool';
 import { helixDown } from './entry';
 import { BiteOf, PlanContext } from './operation';
-import { PathBuilder } from './path';
+import { PathBuilder } from '../path/path';
 
 const GAP = 1;
 /** A helix this wide, as a share of the cutter's radius, leaves no post in its middle. */

@@ -1,6 +1,6 @@
 import { CycleKind } from '../shop/controller';
 import { DrillCycle } from './operation';
-import { Path, PathBuilder } from './path';
+import { Path, PathBuilder } from '../path/path';
 
 /** Gap above the last peck where rapid gives way to feed again, mm. */
 const PECK_GAP = 0.5;

@@ -17,7 +17,7 @@ import { Edge, edgeDrop } from '../part/plate/edges';
 import { edgesOf, solidAt } from '../part/plate/model';
 import { followWithLead, leadFor, quarter } from './leads';
 import { PlanContext } from './operation';
-import { PathBuilder } from './path';
+import { PathBuilder } from '../path/path';
 
 /** Values every operation that runs along edges has. */
 export class EdgeParams {

@@ -1,6 +1,6 @@
 import { arcOf, Chain, chainLength, pieceLength, pieces } from '../geometry/plane/chain';
 import { helixDrop } from '../cutting/holes';
-import { PathBuilder, Tag } from './path';
+import { PathBuilder, Tag } from '../path/path';
 
 /** Down a helix about (x, y), counterclockwise for climb, then one level turn; ends at the angle it started, at `z`. */
 export function helixDown(

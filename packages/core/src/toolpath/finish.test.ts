@@ -2,7 +2,7 @@ import { offset, ringArea } from '../geometry/plane/clip';
 import { tool } from '../../testing/parts';
 import { FinishParams, Walls, finishDefaults, finishWalls } from './finish';
 import type { PlanContext } from './operation';
-import { PathBuilder, TAGS } from './path';
+import { PathBuilder, TAGS } from '../path/path';
 
 /** A pocket of 40 x 30, its walls to be finished by a 10 mm cutter. */
 const pocket = [

@@ -8,7 +8,7 @@ import { Parameter, Toggle } from '../quantity/parameter';
 import { Tool } from '../shop/tool';
 import { followWithLead, leadFor, quarter } from './leads';
 import { PlanContext } from './operation';
-import { PathBuilder } from './path';
+import { PathBuilder } from '../path/path';
 
 /** Values of the laps that finish the walls of what was cleared. */
 export class FinishParams {

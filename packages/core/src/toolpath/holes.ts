@@ -10,7 +10,7 @@ import { expandCycle } from './cycle';
 import { HOP, HoleParams } from './hole-params';
 import { CycleHole, DrillCycle, OperationKind, Plan, PlanContext } from './operation';
 import { shortTour } from './ordering';
-import { PathBuilder } from './path';
+import { PathBuilder } from '../path/path';
 
 /** Gap above the metal where feeding starts, mm. */
 export const HOLE_GAP = 1;

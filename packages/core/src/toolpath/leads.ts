@@ -1,7 +1,7 @@
 import { Chain, flatten, reversed, startDirection } from '../geometry/plane/chain';
 import { Point } from '../geometry/plane/point';
 import { radians } from '../quantity/units';
-import { PathBuilder } from './path';
+import { PathBuilder } from '../path/path';
 
 /** How a path comes onto a wall and leaves it. */
 export interface LeadForm {

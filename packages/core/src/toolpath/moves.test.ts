@@ -6,7 +6,7 @@ import { helixDown, rampDown } from './entry';
 import { layersBetween } from './layers';
 import { LeadForm, followWithLead, leadFor, quarter } from './leads';
 import { DrillCycle } from './operation';
-import { ARC_CCW, ARC_CW, LINE, Path, PathBuilder, RAPID, TAGS, sweepOf } from './path';
+import { ARC_CCW, ARC_CW, LINE, Path, PathBuilder, RAPID, TAGS, sweepOf } from '../path/path';
 
 const square: Chain = {
   closed: true,

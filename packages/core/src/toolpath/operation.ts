@@ -9,7 +9,7 @@ import { CycleKind } from '../shop/controller';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
 import { Operation } from '../document/operation';
-import { Path } from './path';
+import { Path } from '../path/path';
 import type { Earlier } from './rest';
 
 /** Who waits for long work. */

@@ -2,7 +2,7 @@ import { contours } from 'd3-contour';
 import { Region, area, intersection, thinned } from '../geometry/plane/clip';
 import { boundsOf, growBounds } from '../geometry/plane/point';
 import { Tool, profileHeight } from '../shop/tool';
-import { Path, RAPID, sweepOf } from './path';
+import { Path, RAPID, sweepOf } from '../path/path';
 import { Metal } from './steady/metal';
 
 /** An operation that has run before: its tool and where its tip went. */

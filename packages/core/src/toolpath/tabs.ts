@@ -2,7 +2,7 @@ import { Chain, arcOf, chainLength, pieceLength, pieces, pointAtShare, splitPiec
 import { Finding, note, stop } from '../quantity/finding';
 import { formatNumber } from '../quantity/units';
 import type { PlanContext } from './operation';
-import { PathBuilder, Tag } from './path';
+import { PathBuilder, Tag } from '../path/path';
 
 /** Bridges that hold a part in its frame until it is broken out. */
 export interface Tabs {

@@ -6,7 +6,7 @@ import { Tool, flankAngle, formOf, startsHoles } from '../../shop/tool';
 import { targetFindings, toolFindings } from '../checks';
 import { EdgeParams, drawnEdges, followEdges, givenEdges, noEdge } from '../edge-path';
 import { OperationKind, Plan, PlanContext } from '../operation';
-import { PathBuilder } from '../path';
+import { PathBuilder } from '../../path/path';
 
 export class ChamferParams extends EdgeParams {
   @Choice({

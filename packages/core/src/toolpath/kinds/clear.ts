@@ -12,7 +12,7 @@ import { helixDown, rampDown } from '../entry';
 import { FinishParams, finishDefaults, finishWalls } from '../finish';
 import { Level, deepest, levelsOf } from '../levels';
 import { OperationKind, Plan, PlanContext } from '../operation';
-import { PathBuilder } from '../path';
+import { PathBuilder } from '../../path/path';
 import { metalLeft } from '../rest';
 import { cornersLeft, tooNarrow } from '../room';
 import { EntryHole, SteadyClearing, Stretch } from '../steady/clearing';

@@ -9,7 +9,7 @@ import { Job } from '../../document/job';
 import { planSetup } from '../../job/pipeline';
 import { Shape } from '../../part/plate/feature';
 import { closedLaps, extended, openLap } from '../laps';
-import { PathBuilder } from '../path';
+import { PathBuilder } from '../../path/path';
 import { previewContour } from './contour';
 import { followStations, moveTab, spread, stationsOver, tabShares } from '../tabs';
 

@@ -16,7 +16,7 @@ import { Corners, extended } from '../laps';
 import { layersBetween } from '../layers';
 import { LeadForm, leadFor } from '../leads';
 import { OperationKind, Plan, PlanContext } from '../operation';
-import { PathBuilder } from '../path';
+import { PathBuilder } from '../../path/path';
 import { metalLeft } from '../rest';
 import { Tabs, followStations, stationsOver, tabFindings, tabShares } from '../tabs';
 import { Wall, closedWall, openWall } from '../walls';

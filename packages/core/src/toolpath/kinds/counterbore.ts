@@ -10,7 +10,7 @@ import { SAME_SIZE, isOpened, placeOf, planCycle, targetHoles } from '../holes';
 import { HOP, HoleParams } from '../hole-params';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { shortTour } from '../ordering';
-import { PathBuilder } from '../path';
+import { PathBuilder } from '../../path/path';
 
 export class CounterboreParams extends HoleParams {
   @Parameter({

@@ -4,7 +4,7 @@ import { MACHINES } from '../../shop/library';
 import { Job } from '../../document/job';
 import { proveProgram } from '../../job/prove';
 import { planSetup } from '../../job/pipeline';
-import { TAGS } from '../path';
+import { TAGS } from '../../path/path';
 
 const beam = tool(43);
 const table = MACHINES.find((m) => m.kind === 'sheet cutter')!;

@@ -11,7 +11,7 @@ import { isBeam } from '../../shop/tool';
 import { targetFindings, toolFindings } from '../checks';
 import { leadFor } from '../leads';
 import { OperationKind, Plan, PlanContext } from '../operation';
-import { PathBuilder } from '../path';
+import { PathBuilder } from '../../path/path';
 import { spread } from '../tabs';
 
 export class CutOutParams {

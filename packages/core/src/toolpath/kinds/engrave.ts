@@ -12,7 +12,7 @@ import { Tool, formOf, plunges, profileHeight, profileTop, startsHoles } from '.
 import { targetFindings, toolFindings } from '../checks';
 import { layersBetween } from '../layers';
 import { OperationKind, Plan, PlanContext } from '../operation';
-import { PathBuilder } from '../path';
+import { PathBuilder } from '../../path/path';
 import { rowsAcross } from '../rows';
 
 export class EngraveParams {

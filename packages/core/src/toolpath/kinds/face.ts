@@ -11,7 +11,7 @@ import { reachFindings, toolFindings } from '../checks';
 import { layersBetween } from '../layers';
 import { leadFor, quarter } from '../leads';
 import { OperationKind, Plan, PlanContext } from '../operation';
-import { PathBuilder } from '../path';
+import { PathBuilder } from '../../path/path';
 
 export class FaceParams {
   @Parameter({

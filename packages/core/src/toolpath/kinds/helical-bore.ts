@@ -9,7 +9,7 @@ import { BoreWork, boreOut, helixBite } from '../bore';
 import { breakthroughFor, targetHoles } from '../holes';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { shortTour } from '../ordering';
-import { PathBuilder } from '../path';
+import { PathBuilder } from '../../path/path';
 
 export class HelicalBoreParams {
   @Parameter({

@@ -11,7 +11,7 @@ import { plainToInstance } from 'class-transformer';
 import { tourLength, shortTour } from '../ordering';
 import { peckDepths } from '../cycle';
 import { layersBetween } from '../layers';
-import { LINE, RAPID, TAGS } from '../path';
+import { LINE, RAPID, TAGS } from '../../path/path';
 import { KINDS } from '../registry';
 import { boreRadii } from '../bore';
 

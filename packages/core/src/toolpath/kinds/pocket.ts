@@ -15,7 +15,7 @@ import { helixDown, rampDown } from '../entry';
 import { FinishParams, finishDefaults, finishWalls } from '../finish';
 import { layersBetween } from '../layers';
 import { OperationKind, Plan, PlanContext } from '../operation';
-import { PathBuilder } from '../path';
+import { PathBuilder } from '../../path/path';
 import { cornersLeft, tooNarrow } from '../room';
 import { rowsAcross, staysInside, zigzagRuns } from '../rows';
 

@@ -16,7 +16,7 @@ import { helixDown } from '../entry';
 import { FinishParams, finishDefaults, finishWalls } from '../finish';
 import { layersBetween } from '../layers';
 import { OperationKind, Plan, PlanContext } from '../operation';
-import { PathBuilder } from '../path';
+import { PathBuilder } from '../../path/path';
 import { followStations } from '../tabs';
 
 export class SlotParams extends FinishParams {

@@ -10,7 +10,7 @@ import { reachFindings, targetFindings, toolFindings } from '../checks';
 import { wallBottom } from '../depth';
 import { HOLE_GAP, isOpened, notOpened, placeOf, targetHoles } from '../holes';
 import { OperationKind, Plan, PlanContext } from '../operation';
-import { PathBuilder } from '../path';
+import { PathBuilder } from '../../path/path';
 
 export class ThreadMillParams {
   @Choice({ label: 'Hand', help: 'Of the thread.', choices: ['right', 'left'] })

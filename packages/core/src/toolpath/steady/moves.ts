@@ -1,5 +1,5 @@
 import { fitOpenArcs } from '../../geometry/plane/arcfit';
-import { PathBuilder } from '../path';
+import { PathBuilder } from '../../path/path';
 import { Pass } from './walker';
 
 /** Passes are rebuilt as arcs within this, mm. */

@@ -9,7 +9,7 @@ import { smoothLink } from './links';
 import { Metal } from './metal';
 import { metalLeft } from '../rest';
 import { area } from '../../geometry/plane/clip';
-import { PathBuilder } from '../path';
+import { PathBuilder } from '../../path/path';
 import { flatten } from '../../geometry/plane/chain';
 
 const square: Region = [
