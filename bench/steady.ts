@@ -1,5 +1,5 @@
 /** Steady-load clearing, measured from the posted program by the slow checker of the tests. */
-import { widest } from '../packages/core/src/toolpath/room';
+import { widest } from '../packages/core/src/operation/milling/room';
 import { ClearingShape } from '../packages/core/testing/clearing-shapes';
 import { clearingShapes, measureSteady } from '../packages/core/testing/steady-jobs';
 import { SteadyFigures } from '../packages/core/testing/steady-checker';

@@ -6,7 +6,7 @@ import { Feature, Shape } from '../src/part/plate/feature';
 import { ParameterInfo, parametersOf } from '../src/quantity/parameter';
 import { MACHINES } from '../src/shop/library';
 import { Tool, isBeam } from '../src/shop/tool';
-import { OperationKind } from '../src/toolpath/operation';
+import { OperationKind } from '../src/operation/operation';
 import { jobWith, withOperation, withStock } from './jobs';
 import { plate, tool } from './parts';
 

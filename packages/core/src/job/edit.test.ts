@@ -16,7 +16,7 @@ import {
 } from './edit';
 import { estimateMinutes, insightOf, liftsOf, pathLengths } from './insight';
 import { planSetup } from './pipeline';
-import { kindOf } from '../toolpath/registry';
+import { kindOf } from '../operation/registry';
 
 describe('editing', () => {
   test('ids are fresh, tools are copied in once, and unused ones leave', () => {

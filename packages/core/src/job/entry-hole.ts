@@ -4,7 +4,7 @@ import { difference } from '../geometry/plane/clip';
 import { drawnFrom } from '../part/plate/side';
 import { formatLength } from '../quantity/units';
 import { Tool, formOf, startsHoles } from '../shop/tool';
-import { widest } from '../toolpath/room';
+import { widest } from '../operation/milling/room';
 import { newFeature } from '../part/plate/new';
 import { editOperation, withSetup } from '../document/edit';
 import { addOperation } from './edit';

@@ -6,7 +6,7 @@ import { Suggestion } from '../cutting/suggestion';
 import { Path, RAPID, TAGS, sweepOf } from '../path/path';
 import { Operation } from '../document/operation';
 import { isBeam } from '../shop/tool';
-import { kindOf } from '../toolpath/registry';
+import { kindOf } from '../operation/registry';
 import { situationOf } from './situation';
 import { Job } from '../document/job';
 

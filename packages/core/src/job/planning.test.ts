@@ -1,6 +1,6 @@
 import { newFeature } from '../part/plate/new';
 import { PlanCache, PlanStep, planSetup, planSteps } from './pipeline';
-import type { Waiting } from '../toolpath/operation';
+import type { Waiting } from '../operation/operation';
 import { jobWith, withOperation } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
 

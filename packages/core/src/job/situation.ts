@@ -1,6 +1,6 @@
 import { Situation } from '../cutting/suggestion';
 import { Tool } from '../shop/tool';
-import { BiteOf } from '../toolpath/operation';
+import { BiteOf } from '../operation/operation';
 import { Job } from '../document/job';
 
 /** What a tool's speeds in a job are worked out for. */

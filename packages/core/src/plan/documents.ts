@@ -2,7 +2,7 @@
 import { Job } from '../document/job';
 import { parseJob as parseWith, readJob as readWith } from '../document/read';
 import { Finding } from '../quantity/finding';
-import { KINDS } from '../toolpath/registry';
+import { KINDS } from '../operation/registry';
 
 type Read = { job?: Job; findings: Finding[] };
 

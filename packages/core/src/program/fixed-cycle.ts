@@ -1,5 +1,5 @@
 import { CycleKind } from '../shop/controller';
-import { expandCycle } from '../toolpath/cycle';
+import { expandCycle } from '../operation/cycle';
 import { Path } from '../path/path';
 import { Word } from './words';
 

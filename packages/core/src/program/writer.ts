@@ -4,8 +4,8 @@ import { Controller, CycleKind } from '../shop/controller';
 import { Coolant } from '../machine/machine';
 import { Tool, diameterOffsetOf, isBeam, lengthOffsetOf } from '../shop/tool';
 import { programmedPath } from './compensation';
-import { expandCycle, isTapping } from '../toolpath/cycle';
-import { DrillCycle } from '../toolpath/operation';
+import { expandCycle, isTapping } from '../operation/cycle';
+import { DrillCycle } from '../operation/operation';
 import { ARC_CW, Compensation, LINE, Path, RAPID, sweepOf } from '../path/path';
 
 /** One operation ready to be written; coordinates already relative to the work zero. */

@@ -9,7 +9,7 @@ import { editOperation, withSetup } from '../../document/edit';
 import { proposeTool, addOperation, tidyRack } from '../edit';
 import { adviseTools } from '../advice';
 import type { Advice } from '../advice';
-import { kindOf } from '../../toolpath/registry';
+import { kindOf } from '../../operation/registry';
 import { Job, Setup } from '../../document/job';
 import { beforeOf, groundOf } from '../setup';
 import { holeSteps } from './holes';

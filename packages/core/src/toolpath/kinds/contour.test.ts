@@ -8,10 +8,10 @@ import { newFeature } from '../../part/plate/new';
 import { Job } from '../../document/job';
 import { planSetup } from '../../job/pipeline';
 import { Shape } from '../../part/plate/feature';
-import { closedLaps, extended, openLap } from '../laps';
+import { closedLaps, extended, openLap } from '../../operation/milling/laps';
 import { PathBuilder } from '../../path/path';
-import { previewContour } from './contour';
-import { followStations, moveTab, spread, stationsOver, tabShares } from '../tabs';
+import { previewContour } from '../../operation/milling/contour';
+import { followStations, moveTab, spread, stationsOver, tabShares } from '../../operation/milling/tabs';
 
 const around = { left: 14, right: 14, front: 14, back: 14, top: 0, bottom: 2 };
 const plate = () => withStock(jobWith(undefined, {}, 6), around);

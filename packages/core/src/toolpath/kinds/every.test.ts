@@ -3,7 +3,7 @@ import { anyParams, jobForKind } from '../../../testing/every-kind';
 import { Job } from '../../document/job';
 import { planSetup } from '../../job/pipeline';
 import { parametersOf } from '../../quantity/parameter';
-import { KINDS } from '../registry';
+import { KINDS } from '../../operation/registry';
 
 /** Plans a job; the operation tried is the last of its route. */
 function planOf(job: Job) {

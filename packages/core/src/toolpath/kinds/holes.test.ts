@@ -4,8 +4,8 @@ import { planSetup } from '../../job/pipeline';
 import { Job } from '../../document/job';
 import { Feature, SINGLE } from '../../part/plate/feature';
 import { TOOLS } from '../../shop/library';
-import { KINDS } from '../registry';
-import { threadRadii } from './thread-mill';
+import { KINDS } from '../../operation/registry';
+import { threadRadii } from '../../operation/hole/thread-mill';
 
 const flush = { left: 0, right: 0, front: 0, back: 0, top: 0, bottom: 8 };
 

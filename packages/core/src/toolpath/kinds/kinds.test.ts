@@ -8,12 +8,12 @@ import { newFeature } from '../../part/plate/new';
 import { Shape, SINGLE } from '../../part/plate/feature';
 import { validateSync } from 'class-validator';
 import { plainToInstance } from 'class-transformer';
-import { tourLength, shortTour } from '../ordering';
-import { peckDepths } from '../cycle';
-import { layersBetween } from '../layers';
+import { tourLength, shortTour } from '../../operation/ordering';
+import { peckDepths } from '../../operation/cycle';
+import { layersBetween } from '../../operation/layers';
 import { LINE, RAPID, TAGS } from '../../path/path';
-import { KINDS } from '../registry';
-import { boreRadii } from '../bore';
+import { KINDS } from '../../operation/registry';
+import { boreRadii } from '../../operation/hole/radii';
 
 const POCKET: Shape = { type: 'rectangle', width: 50, height: 30, radius: 6 };
 const flush = { left: 0, right: 0, front: 0, back: 0, top: 0, bottom: 5 };

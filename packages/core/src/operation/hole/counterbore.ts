@@ -1,0 +1,134 @@
+import { Finding, stop } from '../../quantity/finding';
+import { Choice, Parameter } from '../../quantity/parameter';
+import { formatNumber, radians } from '../../quantity/units';
+import { suggestEntry } from '../../cutting/entries';
+import { Hole } from '../../part/plate/model';
+import { cutsWalls } from '../../shop/tool';
+import { boreOut, helixBite } from './radii';
+import { reachFindings, targetFindings, toolFindings } from '../checks';
+import { SAME_SIZE, isOpened, placeOf, planCycle, targetHoles } from './holes';
+import { HOP, HoleParams } from './hole-params';
+import { OperationKind, Plan, PlanContext } from '../operation';
+import { shortTour } from '../ordering';
+import { PathBuilder } from '../../path/path';
+
+export class CounterboreParams extends HoleParams {
+  @Parameter({
+    label: 'Angle',
+    help: 'Slope of the helix, where the mouth is wider than the cutter.',
+    unit: 'angle',
+    min: 0.1,
+    max: 30,
+    step: 0.5,
+  })
+  angle!: number;
+  @Parameter({
+    label: 'Bite',
+    help: 'How much wider each helix is than the one before.',
+    unit: 'length',
+    min: 0.05,
+    max: 100,
+    step: 0.5,
+  })
+  stepover!: number;
+  @Choice({
+    label: 'Direction',
+    help: 'Climb leaves the better wall; conventional suits machines with backlash.',
+    choices: ['climb', 'conventional'],
+  })
+  direction!: 'climb' | 'conventional';
+  @Parameter({
+    label: 'Wait',
+    help: 'Seconds at the bottom, where the cutter is as wide as the mouth and goes straight down.',
+    unit: 'count',
+    min: 0,
+    max: 20,
+    step: 1,
+  })
+  dwell!: number;
+}
+
+type Mouth = Hole & { counterbore: NonNullable<Hole['counterbore']> };
+
+function faults(hole: Hole, context: PlanContext): Finding[] {
+  const { tool, operation } = context;
+  const place = { operation: operation.id, feature: hole.feature, tool: tool.id, at: hole.centre };
+  const { counterbore } = hole;
+  if (!counterbore)
+    return [
+      stop('no-counterbore', `The hole at ${placeOf(hole)} has no counterbore`, 'Give it one on the Part stage', {
+        ...place,
+        field: 'targets',
+      }),
+    ];
+  const over = tool.diameter - counterbore.diameter;
+  if (over > SAME_SIZE)
+    return [
+      stop(
+        'counterbore-narrow',
+        `${tool.name} is ${formatNumber(over, 2)} mm wider than the counterbore at ${placeOf(hole)}`,
+        `Choose a cutter of ${formatNumber(counterbore.diameter, 2)} mm or less`,
+        { ...place, field: 'toolId' },
+      ),
+    ];
+  if (over > -SAME_SIZE && !tool.centreCutting && !isOpened(hole, -counterbore.depth, context))
+    return [
+      stop(
+        'cannot-plunge',
+        `${tool.name} does not cut to its centre, and the hole at ${placeOf(hole)} is not drilled yet`,
+        'Drill it first, or choose a centre-cutting cutter',
+        place,
+      ),
+    ];
+  return [];
+}
+
+function plan(params: CounterboreParams, context: PlanContext): Plan {
+  const { tool } = context;
+  const holes = targetHoles(context);
+  const wide = holes.some((h) => h.counterbore && h.counterbore.diameter - tool.diameter > SAME_SIZE);
+  if (!wide)
+    return planCycle(counterbore, context, {
+      cycle: { kind: 'spot', dwell: params.dwell },
+      hop: params.hop,
+      bottom: (hole) => -(hole.counterbore?.depth ?? 0),
+      faults: (hole) => faults(hole, context),
+    });
+  const findings = [...toolFindings(context, counterbore.suits), ...targetFindings(context, counterbore.works)];
+  const path = new PathBuilder();
+  if (findings.some((f) => f.level === 'stop')) return { path: path.build(), findings };
+  for (const hole of shortTour(holes.map((h) => ({ ...h, ...h.centre })))) {
+    const found = faults(hole, context);
+    const { counterbore: mouth } = hole as Mouth;
+    if (mouth) found.push(...reachFindings(context, context.top + mouth.depth, 0));
+    findings.push(...found);
+    if (found.some((f) => f.level === 'stop')) continue;
+    boreOut(path, context, { ...hole.centre, radius: (mouth.diameter - tool.diameter) / 2 }, -mouth.depth, {
+      angle: radians(params.angle),
+      stepover: params.stepover,
+      conventional: params.direction === 'conventional',
+    });
+  }
+  return { path: path.build(), findings };
+}
+
+/** The flat-bottomed mouth for the head of a screw: straight down where the cutter has its width, else on helices. */
+export const counterbore: OperationKind<CounterboreParams> = {
+  kind: 'counterbore',
+  title: 'Counterbore holes',
+  verb: 'Counterbore',
+  works: ['hole'],
+  suits: (tool) => cutsWalls(tool) && tool.cornerRadius === 0,
+  Params: CounterboreParams,
+  usesEarlier: () => true,
+  usesFixtures: true,
+  defaults: ({ tool, material }) => ({
+    angle: suggestEntry(tool, material).angle,
+    stepover: Math.round(tool.diameter * 20) / 100,
+    direction: 'climb',
+    dwell: 1,
+    hop: HOP,
+  }),
+  bite: (p, tool) => helixBite(tool, radians(p.angle)),
+  plan,
+};

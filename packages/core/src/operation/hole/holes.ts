@@ -1,0 +1,128 @@
+import { segmentMeetsBox } from '../../geometry/space/box';
+import { Point, distance } from '../../geometry/plane/point';
+import { Finding, stop } from '../../quantity/finding';
+import { formatNumber } from '../../quantity/units';
+import { Hole } from '../../part/plate/model';
+import { holderWidth } from '../../shop/holder';
+import { profileTop } from '../../shop/tool';
+import { reachFindings, targetFindings, toolFindings } from '../checks';
+import { expandCycle } from '../cycle';
+import { HOP, HoleParams } from './hole-params';
+import { CycleHole, DrillCycle, OperationKind, Plan, PlanContext } from '../operation';
+import { shortTour } from '../ordering';
+import { PathBuilder } from '../../path/path';
+
+/** Gap above the metal where feeding starts, mm. */
+export const HOLE_GAP = 1;
+/** Diameters this near are the same, mm. */
+export const SAME_SIZE = 0.02;
+/** Room for the lead of a tap below a through hole, in pitches. */
+const LEAD_ROOM = 4;
+/** Room kept beside clamps on the way between holes, mm. */
+const BESIDE_CLAMPS = 2;
+
+/** "X 12 Y 30" of a hole. */
+export const placeOf = ({ centre }: Hole) => `X ${formatNumber(centre.x, 2)} Y ${formatNumber(centre.y, 2)}`;
+
+/** The holes an operation works on. */
+export function targetHoles({ model, targets }: Pick<PlanContext, 'model' | 'targets'>): Hole[] {
+  const ids = new Set(targets.map((t) => t.id));
+  return model.holes.filter((h) => ids.has(h.feature));
+}
+
+type Bottom = Point & { z: number };
+
+/** Whether the way from one hole to the next, feeding height high, is free of clamps. */
+function wayIsFree(a: Bottom, b: Bottom, height: number, { tool, fixtures }: PlanContext): boolean {
+  return fixtures.every((box) => {
+    if (box.maxZ <= height - HOLE_GAP) return true;
+    const wide = box.maxZ > height + tool.stickOut ? holderWidth(tool.holder) / 2 : tool.diameter / 2;
+    const [from, to] = [a, b].map((p) => ({ ...p, z: height }));
+    return !segmentMeetsBox(from, to, box, wide + BESIDE_CLAMPS);
+  });
+}
+
+/** Orders holes into a short tour; between them the tool is lifted only as high as the way asks, or always clear of everything. */
+export function tourWithHops(bottoms: Bottom[], start: number, low: boolean, context: PlanContext): CycleHole[] {
+  const tour = shortTour(bottoms);
+  return tour.map((hole, i) => {
+    const next = tour[i + 1];
+    const free = low && next && wayIsFree(hole, next, start, context);
+    return { x: hole.x, y: hole.y, z: hole.z, hop: free ? start : context.clearance };
+  });
+}
+
+/** Whether what ran before already opened a hole to its full width down to `z`, or through all of the stock. */
+export function isOpened(hole: Hole, z: number, { earlier, bottom }: Pick<PlanContext, 'earlier' | 'bottom'>): boolean {
+  const wanted = Math.max(z, bottom) + 1e-6;
+  return earlier.some(({ tool, path }) => {
+    const point = profileTop(tool);
+    for (let i = 0; i < path.count; i++)
+      if (path.z[i] + point <= wanted && distance(hole.centre, { x: path.x[i], y: path.y[i] }) <= hole.diameter / 2)
+        return true;
+    return false;
+  });
+}
+
+/** Break-through of a drill or mill that leaves room for a thread's lead where one follows, mm. */
+export const breakthroughFor = (holes: Hole[]) =>
+  Math.max(0.5, ...holes.map((h) => LEAD_ROOM * (h.thread?.pitch ?? 0)));
+
+/** What a tool that only sizes, threads or widens needs: a hole there before it. */
+export const notOpened = (hole: Hole, { operation, tool }: PlanContext): Finding =>
+  stop(
+    'hole-not-made',
+    `${tool.name} needs a hole that is there: the one at ${placeOf(hole)} is not made before “${operation.name}”, or not deep enough`,
+    'Drill it first, by an operation earlier in the route',
+    { operation: operation.id, feature: hole.feature, at: hole.centre },
+  );
+
+/** Most findings of one sort told for one operation; a pattern of holes shares its faults. */
+const MOST_TOLD = 3;
+
+/** How an operation makes its holes. */
+export interface CycleWork {
+  cycle: Pick<DrillCycle, 'kind'> & Partial<Pick<DrillCycle, 'peck' | 'lessen' | 'dwell' | 'stops'>>;
+  hop: HoleParams['hop'];
+  /** Z of the tip in a hole. */
+  bottom(hole: Hole): number;
+  /** What speaks against a hole; one with a stop is left out. */
+  faults(hole: Hole, z: number): Finding[];
+  /** Whether the chips have to come up the flutes the whole way. */
+  chips?: boolean;
+}
+
+/** Plans a cycle over the target holes; holes with a fault are told and left out, the rest is made. */
+export function planCycle<P extends object>(kind: OperationKind<P>, context: PlanContext, work: CycleWork): Plan {
+  const empty = new PathBuilder().build();
+  const findings = [...toolFindings(context, kind.suits), ...targetFindings(context, kind.works)];
+  const holes = targetHoles(context);
+  if (findings.some((f) => f.level === 'stop') || holes.length === 0) return { path: empty, findings };
+  const told = new Map<string, number>();
+  const good = holes.filter((hole) => {
+    const found = work.faults(hole, work.bottom(hole));
+    for (const f of found) {
+      told.set(f.code, (told.get(f.code) ?? 0) + 1);
+      if (told.get(f.code)! <= MOST_TOLD) findings.push(f);
+    }
+    return !found.some((f) => f.level === 'stop');
+  });
+  if (good.length === 0) return { path: empty, findings };
+  const bottoms = good.map((hole) => ({ ...hole.centre, z: work.bottom(hole) }));
+  const depth = context.top - Math.min(...bottoms.map((b) => b.z));
+  const reach = reachFindings(context, depth, work.chips ? depth : 0).filter((f) => f.level === 'stop');
+  if (reach.length > 0) return { path: empty, findings: [...findings, ...reach] };
+  const start = context.top + HOLE_GAP;
+  const cycle: DrillCycle = {
+    peck: 0,
+    lessen: 0,
+    dwell: 0,
+    stops: 'none',
+    ...work.cycle,
+    holes: tourWithHops(bottoms, start, work.hop === HOP, context),
+    start,
+    clearance: context.clearance,
+    feed: context.operation.speeds.feed,
+  };
+  return { path: expandCycle(cycle), cycle, findings };
+}

@@ -1,0 +1,46 @@
+import { Finding, stop } from '../../quantity/finding';
+import { formatNumber } from '../../quantity/units';
+import { reamAllowance } from '../../cutting/holes';
+import { Hole } from '../../part/plate/model';
+import { SAME_SIZE, isOpened, notOpened, placeOf, planCycle } from './holes';
+import { HOP, ThroughParams } from './hole-params';
+import { OperationKind, PlanContext } from '../operation';
+
+export class ReamParams extends ThroughParams {}
+
+const bottomOf = (hole: Hole, { breakthrough }: ReamParams) => -hole.depth - (hole.through ? breakthrough : 0);
+
+function faults(hole: Hole, z: number, context: PlanContext): Finding[] {
+  const { tool, operation } = context;
+  if (Math.abs(hole.diameter - tool.diameter) > SAME_SIZE)
+    return [
+      stop(
+        'ream-other-size',
+        `${tool.name} makes ${formatNumber(tool.diameter, 3)} mm; the hole at ${placeOf(hole)} is ${formatNumber(hole.diameter, 3)} mm`,
+        'Choose the reamer of the hole’s size, and drill the hole with the allowance it needs',
+        { operation: operation.id, tool: tool.id, field: 'toolId', at: hole.centre },
+      ),
+    ];
+  return isOpened(hole, z, context) ? [] : [notOpened(hole, context)];
+}
+
+/** In and out at the feed: what a reamer cut it must not drag over at a rapid. */
+export const ream: OperationKind<ReamParams> = {
+  kind: 'ream',
+  title: 'Ream holes to size',
+  verb: 'Ream',
+  works: ['hole'],
+  suits: (tool) => tool.kind === 'reamer',
+  Params: ReamParams,
+  usesEarlier: () => true,
+  usesFixtures: true,
+  defaults: () => ({ hop: HOP, breakthrough: 0.3 }),
+  bite: (_, tool) => ({ ae: reamAllowance(tool.diameter) / 2, ap: tool.diameter, peakAe: tool.diameter }),
+  plan: (params, context) =>
+    planCycle(ream, context, {
+      cycle: { kind: 'ream' },
+      hop: params.hop,
+      bottom: (hole) => bottomOf(hole, params),
+      faults: (hole, z) => faults(hole, z, context),
+    }),
+};

@@ -1,0 +1,283 @@
+import { Finding, care, stop } from '../../quantity/finding';
+import { Choice, Parameter, Toggle } from '../../quantity/parameter';
+import { formatNumber } from '../../quantity/units';
+import { Point } from '../../geometry/plane/point';
+import { Thread, threadSizes } from '../../cutting/threads';
+import { Hole } from '../../part/plate/model';
+import { Tool, formOf } from '../../shop/tool';
+import { centreShare } from './radii';
+import { reachFindings, targetFindings, toolFindings } from '../checks';
+import { wallBottom } from '../depth';
+import { HOLE_GAP, isOpened, notOpened, placeOf, targetHoles } from './holes';
+import { OperationKind, Plan, PlanContext } from '../operation';
+import { PathBuilder } from '../../path/path';
+
+export class ThreadMillParams {
+  @Choice({ label: 'Hand', help: 'Of the thread.', choices: ['right', 'left'] })
+  hand!: 'right' | 'left';
+  @Choice({
+    label: 'Direction',
+    help: 'Climb cuts better; with the hand it decides whether the mill goes up or down.',
+    choices: ['climb', 'conventional'],
+  })
+  direction!: 'climb' | 'conventional';
+  @Parameter({
+    label: 'Passes',
+    help: 'Radial passes to the full depth of the thread; each takes the same area of chip.',
+    unit: 'count',
+    min: 1,
+    max: 10,
+    step: 1,
+  })
+  passes!: number;
+  @Toggle({ label: 'Spring pass', help: 'The last pass once more, for what the mill bent away.' })
+  spring!: boolean;
+  @Parameter({
+    label: 'Full thread',
+    help: 'Depth of thread from the top; 0 takes all there is.',
+    unit: 'length',
+    min: 0,
+    max: 400,
+    step: 0.5,
+  })
+  threadDepth!: number;
+  @Parameter({
+    label: 'Fit',
+    help: 'Deeper into the wall by this much a side, until the gauge goes; below zero leaves it tighter.',
+    unit: 'length',
+    min: -0.3,
+    max: 0.5,
+    step: 0.01,
+  })
+  fit!: number;
+}
+
+/** A thread with its place: in a hole or around a boss. */
+interface Job {
+  centre: Point;
+  thread: Thread;
+  inside: boolean;
+  /** Z of where the thread begins and the lowest the mill may go. */
+  top: number;
+  floor: number;
+  through: boolean;
+  feature: string;
+  hole?: Hole;
+}
+
+/** Room a mill keeps above the bottom of a blind hole, mm. */
+const BOTTOM_ROOM = 0.2;
+/** The way onto the thread and off it is a quarter turn about the thread's axis, so a quarter of the pitch high. */
+const QUARTER = 0.25;
+/** Room between a boss and a mill that waits beside it, mm. */
+const BESIDE = 1;
+
+function jobsOf(context: PlanContext): Job[] {
+  const holes = targetHoles(context).flatMap((hole): Job[] =>
+    hole.thread
+      ? [
+          {
+            centre: hole.centre,
+            thread: hole.thread,
+            inside: true,
+            top: -(hole.counterbore?.depth ?? 0),
+            floor: hole.through ? -hole.depth - hole.thread.pitch : -hole.depth + BOTTOM_ROOM,
+            through: hole.through,
+            feature: hole.feature,
+            hole,
+          },
+        ]
+      : [],
+  );
+  const bosses = context.targets.flatMap((target) =>
+    context.model.bosses
+      .filter((b) => b.feature === target.id)
+      .map((b): Job => ({
+        ...b,
+        inside: false,
+        top: -target.depth,
+        floor: wallBottom(target, context, 0) + BOTTOM_ROOM,
+        through: false,
+      })),
+  );
+  return [...holes, ...bosses];
+}
+
+/** Radii of the mill's path for each pass: equal areas of chip, the last at full depth. */
+export function threadRadii(
+  job: Pick<Job, 'thread' | 'inside' | 'hole'>,
+  tool: Tool,
+  passes: number,
+  fit: number,
+): number[] {
+  const { major, internalMinor, externalMinor } = threadSizes(job.thread);
+  const full = job.inside ? (major - tool.diameter) / 2 + fit : (externalMinor + tool.diameter) / 2 - fit;
+  const first = job.inside ? ((job.hole?.diameter ?? internalMinor) - tool.diameter) / 2 : (major + tool.diameter) / 2;
+  return Array.from({ length: passes }, (_, i) => first + (full - first) * Math.sqrt((i + 1) / passes));
+}
+
+/** Lowest and highest tip of the full turns, and the tips the single turns of a many-toothed mill start from. */
+function levels(job: Job, params: ThreadMillParams, tool: Tool): { low: number; high: number; starts: number[] } {
+  const { pitch } = job.thread;
+  const deepest = job.floor + QUARTER * pitch;
+  const low = params.threadDepth > 0 ? Math.max(deepest, job.top - params.threadDepth) : deepest;
+  const teeth = tool.kind === 'thread-comb' ? Math.max(1, Math.floor(tool.fluteLength / pitch)) : 1;
+  if (teeth === 1) return { low, high: job.top + pitch / 2, starts: [low] };
+  const step = Math.max(1, teeth - 1) * pitch;
+  const count = Math.max(1, Math.ceil((job.top - low - tool.fluteLength) / step) + 1);
+  return { low, high: low + pitch, starts: Array.from({ length: count }, (_, i) => low + i * step) };
+}
+
+class ThreadMiller {
+  readonly path = new PathBuilder();
+
+  constructor(
+    private readonly params: ThreadMillParams,
+    private readonly context: PlanContext,
+  ) {}
+
+  mill(job: Job): void {
+    const { params, context } = this;
+    const radii = threadRadii(job, context.tool, params.passes, params.fit);
+    if (params.spring) radii.push(radii[radii.length - 1]);
+    const { low, high, starts } = levels(job, params, context.tool);
+    for (const radius of radii) for (const start of starts) this.turns(job, radius, start, start + high - low);
+    this.path.rapid(this.path.x, this.path.y, context.clearance);
+  }
+
+  /** Onto the thread by an arc, round and round at its pitch, and off again. */
+  private turns(job: Job, radius: number, low: number, high: number): void {
+    const { params, context, path } = this;
+    const { tool, operation, machine, clearance } = context;
+    const { centre, inside, thread } = job;
+    const clockwise = (params.direction === 'climb') !== inside;
+    const up = (params.hand === 'right') !== clockwise;
+    const quarter = QUARTER * thread.pitch * (up ? 1 : -1);
+    const halves = Math.max(2, Math.ceil((2 * (high - low)) / thread.pitch - 1e-9));
+    const from = up ? low : low + (halves * thread.pitch) / 2;
+    const feed = inside
+      ? operation.speeds.feed * centreShare(radius, tool.diameter / 2)
+      : Math.min(machine.maxFeed, operation.speeds.feed * (radius / (radius - tool.diameter / 2)));
+    const wait = inside ? centre.x : centre.x + radius + tool.diameter + 2 * BESIDE;
+    const middle = (wait + centre.x + radius) / 2;
+    const arcClockwise = inside ? clockwise : !clockwise;
+    const start = context.top + HOLE_GAP;
+    if (!(path.z < clearance)) path.rapid(wait, centre.y, clearance);
+    path.rapid(path.x, path.y, Math.max(start, from - quarter)).rapid(wait, centre.y, path.z);
+    path.rapid(wait, centre.y, from - quarter);
+    path.arc(middle, centre.y, centre.x + radius, centre.y, from, arcClockwise, feed, 'lead');
+    for (let k = 1; k <= halves; k++) {
+      const x = centre.x + radius * (k % 2 === 0 ? 1 : -1);
+      const z = from + (thread.pitch / 2) * k * (up ? 1 : -1);
+      path.arc(centre.x, centre.y, x, centre.y, z, clockwise, feed, 'cut');
+    }
+    const side = halves % 2 === 0 ? 1 : -1;
+    const off = inside ? centre.x : centre.x + side * (wait - centre.x);
+    path.arc((off + path.x) / 2, centre.y, off, centre.y, path.z + quarter, arcClockwise, feed, 'lead');
+    path.rapid(off, centre.y, Math.max(start, path.z));
+  }
+}
+
+function faults(job: Job, params: ThreadMillParams, context: PlanContext): Finding[] {
+  const { tool, operation } = context;
+  const { thread, hole, inside } = job;
+  const { internalMinor, internalMinorMost } = threadSizes(thread);
+  const place = { operation: operation.id, feature: job.feature, tool: tool.id, at: job.centre };
+  const found: Finding[] = [];
+  const many = tool.kind === 'thread-comb';
+  if (many ? Math.abs(tool.pitch - thread.pitch) > 1e-3 : thread.pitch > tool.pitch + 1e-6)
+    return [
+      stop(
+        'other-pitch',
+        `${tool.name} ${many ? 'makes only' : 'makes at most'} ${formatNumber(tool.pitch, 3)} mm of pitch; ${thread.name} has ${formatNumber(thread.pitch, 3)} mm`,
+        'Choose a mill of that pitch',
+        { ...place, field: 'toolId' },
+      ),
+    ];
+  if (hole && inside) {
+    if (tool.diameter > hole.diameter - 0.2)
+      return [
+        stop(
+          'thread-mill-wide',
+          `${tool.name} does not go into the hole of ${formatNumber(hole.diameter, 2)} mm at ${placeOf(hole)}`,
+          `Choose a mill under ${formatNumber(hole.diameter - 0.2, 2)} mm, or tap it`,
+          { ...place, field: 'toolId' },
+        ),
+      ];
+    if (hole.diameter < internalMinor - 0.02 || hole.diameter > internalMinorMost + 0.02)
+      found.push(
+        care(
+          'thread-hole',
+          `The hole at ${placeOf(hole)} is ${formatNumber(hole.diameter, 3)} mm; ${thread.name} wants ${formatNumber(internalMinor, 3)} to ${formatNumber(internalMinorMost, 3)} mm`,
+          'Bore it to size first',
+          place,
+        ),
+      );
+    if (!isOpened(hole, job.floor, context)) found.push(notOpened(hole, context));
+  }
+  const gives = job.top - job.floor - QUARTER * thread.pitch;
+  if (!job.through && params.threadDepth > gives + 1e-6)
+    found.push(
+      stop(
+        'thread-too-deep',
+        `${formatNumber(params.threadDepth, 2)} mm of thread do not fit: there is room for ${formatNumber(Math.max(0, gives), 2)} mm`,
+        'Make the hole deeper or the thread shorter',
+        { ...place, field: 'params.threadDepth' },
+      ),
+    );
+  if (thread.form !== 60)
+    found.push(
+      care(
+        'thread-form',
+        `${thread.name} has flanks of ${thread.form}°; make sure the teeth of ${tool.name} have them too`,
+        'Check the mill, and the thread with a gauge',
+        place,
+      ),
+    );
+  return [...found, ...reachFindings(context, context.top - job.floor, 0)];
+}
+
+function plan(params: ThreadMillParams, context: PlanContext): Plan {
+  const miller = new ThreadMiller(params, context);
+  const findings = [...toolFindings(context, threadMill.suits), ...targetFindings(context, threadMill.works)];
+  const jobs = findings.some((f) => f.level === 'stop') ? [] : jobsOf(context);
+  for (const target of context.targets)
+    if (findings.length === 0 && !jobs.some((j) => j.feature === target.id))
+      findings.push(
+        stop('no-thread', `“${target.name}” names no thread`, 'Name its thread on the Part stage, as M42x1', {
+          operation: context.operation.id,
+          feature: target.id,
+          field: 'targets',
+        }),
+      );
+  for (const job of jobs) {
+    const found = faults(job, params, context);
+    for (const f of found) if (!findings.some((g) => g.code === f.code)) findings.push(f);
+    if (!found.some((f) => f.level === 'stop')) miller.mill(job);
+  }
+  return { path: miller.path.build(), findings };
+}
+
+/** Threads inside holes and around bosses, with one tooth or many, on helices entered and left by arcs. */
+export const threadMill: OperationKind<ThreadMillParams> = {
+  kind: 'thread-mill',
+  title: 'Mill threads',
+  verb: 'Thread',
+  works: ['hole', 'boss'],
+  suits: (tool) => formOf(tool) === 'thread',
+  Params: ThreadMillParams,
+  usesEarlier: () => true,
+  defaults: ({ material }) => ({
+    hand: 'right',
+    direction: 'climb',
+    passes: material.kc11 > 1500 ? 2 : 1,
+    spring: false,
+    threadDepth: 0,
+    fit: 0,
+  }),
+  bite: (p, tool) => {
+    const height = 0.6134 * tool.pitch;
+    return { ae: height / Math.sqrt(p.passes), ap: Math.min(tool.fluteLength, 4 * tool.pitch), peakAe: height };
+  },
+  plan,
+};

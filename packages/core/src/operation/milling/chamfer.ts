@@ -1,0 +1,117 @@
+import { stop } from '../../quantity/finding';
+import { Choice, Parameter } from '../../quantity/parameter';
+import { formatNumber, radians } from '../../quantity/units';
+import { Edge, edgeDrop } from '../../part/plate/edges';
+import { Tool, flankAngle, formOf, startsHoles } from '../../shop/tool';
+import { targetFindings, toolFindings } from '../checks';
+import { EdgeParams, drawnEdges, followEdges, givenEdges, noEdge } from './edge-path';
+import { OperationKind, Plan, PlanContext } from '../operation';
+import { PathBuilder } from '../../path/path';
+
+export class ChamferParams extends EdgeParams {
+  @Choice({
+    label: 'Size',
+    help: 'The chamfers the part shows, or one width for every edge chosen: deburring.',
+    choices: ['as drawn', 'one width'],
+  })
+  size!: 'as drawn' | 'one width';
+  @Parameter({
+    label: 'Width',
+    help: 'Of the chamfer, seen from above.',
+    unit: 'length',
+    min: 0.02,
+    max: 20,
+    step: 0.1,
+    matters: (p: ChamferParams) => p.size === 'one width',
+  })
+  width!: number;
+  @Parameter({
+    label: 'Tip below',
+    help: 'How far the tip hangs below the chamfer, so that the flank cuts and not the weak point.',
+    unit: 'length',
+    min: 0,
+    max: 20,
+    step: 0.1,
+  })
+  tipOffset!: number;
+}
+
+type Asked = Pick<PlanContext, 'model' | 'targets' | 'tool'>;
+
+const edgesFor = (params: ChamferParams, { tool, ...context }: Asked): Edge[] =>
+  params.size === 'as drawn'
+    ? drawnEdges(context, 'chamfer')
+    : givenEdges(context, { form: 'chamfer', size: params.width, angle: tool.pointAngle });
+
+/** Radius of a cone at a height above its tip, mm. */
+const coneRadius = (tool: Tool, height: number) =>
+  tool.tipDiameter / 2 + height * Math.tan(radians(tool.pointAngle) / 2);
+
+function edgeFindings(edge: Edge, params: ChamferParams, { tool, operation }: PlanContext) {
+  const place = { operation: operation.id, feature: edge.feature, tool: tool.id };
+  if (Math.abs(edge.form.angle - tool.pointAngle) > 0.5)
+    return [
+      stop(
+        'other-angle',
+        `The chamfer is drawn with ${formatNumber(edge.form.angle, 1)}°; ${tool.name} has ${formatNumber(tool.pointAngle, 1)}°`,
+        'Choose a tool of that angle, or change the drawn one',
+        { ...place, field: 'toolId' },
+      ),
+    ];
+  const over = coneRadius(tool, params.tipOffset) + edge.form.size - tool.diameter / 2;
+  if (over > 1e-6 || edgeDrop(edge.form) + params.tipOffset > tool.fluteLength)
+    return [
+      stop(
+        'chamfer-too-wide',
+        `A chamfer of ${formatNumber(edge.form.size, 2)} mm with the tip ${formatNumber(params.tipOffset, 2)} mm below runs ${formatNumber(Math.max(over, 0), 2)} mm past the flank of ${tool.name}`,
+        'Let the tip hang less far below, or choose a larger tool',
+        { ...place, field: 'params.tipOffset' },
+      ),
+    ];
+  return [];
+}
+
+function plan(params: ChamferParams, context: PlanContext): Plan {
+  const path = new PathBuilder();
+  const findings = [...toolFindings(context, chamfer.suits), ...targetFindings(context, chamfer.works)];
+  if (findings.some((f) => f.level === 'stop')) return { path: path.build(), findings };
+  const edges = edgesFor(params, context);
+  if (edges.length === 0) findings.push(noEdge(context, 'chamfer'));
+  const good = edges.filter((edge) => {
+    const found = edgeFindings(edge, params, context);
+    if (found.length && !findings.some((f) => f.code === found[0].code)) findings.push(...found);
+    return found.length === 0;
+  });
+  const flank = { wall: coneRadius(context.tool, params.tipOffset), below: params.tipOffset };
+  findings.push(...followEdges(path, context, good, params, flank));
+  return { path: path.build(), findings };
+}
+
+/** Breaks edges with any tool that has the flank for it, drawn chamfers or one width all round. */
+export const chamfer: OperationKind<ChamferParams> = {
+  kind: 'chamfer',
+  title: 'Chamfer or deburr edges',
+  verb: 'Chamfer',
+  works: ['outline', 'pocket', 'boss', 'hole'],
+  suits: (tool) => (formOf(tool) === 'cone' || startsHoles(tool)) && flankAngle(tool) !== undefined,
+  Params: ChamferParams,
+  defaults: ({ tool, model, targets }) => {
+    const drawn = drawnEdges({ model, targets }, 'chamfer');
+    const width = Math.max(0.2, ...drawn.map((e) => e.form.size));
+    const room = tool.diameter / 2 - tool.tipDiameter / 2 - width;
+    return {
+      size: drawn.length ? 'as drawn' : 'one width',
+      width: 0.2,
+      tipOffset: Math.max(0, Math.round(Math.min(1, room / 2 / Math.tan(radians(tool.pointAngle) / 2)) * 10) / 10),
+      direction: 'climb',
+      passes: 1,
+      lead: Math.max(0.5, Math.round(tool.diameter) / 10),
+    };
+  },
+  bite: (p, tool) => {
+    const width = p.size === 'one width' ? p.width : tool.diameter / 8;
+    return { ae: width, ap: width / Math.tan(radians(tool.pointAngle) / 2), peakAe: width };
+  },
+  adds: (params, asked) => ({ edges: params.size === 'as drawn' ? [] : edgesFor(params, asked) }),
+  plan,
+};

@@ -1,0 +1,496 @@
+import { Boundary } from '../../geometry/plane/boundary';
+import { Region, area, difference, intersection, islands, offset, union } from '../../geometry/plane/clip';
+import { boundsOf, growBounds } from '../../geometry/plane/point';
+import { Finding, care, note, stop } from '../../quantity/finding';
+import { Choice, Parameter, Toggle } from '../../quantity/parameter';
+import { formatNumber, radians } from '../../quantity/units';
+import { suggestEntry } from '../../cutting/entries';
+import { suggestSteadyBite } from '../../cutting/bite';
+import { cutsWalls, isAxial, profileTop } from '../../shop/tool';
+import { reachFindings, targetFindings, toolFindings } from '../checks';
+import { helixDown, rampDown } from '../entry';
+import { FinishParams, finishDefaults, finishWalls } from './finish';
+import { Level, deepest, levelsOf } from '../levels';
+import { OperationKind, Plan, PlanContext } from '../operation';
+import { PathBuilder } from '../../path/path';
+import { metalLeft } from './rest';
+import { cornersLeft, tooNarrow } from './room';
+import { EntryHole, SteadyClearing, Stretch } from './steady/clearing';
+import { FeedRule, followPass } from './steady/moves';
+
+export class ClearParams extends FinishParams {
+  @Parameter({
+    label: 'Bite',
+    help: 'Sideways bite held everywhere, corners included.',
+    unit: 'length',
+    min: 0.01,
+    max: 100,
+    step: 0.1,
+  })
+  stepover!: number;
+  @Parameter({
+    label: 'Layer',
+    help: 'Most depth taken in one layer; with a light bite the whole length of the flutes.',
+    unit: 'length',
+    min: 0.02,
+    max: 200,
+    step: 0.5,
+  })
+  layer!: number;
+  @Choice({
+    label: 'Clears',
+    help: 'All of the stock, or only what earlier operations left, drilled holes included.',
+    choices: ['what is left', 'all of the stock'],
+  })
+  from!: 'what is left' | 'all of the stock';
+  @Parameter({
+    label: 'Leave on walls',
+    help: 'Metal left on the walls when all is done.',
+    unit: 'length',
+    min: 0,
+    max: 20,
+    step: 0.05,
+  })
+  wallAllowance!: number;
+  @Parameter({
+    label: 'Leave on floors',
+    help: 'Metal left on floors.',
+    unit: 'length',
+    min: 0,
+    max: 20,
+    step: 0.05,
+  })
+  floorAllowance!: number;
+  @Parameter({
+    label: 'Break through',
+    help: 'How far below the part it goes where it cuts right through.',
+    unit: 'length',
+    min: 0,
+    max: 20,
+    step: 0.1,
+  })
+  breakthrough!: number;
+  @Toggle({ label: 'Stop at flats', help: 'Clear every flat between the top and the floor too.' })
+  flats!: boolean;
+  @Choice({
+    label: 'Direction',
+    help: 'Climb leaves the better wall; both ways saves going back; conventional suits machines with backlash.',
+    choices: ['climb', 'both ways', 'conventional'],
+  })
+  direction!: 'climb' | 'both ways' | 'conventional';
+  @Parameter({
+    label: 'Entry angle',
+    help: 'Slope of the helix, or of the ramp where a helix does not fit.',
+    unit: 'angle',
+    min: 0.2,
+    max: 30,
+    step: 0.5,
+  })
+  entryAngle!: number;
+  @Parameter({
+    label: 'Helix',
+    help: 'Diameter of the entry helix, as a share of the cutter; narrower where there is less room.',
+    unit: 'share',
+    min: 0.2,
+    max: 0.95,
+    step: 0.05,
+  })
+  helix!: number;
+  @Parameter({
+    label: 'Smallest turn',
+    help: 'Smallest radius of the path. Larger is smoother and leaves more in corners.',
+    unit: 'length',
+    min: 0.02,
+    max: 20,
+    step: 0.1,
+  })
+  turn!: number;
+  @Toggle({
+    label: 'Lighter first lap',
+    help: 'Where the size of the stock is uncertain: the first lap along its outside bites less.',
+  })
+  careful!: boolean;
+  @Parameter({
+    label: 'First lap',
+    help: 'Bite of the first lap, as a share of the bite.',
+    unit: 'share',
+    min: 0.1,
+    max: 1,
+    step: 0.1,
+    matters: (p: ClearParams) => p.careful,
+  })
+  firstBite!: number;
+  @Parameter({
+    label: 'Feed of the first lap',
+    help: 'As a share of the feed.',
+    unit: 'share',
+    min: 0.1,
+    max: 1,
+    step: 0.1,
+    matters: (p: ClearParams) => p.careful,
+  })
+  firstFeed!: number;
+  @Toggle({
+    label: 'Raise the feed',
+    help: 'Feed faster where the bite is lighter than asked, so that the chip keeps its thickness.',
+  })
+  raise!: boolean;
+  @Parameter({
+    label: 'Feed going back',
+    help: 'Feed of moves with the tool down that do not cut.',
+    unit: 'feed',
+    min: 10,
+    max: 100_000,
+    step: 100,
+  })
+  linkFeed!: number;
+  @Parameter({
+    label: 'Small lift',
+    help: 'Lift while going back with the tool down.',
+    unit: 'length',
+    min: 0,
+    max: 5,
+    step: 0.05,
+  })
+  lift!: number;
+  @Parameter({
+    label: 'Keep down',
+    help: 'How many times longer than a retract going back with the tool down may take. 1 is whichever is quicker.',
+    unit: 'number',
+    min: 0,
+    max: 10,
+    step: 0.5,
+  })
+  keepDown!: number;
+  @Parameter({
+    label: 'Longest way back',
+    help: 'A longer way back is made by a retract.',
+    unit: 'length',
+    min: 0,
+    max: 2000,
+    step: 10,
+    matters: (p: ClearParams) => p.keepDown > 0,
+  })
+  longestBack!: number;
+  @Toggle({
+    label: 'Feed moves only',
+    help: 'Ways across above the work are feed moves too, for machines whose rapids do not run in a straight line.',
+  })
+  feedOver!: boolean;
+}
+
+const GAP = 1;
+/** How far the cutter may run out over an open side beyond its radius, mm. */
+const OUT = 0.5;
+/** Room for the cutter around the stock, in diameters. */
+const AROUND = 2;
+const COARSE = 0.005;
+/** Metal an entry hole may leave over a floor besides its point, mm. */
+const OVER_FLOOR = 0.5;
+
+class ClearPlanner {
+  readonly path = new PathBuilder();
+  readonly findings: Finding[] = [];
+  private readonly radius: number;
+  private readonly rule: FeedRule;
+  /** The plan of the layer before, used again where the next is the same. */
+  private last?: { level: Level; stock: Region; clearing: SteadyClearing };
+  private done = 0;
+
+  constructor(
+    private readonly params: ClearParams,
+    private readonly context: PlanContext,
+    /** How many areas there are to plan. */
+    private readonly areas: number,
+  ) {
+    const { tool, operation, machine } = context;
+    this.radius = tool.diameter / 2;
+    this.rule = {
+      feed: operation.speeds.feed,
+      most: machine.maxFeed,
+      angle: Math.acos(1 - params.stepover / this.radius),
+      raise: params.raise,
+    };
+  }
+
+  /** Where the cutter's body may be: over what is wanted, a little beyond it over open sides, and outside the stock. */
+  private allowed({ wanted, keep }: Level): Region {
+    const { stock, tool } = this.context;
+    const { minX, minY, maxX, maxY } = growBounds(boundsOf(stock.flat()), AROUND * tool.diameter);
+    const world: Region = [
+      [
+        { x: minX, y: minY },
+        { x: maxX, y: minY },
+        { x: maxX, y: maxY },
+        { x: minX, y: maxY },
+      ],
+    ];
+    const room = union(offset(wanted, this.radius + OUT), difference(world, stock));
+    return difference(room, keep);
+  }
+
+  private stockAt(level: Level, allowed: Region): Region {
+    const { stock, earlier } = this.context;
+    return this.params.from === 'what is left' ? metalLeft(stock, earlier, level.z, allowed, this.radius) : stock;
+  }
+
+  clear(level: Level): void {
+    const { context, radius } = this;
+    const allowed = this.allowed(level);
+    const inside = intersection(level.wanted, offset(offset(allowed, -(radius + this.leave), COARSE), radius, COARSE));
+    if (area(inside) < 1e-3) {
+      this.findings.push(tooNarrow(context, level.feature, level.wanted, this.leave));
+      return;
+    }
+    const stock = this.stockAt(level, allowed);
+    const known = this.last?.level.wanted === level.wanted && JSON.stringify(this.last.stock) === JSON.stringify(stock);
+    const clearing = known ? this.last!.clearing : this.plan(level, allowed, stock);
+    this.last = { level, stock, clearing };
+    this.write(clearing.stretches, level);
+  }
+
+  private plan(level: Level, allowed: Region, stock: Region): SteadyClearing {
+    const { params, context, radius } = this;
+    const clearing = new SteadyClearing({
+      allowed,
+      stock,
+      radius,
+      bite: params.stepover,
+      firstBite: params.careful ? params.stepover * params.firstBite : params.stepover,
+      turn: params.turn,
+      allowance: this.leave,
+      helix: params.helix,
+      both: params.direction === 'both ways',
+      conventional: params.direction === 'conventional',
+      linkFeed: this.linkFeed,
+      rapid: context.machine.rapid,
+      retract: context.clearance - level.z,
+      patience: params.keepDown,
+      longestLink: params.keepDown > 0 ? params.longestBack : 0,
+      holes: this.entryHoles(level.z),
+      stopped: context.stopped,
+      told: (share) => this.tell(share),
+    });
+    clearing.run();
+    this.done++;
+    this.report(level, clearing);
+    return clearing;
+  }
+
+  private tell(share: number): void {
+    this.context.told?.(Math.min(1, (this.done + share) / this.areas));
+  }
+
+  /** Drilled holes that end in this level's last bit: a point's length above its floor, or below it. */
+  private entryHoles(z: number): EntryHole[] {
+    const found: EntryHole[] = [];
+    for (const { tool, path } of this.context.earlier) {
+      if (!isAxial(tool)) continue;
+      const most = z + profileTop(tool) + OVER_FLOOR;
+      for (let i = 0; i < path.count; i++) {
+        const [x, y, deep] = [path.x[i], path.y[i], path.z[i] + profileTop(tool)];
+        if (deep > most || found.some((h) => h.x === x && h.y === y)) continue;
+        found.push({ x, y, radius: tool.diameter / 2, deep });
+      }
+    }
+    return found;
+  }
+
+  /** Metal the clearing leaves on the walls. */
+  private get leave(): number {
+    const { wallAllowance, finish, finishStock } = this.params;
+    return wallAllowance + (finish ? finishStock : 0);
+  }
+
+  /** Laps along every wall of a level that has been cleared. */
+  finish({ feature, wanted, keep, z }: Level): void {
+    const { params, context, radius } = this;
+    const walls = new Boundary(keep);
+    const at = (leave: number) => {
+      const free = difference(offset(wanted, radius + 2 * OUT), offset(keep, radius + leave));
+      const rings = islands(free)
+        .flat()
+        .filter((ring) => ring.some((p) => walls.distance(p.x, p.y) > -(radius + leave + OUT / 2)));
+      return { free, rings };
+    };
+    const conventional = params.direction === 'conventional';
+    const along = { feature, allowance: params.wallAllowance, floor: z, conventional, at };
+    this.findings.push(...finishWalls(this.path, context, params, along));
+  }
+
+  private get linkFeed(): number {
+    return Math.min(this.params.linkFeed, this.context.machine.maxFeed);
+  }
+
+  private report({ feature, wanted }: Level, clearing: SteadyClearing): void {
+    const { params, context } = this;
+    const place = { operation: context.operation.id, feature: feature.id };
+    const touched = offset(clearing.reachable, this.leave + 2 * COARSE, COARSE);
+    if (params.from === 'all of the stock') this.findings.push(...cornersLeft(context, feature, wanted, touched));
+    const left = clearing.leftStanding(0.1);
+    if (left.at && left.area > 0.2) {
+      this.findings.push(
+        care(
+          'left-standing',
+          `${formatNumber(left.area, 1)} mm² of “${feature.name}” could be reached and still stands near X ${formatNumber(left.at.x, 1)} Y ${formatNumber(left.at.y, 1)}`,
+          'Take a smaller turn or another bite, or clear what is left with a smaller tool',
+          { ...place, at: left.at },
+        ),
+      );
+    }
+    if (!params.finish && !clearing.stretches.some((s) => s.kind === 'pass')) {
+      this.findings.push(
+        note(
+          'nothing-left',
+          `There is nothing left of “${feature.name}” for ${context.tool.name}`,
+          'Switch the operation off',
+          place,
+        ),
+      );
+    }
+    if (clearing.stretches.some((s) => s.kind === 'plunge') && !context.tool.centreCutting) {
+      this.findings.push(
+        stop(
+          'cannot-plunge',
+          `${context.tool.name} has no room to ramp into “${feature.name}” and does not cut to its centre`,
+          'Drill a hole there first, or choose a smaller or a centre-cutting tool',
+          { ...place, tool: context.tool.id },
+        ),
+      );
+    }
+  }
+
+  private write(stretches: Stretch[], { z, from }: Level): void {
+    const { path, params, context } = this;
+    let down = false;
+    for (const s of stretches) {
+      switch (s.kind) {
+        case 'helix':
+        case 'ramp':
+        case 'plunge':
+          this.enter(s, from, z);
+          down = true;
+          break;
+        case 'link':
+          path.line(path.x, path.y, z + params.lift, this.linkFeed, 'link');
+          path.follow(s.chain, z + params.lift, this.linkFeed, 'link');
+          path.line(path.x, path.y, z, this.linkFeed, 'link');
+          break;
+        case 'retract':
+          down = false;
+          break;
+        case 'pass': {
+          const [start] = s.pass.poses;
+          if (!down) this.approach(start.x, start.y, z + GAP);
+          path.line(start.x, start.y, z, context.operation.speeds.entryFeed, 'lead');
+          const gentle = params.careful && s.first;
+          const rule = gentle ? { ...this.rule, feed: this.rule.feed * params.firstFeed, raise: false } : this.rule;
+          followPass(path, s.pass, z, this.radius, rule);
+          down = true;
+        }
+      }
+    }
+    path.rapid(path.x, path.y, context.clearance);
+  }
+
+  private approach(x: number, y: number, z: number): void {
+    const { path, context } = this;
+    if (path.z < context.clearance) path.rapid(path.x, path.y, context.clearance);
+    if (this.params.feedOver && !Number.isNaN(path.x)) path.line(x, y, context.clearance, this.linkFeed, 'link');
+    path.rapid(x, y, context.clearance).rapid(x, y, z);
+  }
+
+  private enter(s: Extract<Stretch, { kind: 'helix' | 'ramp' | 'plunge' }>, from: number, z: number): void {
+    const { path, params, context } = this;
+    const { feed, entryFeed } = context.operation.speeds;
+    const angle = radians(params.entryAngle);
+    if (s.kind === 'plunge') {
+      this.approach(s.x, s.y, Math.min(from, s.deep ?? from) + GAP);
+      path.line(s.x, s.y, z, entryFeed, 'entry');
+      return;
+    }
+    const start = s.kind === 'helix' ? { x: s.x + s.radius, y: s.y } : s.chain.vertices[0];
+    this.approach(start.x, start.y, from + GAP);
+    path.line(start.x, start.y, from + GAP / 2, feed, 'lead');
+    if (s.kind === 'helix')
+      helixDown(path, s, from + GAP / 2, z, angle, params.direction === 'conventional', entryFeed);
+    else {
+      rampDown(path, s.chain, from + GAP / 2, z, angle, entryFeed);
+      path.follow(s.chain, z, entryFeed, 'entry');
+    }
+  }
+}
+
+function plan(params: ClearParams, context: PlanContext): Plan {
+  const findings = [...toolFindings(context, clear.suits), ...targetFindings(context, clear.works)];
+  if (params.stepover > context.tool.diameter * 0.9) {
+    findings.push(
+      stop(
+        'bite-too-wide',
+        `A bite of ${formatNumber(params.stepover, 2)} mm is nearly a full slot for ${context.tool.name}`,
+        `Ask for ${formatNumber(context.tool.diameter * 0.4, 1)} mm or less; a tenth of the diameter is usual`,
+        { operation: context.operation.id, field: 'params.stepover' },
+      ),
+    );
+  }
+  const work = context.targets
+    .filter((feature) => clear.works.includes(feature.meaning))
+    .map((feature) => levelsOf(feature, params, context))
+    .filter((levels) => levels.length > 0);
+  const planner = new ClearPlanner(params, context, work.flatMap(deepest).length);
+  if (findings.some((f) => f.level === 'stop')) return { path: planner.path.build(), findings };
+  for (const levels of work) {
+    const thickest = Math.max(...levels.map((l) => l.from - l.z));
+    const reach = reachFindings(context, context.top - levels[levels.length - 1].z, thickest);
+    findings.push(...reach);
+    if (reach.some((f) => f.level === 'stop')) continue;
+    for (const level of levels) planner.clear(level);
+    if (params.finish) for (const level of deepest(levels)) planner.finish(level);
+  }
+  return { path: planner.path.build(), findings: [...findings, ...unique(planner.findings)] };
+}
+
+/** The same thing is told once, though it holds for every layer. */
+const unique = (findings: Finding[]) =>
+  findings.filter((f, i) => findings.findIndex((g) => g.code === f.code && g.message === f.message) === i);
+
+export const clear: OperationKind<ClearParams> = {
+  kind: 'clear',
+  title: 'Clear at a steady load',
+  verb: 'Clear',
+  works: ['pocket', 'outline'],
+  suits: cutsWalls,
+  Params: ClearParams,
+  defaults: ({ tool, material, machine }) => {
+    const bite = suggestSteadyBite(tool, material, machine);
+    return {
+      stepover: bite.ae,
+      layer: bite.ap,
+      from: 'what is left',
+      wallAllowance: 0,
+      ...finishDefaults(tool),
+      floorAllowance: 0,
+      breakthrough: 0.2,
+      flats: true,
+      direction: 'climb',
+      entryAngle: suggestEntry(tool, material).angle,
+      helix: 0.8,
+      turn: Math.round(tool.diameter * 5) / 100,
+      careful: false,
+      firstBite: 0.5,
+      firstFeed: 0.7,
+      raise: true,
+      linkFeed: Math.min(machine.maxFeed, 6000),
+      lift: 0.05,
+      keepDown: 1,
+      longestBack: 200,
+      feedOver: false,
+    };
+  },
+  bite: (p, tool) => {
+    const ae = Math.min(p.stepover, tool.diameter);
+    return { ae, ap: p.layer, peakAe: ae };
+  },
+  usesEarlier: (p) => p.from === 'what is left',
+  plan,
+};

@@ -1,0 +1,163 @@
+import { fitArcs } from '../../geometry/plane/arcfit';
+import { reversed, startedOnLongest } from '../../geometry/plane/chain';
+import {
+  Region,
+  contains,
+  difference,
+  distanceToBoundary,
+  intersection,
+  islands,
+  offset,
+} from '../../geometry/plane/clip';
+import { Point } from '../../geometry/plane/point';
+import { Finding, care, stop } from '../../quantity/finding';
+import { formatNumber } from '../../quantity/units';
+import { Choice, Parameter } from '../../quantity/parameter';
+import { Edge, edgeDrop } from '../../part/plate/edges';
+import { edgesOf, solidAt } from '../../part/plate/model';
+import { followWithLead, leadFor, quarter } from './leads';
+import { PlanContext } from '../operation';
+import { PathBuilder } from '../../path/path';
+
+/** Values every operation that runs along edges has. */
+export class EdgeParams {
+  @Choice({
+    label: 'Direction',
+    help: 'Climb leaves the better edge; conventional suits machines with backlash.',
+    choices: ['climb', 'conventional'],
+  })
+  direction!: 'climb' | 'conventional';
+  @Parameter({
+    label: 'Passes',
+    help: 'How many times it runs round, each deeper than the one before.',
+    unit: 'count',
+    min: 1,
+    max: 10,
+    step: 1,
+  })
+  passes!: number;
+  @Parameter({
+    label: 'Lead radius',
+    help: 'Quarter circle onto the edge and off it.',
+    unit: 'length',
+    min: 0.1,
+    max: 50,
+    step: 0.5,
+  })
+  lead!: number;
+}
+
+/** How a tool meets an edge, mm: its radius where it touches the wall below the edge, and how far its tip hangs below that. */
+export interface Flank {
+  wall: number;
+  below: number;
+}
+
+const GAP = 1;
+const FIT = 0.002;
+const HAIR = 0.01;
+
+/** Metal near an edge that is not its own wall and stands higher than the tip. */
+function obstacles(edge: Edge, tip: number, { model, targets }: PlanContext): Region {
+  if (targets.find((t) => t.id === edge.feature)?.meaning === 'hole') return [];
+  const solid = solidAt(model, tip);
+  return edge.metalInside
+    ? difference(solid, offset(edge.region, HAIR))
+    : intersection(solid, offset(edge.region, -HAIR));
+}
+
+/** The tool does not come to an edge: says by how much. */
+function tooTight(edge: Edge, { operation, tool, targets }: PlanContext, flank: Flank): Finding {
+  const name = targets.find((t) => t.id === edge.feature)?.name ?? '';
+  return stop(
+    'edge-too-tight',
+    `${tool.name} needs ${formatNumber(2 * flank.wall, 2)} mm inside “${name}” to run along its edge`,
+    'Let the tip hang less far below, or choose a tool with a smaller tip',
+    { operation: operation.id, feature: edge.feature, field: 'toolId' },
+  );
+}
+
+/**
+ * Runs along broken edges at the height that leaves them as asked.
+ * @param flank how the tool meets an edge
+ */
+export function followEdges(
+  path: PathBuilder,
+  context: PlanContext,
+  edges: Edge[],
+  params: EdgeParams,
+  flank: Flank,
+): Finding[] {
+  const findings: Finding[] = [];
+  const { operation, model } = context;
+  for (const edge of edges) {
+    const tip = edge.top - edgeDrop(edge.form) - flank.below;
+    const place = { operation: operation.id, feature: edge.feature };
+    const hole = model.holes.find((h) => h.feature === edge.feature && !h.through);
+    if (hole && -tip > hole.depth)
+      findings.push(
+        stop('edge-hits-floor', 'The tip would touch the bottom of the hole', 'Let the tip hang less far below', place),
+      );
+    const rings = islands(offset(edge.region, edge.metalInside ? flank.wall : -flank.wall)).map((i) => i[0]);
+    if (rings.length === 0) findings.push(tooTight(edge, context, flank));
+    const blocked = obstacles(edge, tip, context);
+    const room = flank.wall + edge.form.size;
+    for (const ring of rings) {
+      const near = ring.find((p) => contains(blocked, p) || distanceToBoundary(blocked, p) < room - HAIR);
+      if (near)
+        findings.push(
+          care(
+            'edge-left-out',
+            `Part of the edge has no room for ${context.tool.name}: it would touch a wall or floor near X ${formatNumber(near.x, 2)} Y ${formatNumber(near.y, 2)}, so it is left out`,
+            'Let the tip hang less far below, choose a slimmer tool, or break this edge by hand',
+            { ...place, at: near },
+          ),
+        );
+      else lap(path, context, edge, ring, params, flank);
+    }
+  }
+  return findings;
+}
+
+function lap(
+  path: PathBuilder,
+  { operation, clearance }: PlanContext,
+  edge: Edge,
+  ring: Point[],
+  params: EdgeParams,
+  flank: Flank,
+): void {
+  const fitted = fitArcs(ring, FIT);
+  const climb = edge.metalInside ? reversed(fitted) : fitted;
+  const conventional = params.direction === 'conventional';
+  const chain = startedOnLongest(conventional ? reversed(climb) : climb);
+  const isFree = (p: Point) =>
+    contains(edge.region, p) !== edge.metalInside && distanceToBoundary(edge.region, p) >= flank.wall - 0.002;
+  const lead = leadFor(chain, quarter(params.lead), conventional ? 'right' : 'left', isFree);
+  const at = lead?.on.vertices[0] ?? chain.vertices[0];
+  const { feed, entryFeed } = operation.speeds;
+  path.rapid(at.x, at.y, clearance).rapid(at.x, at.y, edge.top + GAP);
+  for (let n = 1; n <= params.passes; n++) {
+    const z = edge.top - (edgeDrop(edge.form) * n) / params.passes - flank.below;
+    if (n > 1) path.rapid(path.x, path.y, edge.top + GAP).rapid(at.x, at.y, edge.top + GAP);
+    path.line(at.x, at.y, z, lead ? feed : entryFeed, lead ? 'lead' : 'entry');
+    if (lead) followWithLead(path, chain, lead, z, feed);
+    else path.follow(chain, z, feed, 'cut');
+  }
+  path.rapid(path.x, path.y, clearance);
+}
+
+/** The drawn edges of what an operation works on. */
+export const drawnEdges = ({ model, targets }: Pick<PlanContext, 'model' | 'targets'>, form: Edge['form']['form']) =>
+  model.edges.filter((e) => e.form.form === form && targets.some((t) => t.id === e.feature));
+
+/** Edges of a form given by the operation, around all it works on. */
+export const givenEdges = ({ model, targets }: Pick<PlanContext, 'model' | 'targets'>, form: Edge['form']): Edge[] =>
+  targets.flatMap((t) => edgesOf(model, t, form));
+
+/** None of the targets shows an edge of this form. */
+export const noEdge = ({ operation }: PlanContext, what: string): Finding =>
+  stop(`no-${what}`, `What “${operation.name}” works on shows no ${what}`, 'Give it one on the Part stage, or here', {
+    operation: operation.id,
+    field: 'params.size',
+  });

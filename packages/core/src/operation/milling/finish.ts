@@ -1,0 +1,177 @@
+import { fitArcs } from '../../geometry/plane/arcfit';
+import { Chain, chainLength, flatten, reversed, startedAtShare, startedOnLongest } from '../../geometry/plane/chain';
+import { Region, Ring, contains } from '../../geometry/plane/clip';
+import { Point, distance } from '../../geometry/plane/point';
+import { suggestFinish } from '../../cutting/entries';
+import { Finding, note } from '../../quantity/finding';
+import { Parameter, Toggle } from '../../quantity/parameter';
+import { Tool } from '../../shop/tool';
+import { followWithLead, leadFor, quarter } from './leads';
+import { PlanContext } from '../operation';
+import { PathBuilder } from '../../path/path';
+
+/** Values of the laps that finish the walls of what was cleared. */
+export class FinishParams {
+  @Toggle({ label: 'Finish the walls', help: 'Laps along the walls at full depth, after the clearing.' })
+  finish!: boolean;
+  @Parameter({
+    label: 'For the finish',
+    help: 'Metal the clearing leaves for the finish laps.',
+    unit: 'length',
+    min: 0.01,
+    max: 5,
+    step: 0.05,
+    matters: (p: FinishParams) => p.finish,
+  })
+  finishStock!: number;
+  @Parameter({
+    label: 'Finish laps',
+    help: 'They share the metal left for the finish.',
+    unit: 'count',
+    min: 1,
+    max: 5,
+    step: 1,
+    matters: (p: FinishParams) => p.finish,
+  })
+  finishLaps!: number;
+  @Toggle({
+    label: 'Spring lap',
+    help: 'The last lap once more at the same size, for what the cutter bent away.',
+    matters: (p: FinishParams) => p.finish,
+  })
+  spring!: boolean;
+  @Parameter({
+    label: 'Overlap',
+    help: 'How far a finish lap runs on past its start, so that no mark stays there.',
+    unit: 'length',
+    min: 0,
+    max: 50,
+    step: 0.5,
+    matters: (p: FinishParams) => p.finish,
+  })
+  overlap!: number;
+  @Parameter({
+    label: 'Off the floor',
+    help: 'How far above the floor the finish laps run, so that the end of the cutter does not drag on it.',
+    unit: 'length',
+    min: 0,
+    max: 5,
+    step: 0.01,
+    matters: (p: FinishParams) => p.finish,
+  })
+  floorGap!: number;
+  @Parameter({
+    label: 'Feed of the finish',
+    help: 'Of the finish laps, as a share of the feed.',
+    unit: 'share',
+    min: 0.1,
+    max: 2,
+    step: 0.1,
+    matters: (p: FinishParams) => p.finish,
+  })
+  finishFeed!: number;
+  @Parameter({
+    label: 'Start moved on',
+    help: 'Where finish laps begin: this share of the way round from the middle of the longest straight.',
+    unit: 'share',
+    min: 0,
+    max: 1,
+    step: 0.05,
+    matters: (p: FinishParams) => p.finish,
+  })
+  finishStart!: number;
+}
+
+/** Where finishing starts from for a tool. */
+export const finishDefaults = (tool: Tool): FinishParams => ({
+  finish: true,
+  finishStock: suggestFinish(tool).allowance,
+  finishLaps: 1,
+  spring: false,
+  overlap: 0,
+  floorGap: 0,
+  finishFeed: 1,
+  finishStart: 0,
+});
+
+const GAP = 1;
+/** Laps are rebuilt from chords as true arcs within this, mm. */
+const FIT = 0.002;
+
+/** What the finish laps of one feature run along. */
+export interface Walls {
+  feature: { id: string };
+  /** Metal left on the walls when all is done, mm. */
+  allowance: number;
+  /** Z of the floor. */
+  floor: number;
+  conventional: boolean;
+  /** Where the cutter's centre may go, and those of its rings that run along walls, with so much metal left on them, mm. */
+  at(leave: number): { free: Region; rings: Ring[] };
+}
+
+/** Finish laps along the walls of what was cleared, led on and off by arcs where there is room. */
+export function finishWalls(path: PathBuilder, context: PlanContext, params: FinishParams, walls: Walls): Finding[] {
+  const { finishLaps: count, finishStock, spring, floorGap } = params;
+  const z = walls.floor + floorGap;
+  const leaves = Array.from({ length: count }, (_, i) => walls.allowance + (finishStock * (count - 1 - i)) / count);
+  if (spring) leaves.push(walls.allowance);
+  const findings = leaves.flatMap((leave) => {
+    const { free, rings } = walls.at(leave);
+    return rings.flatMap((ring) => lapAlong(path, context, walls, free, ring, z, params));
+  });
+  return findings.filter((f, i) => findings.findIndex((g) => g.code === f.code) === i);
+}
+
+/** A closed chain that runs on past its start, as an open one. */
+function overlapped(chain: Chain, by: number): Chain {
+  if (by <= 0) return chain;
+  const again: Chain['vertices'] = [];
+  let left = Math.min(by, chainLength(chain));
+  const points = flatten(chain, FIT);
+  for (let i = 0; left > 0; i++) {
+    const [a, b] = [points[i % points.length], points[(i + 1) % points.length]];
+    const length = distance(a, b);
+    const t = Math.min(1, left / length);
+    again.push({ x: a.x + (b.x - a.x) * t, y: a.y + (b.y - a.y) * t, bulge: 0 });
+    left -= length;
+  }
+  const { vertices } = chain;
+  return { closed: false, vertices: [...vertices, { ...vertices[0], bulge: 0 }, ...again] };
+}
+
+function lapAlong(
+  path: PathBuilder,
+  { tool, machine, operation, top, clearance }: PlanContext,
+  { feature, conventional }: Walls,
+  free: Region,
+  ring: Ring,
+  z: number,
+  { overlap, finishFeed, finishStart }: FinishParams,
+): Finding[] {
+  const { entryFeed } = operation.speeds;
+  const feed = Math.min(machine.maxFeed, operation.speeds.feed * finishFeed);
+  const fitted = fitArcs(ring, FIT);
+  const started = startedAtShare(startedOnLongest(conventional ? reversed(fitted) : fitted), finishStart);
+  const chain = overlapped(started, overlap);
+  const lead = leadFor(chain, quarter(tool.diameter / 4), conventional ? 'right' : 'left', (p: Point) =>
+    contains(free, p),
+  );
+  const at = lead?.on.vertices[0] ?? chain.vertices[0];
+  if (path.z < clearance) path.rapid(path.x, path.y, clearance);
+  path.rapid(at.x, at.y, clearance).rapid(at.x, at.y, top + GAP);
+  path.line(at.x, at.y, z, lead ? feed : entryFeed, lead ? 'lead' : 'entry');
+  if (lead) followWithLead(path, chain, lead, z, feed);
+  else path.follow(chain, z, feed, 'cut');
+  path.rapid(path.x, path.y, clearance);
+  return lead
+    ? []
+    : [
+        note(
+          'no-lead',
+          'There is no room to lead onto a wall; the finish lap starts on it',
+          'A smaller tool leaves room',
+          { operation: operation.id, feature: feature.id, at: { x: at.x, y: at.y } },
+        ),
+      ];
+}

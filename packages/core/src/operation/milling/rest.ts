@@ -1,0 +1,90 @@
+import { contours } from 'd3-contour';
+import { Region, area, intersection, thinned } from '../../geometry/plane/clip';
+import { boundsOf, growBounds } from '../../geometry/plane/point';
+import { Tool, profileHeight } from '../../shop/tool';
+import { Path, RAPID, sweepOf } from '../../path/path';
+import { Metal } from './steady/metal';
+
+/** An operation that has run before: its tool and where its tip went. */
+export interface Earlier {
+  tool: Tool;
+  path: Path;
+}
+
+const CHORD = 0.02;
+const SLOPE_STEP = 0.2;
+const SIDES = 64;
+/** Specks of metal smaller than this are the grid's own, mm². */
+const SPECK = 0.02;
+
+/** Widest radius at which a tool's profile is no higher than `height` above its tip, mm. */
+export function radiusBelow(tool: Tool, height: number): number {
+  const R = tool.diameter / 2;
+  if (height < -1e-6) return 0;
+  for (let k = SIDES; k > 0; k--) if (profileHeight(tool, (R * k) / SIDES) <= height + 1e-6) return (R * k) / SIDES;
+  return 0;
+}
+
+/**
+ * Where metal of the stock still stands at height `z`, after everything earlier operations cut, drilled holes included.
+ * @param within what is of interest
+ * @param fine radius of the finest cutter that will work there, mm; decides the grid
+ */
+export function metalLeft(stock: Region, earlier: Earlier[], z: number, within: Region, fine: number): Region {
+  const field = fieldOver(stock, within, fine);
+  let taken = false;
+  for (const { tool, path } of earlier) {
+    for (let i = 1; i < path.count; i++) {
+      if (Math.min(path.z[i], path.z[i - 1]) > z + 1e-6) continue;
+      taken = takeMove(field, path, i, tool, z) || taken;
+    }
+  }
+  return taken ? intersection(outlineOf(field), stock) : stock;
+}
+
+function fieldOver(stock: Region, within: Region, fine: number): Metal {
+  const box = growBounds(boundsOf(within.flat()), fine);
+  const cell = Math.max(fine / 15, Math.sqrt(((box.maxX - box.minX) * (box.maxY - box.minY)) / 2e6));
+  return new Metal(stock, box, cell, fine);
+}
+
+/** Takes away what one move cut at height z; true when it reached the height at all. */
+function takeMove(field: Metal, path: Path, i: number, tool: Tool, z: number): boolean {
+  const [x0, y0, z0, x1, y1, z1] = [path.x[i - 1], path.y[i - 1], path.z[i - 1], path.x[i], path.y[i], path.z[i]];
+  const arc = path.kind[i] > 1;
+  const sweep = arc ? sweepOf(path.kind[i], x0, y0, x1, y1, path.cx[i], path.cy[i]) : 0;
+  const r = arc ? Math.hypot(x0 - path.cx[i], y0 - path.cy[i]) : 0;
+  const start = Math.atan2(y0 - path.cy[i], x0 - path.cx[i]);
+  const sloped = Math.abs(z1 - z0) > 1e-9;
+  const flat = arc ? r * Math.abs(sweep) : Math.hypot(x1 - x0, y1 - y0);
+  const chords = arc ? Math.ceil(Math.abs(sweep) / (2 * Math.acos(Math.max(0, 1 - CHORD / Math.max(r, CHORD))))) : 1;
+  const steps = Math.max(1, chords, sloped && path.kind[i] !== RAPID ? Math.ceil(flat / SLOPE_STEP) : 1);
+  let [x, y] = [x0, y0];
+  let reached = false;
+  for (let k = 1; k <= steps; k++) {
+    const t = k / steps;
+    const nx = arc ? path.cx[i] + r * Math.cos(start + sweep * t) : x0 + (x1 - x0) * t;
+    const ny = arc ? path.cy[i] + r * Math.sin(start + sweep * t) : y0 + (y1 - y0) * t;
+    const lowest = flat < 1e-9 ? Math.min(z0, z1) : Math.max(z0 + (z1 - z0) * t, z0 + (z1 - z0) * ((k - 1) / steps));
+    const radius = radiusBelow(tool, z - lowest);
+    if (radius > field.cell) {
+      field.take(x, y, x, y, radius);
+      field.take(x, y, nx, ny, radius);
+      reached = true;
+    }
+    [x, y] = [nx, ny];
+  }
+  return reached;
+}
+
+/** The metal of a field as polygons. */
+function outlineOf(field: Metal): Region {
+  const { nx, ny, cell, box, depth } = field;
+  const [shape] = contours().size([nx, ny]).thresholds([0])(Array.from(depth));
+  const rings = shape.coordinates
+    .flat()
+    .map((ring) =>
+      ring.slice(0, -1).map(([u, v]) => ({ x: box.minX + (u - 0.5) * cell, y: box.minY + (v - 0.5) * cell })),
+    );
+  return thinned(rings, cell / 50).filter((ring) => Math.abs(area([ring])) > SPECK);
+}

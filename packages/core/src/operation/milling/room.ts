@@ -1,0 +1,66 @@
+import polylabel from 'polylabel';
+import { Region, area, difference, islands } from '../../geometry/plane/clip';
+import { Point } from '../../geometry/plane/point';
+import { Finding, care, stop } from '../../quantity/finding';
+import { formatNumber } from '../../quantity/units';
+import { Tool, cutsWalls } from '../../shop/tool';
+import { PlanContext } from '../operation';
+
+/** Diameter of the largest circle inside a region, mm, and its middle. */
+export function widest(region: Region): { diameter: number; at: Point } {
+  let best = { diameter: 0, at: { x: 0, y: 0 } };
+  for (const island of islands(region)) {
+    const pole = polylabel(
+      island.map((r) => r.map((p) => [p.x, p.y])),
+      0.01,
+    );
+    if (2 * pole.distance > best.diameter) best = { diameter: 2 * pole.distance, at: { x: pole[0], y: pole[1] } };
+  }
+  return best;
+}
+
+/** The tool does not fit into an area at all: says by how much, and what would. */
+export function tooNarrow(
+  { tool, operation, rack }: Pick<PlanContext, 'tool' | 'operation' | 'rack'>,
+  feature: { id: string; name: string },
+  region: Region,
+  allowance: number,
+): Finding {
+  const { diameter, at } = widest(region);
+  const most = diameter - 2 * allowance;
+  const fitting = rack
+    .filter((t) => cutsWalls(t) && t.diameter < most)
+    .reduce<Tool | undefined>((a, t) => (a && a.diameter >= t.diameter ? a : t), undefined);
+  return stop(
+    'pocket-too-small',
+    `“${feature.name}” is ${formatNumber(diameter, 2)} mm wide at its widest; ${tool.name} with its allowance needs ${formatNumber(tool.diameter + 2 * allowance, 2)} mm`,
+    fitting
+      ? `T${fitting.number}, ${fitting.name}, fits; or choose another under ${formatNumber(most, 2)} mm`
+      : `Choose a tool under ${formatNumber(most, 2)} mm`,
+    { operation: operation.id, feature: feature.id, tool: tool.id, field: 'toolId', at },
+  );
+}
+
+/** Smaller corners than this stay unmentioned, mm². */
+const WORTH_TELLING = 0.5;
+
+/** What a cutter cannot reach, so that nobody finds it on the part. */
+export function cornersLeft(
+  { operation }: Pick<PlanContext, 'operation'>,
+  feature: { id: string; name: string },
+  wanted: Region,
+  reached: Region,
+): Finding[] {
+  const left = difference(wanted, reached).filter((r) => r.length > 2);
+  const standing = area(left);
+  if (standing < WORTH_TELLING) return [];
+  const at = left.reduce((a, b) => (Math.abs(area([b])) > Math.abs(area([a])) ? b : a))[0];
+  return [
+    care(
+      'corner-left',
+      `${formatNumber(standing, 1)} mm² of “${feature.name}” stays: its corners are tighter than the cutter`,
+      'Clear the rest with a smaller tool',
+      { operation: operation.id, feature: feature.id, at },
+    ),
+  ];
+}

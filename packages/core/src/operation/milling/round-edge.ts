@@ -1,0 +1,67 @@
+import { stop } from '../../quantity/finding';
+import { Choice } from '../../quantity/parameter';
+import { formatNumber } from '../../quantity/units';
+import { Edge } from '../../part/plate/edges';
+import { formOf } from '../../shop/tool';
+import { targetFindings, toolFindings } from '../checks';
+import { EdgeParams, drawnEdges, followEdges, givenEdges, noEdge } from './edge-path';
+import { OperationKind, Plan, PlanContext } from '../operation';
+import { PathBuilder } from '../../path/path';
+
+export class RoundEdgeParams extends EdgeParams {
+  @Choice({
+    label: 'Edges',
+    help: 'Those the part shows rounded, or every edge chosen, with the radius of the tool.',
+    choices: ['as drawn', 'all chosen'],
+  })
+  size!: 'as drawn' | 'all chosen';
+}
+
+type Asked = Pick<PlanContext, 'model' | 'targets' | 'tool'>;
+
+const edgesFor = (params: RoundEdgeParams, { tool, ...context }: Asked): Edge[] =>
+  params.size === 'as drawn'
+    ? drawnEdges(context, 'round')
+    : givenEdges(context, { form: 'round', size: tool.cornerRadius, angle: 90 });
+
+function plan(params: RoundEdgeParams, context: PlanContext): Plan {
+  const { tool, operation } = context;
+  const path = new PathBuilder();
+  const findings = [...toolFindings(context, roundEdge.suits), ...targetFindings(context, roundEdge.works)];
+  if (findings.some((f) => f.level === 'stop')) return { path: path.build(), findings };
+  const edges = edgesFor(params, context);
+  if (edges.length === 0) findings.push(noEdge(context, 'rounding'));
+  const other = edges.find((e) => Math.abs(e.form.size - tool.cornerRadius) > 0.005);
+  if (other)
+    findings.push(
+      stop(
+        'other-radius',
+        `A rounding of ${formatNumber(other.form.size, 2)} mm is drawn; ${tool.name} leaves ${formatNumber(tool.cornerRadius, 2)} mm`,
+        'Choose a tool of that radius, or change the drawn one',
+        { operation: operation.id, feature: other.feature, tool: tool.id, field: 'toolId' },
+      ),
+    );
+  const good = edges.filter((e) => Math.abs(e.form.size - tool.cornerRadius) <= 0.005);
+  const flank = { wall: tool.diameter / 2 - tool.cornerRadius, below: 0 };
+  findings.push(...followEdges(path, context, good, params, flank));
+  return { path: path.build(), findings };
+}
+
+/** Rounds edges with a corner-rounding mill. */
+export const roundEdge: OperationKind<RoundEdgeParams> = {
+  kind: 'round-edge',
+  title: 'Round edges',
+  verb: 'Round',
+  works: ['outline', 'pocket', 'boss', 'hole'],
+  suits: (tool) => formOf(tool) === 'rounding',
+  Params: RoundEdgeParams,
+  defaults: ({ tool, model, targets }) => ({
+    size: drawnEdges({ model, targets }, 'round').length ? 'as drawn' : 'all chosen',
+    direction: 'climb',
+    passes: 1,
+    lead: Math.max(0.5, Math.round(tool.diameter) / 10),
+  }),
+  bite: (_, tool) => ({ ae: tool.cornerRadius, ap: tool.cornerRadius, peakAe: tool.cornerRadius }),
+  adds: (params, asked) => ({ edges: params.size === 'as drawn' ? [] : edgesFor(params, asked) }),
+  plan,
+};
