@@ -2,7 +2,7 @@ import { Finding, hasStop, note, stop } from '../quantity/finding';
 import { hashOf } from '../quantity/hash';
 import { Added, NOTHING_ADDED, joinAdded } from '../part/plate/added';
 import { PartModel, modelOf } from '../part/plate/model';
-import { Program, Step, Written, writePrograms } from '../program/writer';
+import { Program, Step, Written, writePrograms } from '../program/write/writer';
 import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
 import { StockModel } from '../stock/height/stock';

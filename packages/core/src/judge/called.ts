@@ -1,7 +1,7 @@
 import { Finding, care } from '../quantity/finding';
 import { speaksOfOther } from '../shop/guess';
 import { Tool } from '../shop/tool';
-import { CalledTool } from '../program/remarks';
+import { CalledTool } from '../program/read/remarks';
 
 /** Tools a program calls and names, that are others in the job: whoever loads by the program's list runs another tool. */
 export function otherTools(called: CalledTool[], tools: Tool[]): Finding[] {

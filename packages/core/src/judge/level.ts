@@ -5,7 +5,7 @@ import { Machine } from '../machine/machine';
 import { Tool, formOf, isAxial, isBeam } from '../shop/tool';
 import { Samples } from '../simulate/samples';
 import { MOVE, Motions } from '../path/motions';
-import { wordsOf } from '../program/words';
+import { wordsOf } from '../program/read/words';
 
 /** What a levelled program is to hold. */
 export interface LevelAsk {

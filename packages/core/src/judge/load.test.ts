@@ -4,7 +4,7 @@ import { tool } from '../../testing/parts';
 import { proveProgram } from '../job/prove';
 import { Job } from '../document/job';
 import { planSetup, postSetup } from '../job/pipeline';
-import { readProgram } from '../program/reader';
+import { readProgram } from '../program/read/reader';
 import { LEVEL_DEFAULTS, LevelAsk, levelFeed } from './level';
 import { peaksOf } from './peaks';
 

@@ -1,6 +1,6 @@
 import { Finding, care } from '../quantity/finding';
 import { Motions } from '../path/motions';
-import { Section } from '../program/writer';
+import { Section } from '../program/write/writer';
 import { Samples } from '../simulate/samples';
 
 /** What one operation did in the proof. */

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { readProgram } from './reader';
+import { readProgram } from './read/reader';
 import { Region, distanceToBoundary } from '../geometry/plane/clip';
 import { flatten } from '../geometry/plane/chain';
 import { instancesOf } from '../part/plate/shapes';

@@ -1,7 +1,7 @@
 import { tool } from '../../testing/parts';
 import { MACHINES, MATERIALS, TOOLS } from '../shop/library';
 import { Tool, isBeam } from '../shop/tool';
-import { readProgram } from '../program/reader';
+import { readProgram } from '../program/read/reader';
 import { Prover } from './prover';
 import { FixtureBox } from '../geometry/space/box';
 

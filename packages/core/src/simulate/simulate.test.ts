@@ -3,7 +3,7 @@ import { tool } from '../../testing/parts';
 import { HOLDERS, MACHINES, MATERIALS, TOOLS } from '../shop/library';
 import { Tool, profileHeight, profileTop } from '../shop/tool';
 import { MOVE, MotionList, Motions } from '../path/motions';
-import { readProgram } from '../program/reader';
+import { readProgram } from '../program/read/reader';
 import { clock, cornerSpeed, trapezoid } from './clock';
 import { segmentMeetsBox } from '../geometry/space/box';
 import { eachInside, makeField, makePiles, pileOf, setPile, volumeAbove, volumeOf } from '../stock/height/field';

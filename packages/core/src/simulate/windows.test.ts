@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { tool } from '../../testing/parts';
 import { MACHINES, MATERIALS } from '../shop/library';
 import { care } from '../quantity/finding';
-import { readProgram } from '../program/reader';
+import { readProgram } from '../program/read/reader';
 import { Course } from './course';
 import { volumeOf } from '../stock/height/field';
 import { Prover } from './prover';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { sweepOf } from '../path/path';
+import { sweepOf } from '../../path/path';
 import { ArcEnds, centreOf, chords } from './arcs';
 
 const point = fc.double({ min: -200, max: 200, noNaN: true });

@@ -1,4 +1,4 @@
-import { CycleKind } from '../shop/controller';
+import { CycleKind } from '../../shop/controller';
 
 /** Codes that are known and not followed, with what is to be said. */
 export const NOT_FOLLOWED: Record<string, string> = {

@@ -1,6 +1,6 @@
-import { CycleKind } from '../shop/controller';
-import { expandCycle } from '../operation/cycle';
-import { Path } from '../path/path';
+import { CycleKind } from '../../shop/controller';
+import { expandCycle } from '../../operation/cycle';
+import { Path } from '../../path/path';
 import { Word } from './words';
 
 /** A drilling cycle as a program gives it: what a line leaves out stays as it was. Lengths mm, times s. */

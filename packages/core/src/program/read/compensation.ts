@@ -1,6 +1,6 @@
-import { Point, distance } from '../geometry/plane/point';
-import { ARC_CCW, ARC_CW, Path } from '../path/path';
-import { MOVE, Motion } from '../path/motions';
+import { Point, distance } from '../../geometry/plane/point';
+import { ARC_CCW, ARC_CW, Path } from '../../path/path';
+import { MOVE, Motion } from '../../path/motions';
 
 /** 1 with the cutter to the left of what is programmed, −1 to the right. */
 type Hand = 1 | -1;

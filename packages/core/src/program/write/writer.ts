@@ -1,12 +1,12 @@
-import { Finding, stop } from '../quantity/finding';
-import { formatNumber, LengthUnit, MM_PER_INCH } from '../quantity/units';
-import { Controller, CycleKind } from '../shop/controller';
-import { Coolant } from '../machine/machine';
-import { Tool, diameterOffsetOf, isBeam, lengthOffsetOf } from '../shop/tool';
-import { programmedPath } from './compensation';
-import { expandCycle, isTapping } from '../operation/cycle';
-import { DrillCycle } from '../operation/operation';
-import { ARC_CW, Compensation, LINE, Path, RAPID, sweepOf } from '../path/path';
+import { Finding, stop } from '../../quantity/finding';
+import { formatNumber, LengthUnit, MM_PER_INCH } from '../../quantity/units';
+import { Controller, CycleKind } from '../../shop/controller';
+import { Coolant } from '../../machine/machine';
+import { Tool, diameterOffsetOf, isBeam, lengthOffsetOf } from '../../shop/tool';
+import { programmedPath } from '../read/compensation';
+import { expandCycle, isTapping } from '../../operation/cycle';
+import { DrillCycle } from '../../operation/operation';
+import { ARC_CW, Compensation, LINE, Path, RAPID, sweepOf } from '../../path/path';
 
 /** One operation ready to be written; coordinates already relative to the work zero. */
 export interface Step {

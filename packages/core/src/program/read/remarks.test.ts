@@ -1,5 +1,5 @@
-import { TOOLS } from '../shop/library';
-import { guessTool, speaksOfOther } from '../shop/guess';
+import { TOOLS } from '../../shop/library';
+import { guessTool, speaksOfOther } from '../../shop/guess';
 import { readProgram } from './reader';
 import { calledTools } from './remarks';
 

@@ -1,4 +1,4 @@
-import { MOVE } from '../path/motions';
+import { MOVE } from '../../path/motions';
 import type { ReadProgram } from './reader';
 
 /** A tool a program calls, and what it says about it. */

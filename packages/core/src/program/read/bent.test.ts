@@ -1,5 +1,5 @@
 import { bentWay } from './bent';
-import { MOVE } from '../path/motions';
+import { MOVE } from '../../path/motions';
 import { readProgram } from './reader';
 
 const at = (x: number, y: number, z: number) => ({ x, y, z });

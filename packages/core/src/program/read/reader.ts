@@ -1,7 +1,7 @@
-import { Budget, withinBudget } from '../quantity/budget';
-import { Finding, care, note, stop } from '../quantity/finding';
-import { LengthUnit, MM_PER_INCH, formatNumber } from '../quantity/units';
-import { sweepOf } from '../path/path';
+import { Budget, withinBudget } from '../../quantity/budget';
+import { Finding, care, note, stop } from '../../quantity/finding';
+import { LengthUnit, MM_PER_INCH, formatNumber } from '../../quantity/units';
+import { sweepOf } from '../../path/path';
 import { ArcEnds, centreOf, chords } from './arcs';
 import { bentWay } from './bent';
 import { BlockFault, blockFault, idleWord } from './block-check';
@@ -10,7 +10,7 @@ import { compensated } from './compensation';
 import { FixedCycle } from './fixed-cycle';
 import { Axes, Frame } from './frame';
 import { Flow, FlowFault, Lines } from './lines';
-import { MOVE, Motion, MotionList, Motions } from '../path/motions';
+import { MOVE, Motion, MotionList, Motions } from '../../path/motions';
 import { Word, wordsOf } from './words';
 
 export interface ReadOptions {

@@ -1,4 +1,4 @@
-import { chordCount } from '../geometry/plane/chain';
+import { chordCount } from '../../geometry/plane/chain';
 
 /** Start and end of an arc may lie this far off its circle before it is reported, mm. */
 const ARC_SLACK = 0.01;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { Axes, Frame } from './frame';
-import { MOVE } from '../path/motions';
+import { MOVE } from '../../path/motions';
 import { ReadOptions, readProgram } from './reader';
 
 const HEAD = 'G21 G90 G17 G94 G54\nT3 M6\nS5000 M3\nG0 X0 Y0\nG43 H3 Z5\nF600\n';
