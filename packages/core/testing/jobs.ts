@@ -4,8 +4,8 @@ import { newFeature } from '../src/part/plate/new';
 import { newJob } from '../src/document/new';
 import { addOperation } from '../src/job/edit';
 import { Job, Setup } from '../src/document/job';
-import { planFindings, planSetup, postSetup } from '../src/job/pipeline';
-import { Proof, proveProgram } from '../src/job/prove';
+import { planFindings, planSetup, postSetup } from '../src/plan/pipeline';
+import { Proof, proveProgram } from '../src/plan/prove';
 import { Tool } from '../src/shop/tool';
 import { plate, tool } from './parts';
 

@@ -2,7 +2,7 @@ import { Region, Ring, ringArea } from '../src/geometry/plane/clip';
 import { newFeature } from '../src/part/plate/new';
 import { newJob } from '../src/document/new';
 import { Job } from '../src/document/job';
-import { planSetup, postSetup } from '../src/job/pipeline';
+import { planSetup, postSetup } from '../src/plan/pipeline';
 import { Feature } from '../src/part/plate/feature';
 import { boundsOf } from '../src/geometry/plane/point';
 import { ClearingShape, clearingShapes } from './clearing-shapes';

@@ -14,8 +14,8 @@ import {
   tidyRack,
   withTool,
 } from './edit';
-import { estimateMinutes, insightOf, liftsOf, pathLengths } from './insight';
-import { planSetup } from './pipeline';
+import { estimateMinutes, insightOf, liftsOf, pathLengths } from '../plan/insight';
+import { planSetup } from '../plan/pipeline';
 import { kindOf } from '../operation/registry';
 
 describe('editing', () => {

@@ -1,7 +1,7 @@
 import { suggest } from '../cutting/suggest';
 import { Feature } from '../part/plate/feature';
 import { adviseTools, rankedFor } from './advice';
-import { situationOf } from './situation';
+import { situationOf } from '../plan/situation';
 import { modelOf } from '../part/plate/model';
 import { hashOf } from '../quantity/hash';
 import { TOOLS } from '../shop/library';
@@ -15,7 +15,7 @@ import { kindOf } from '../operation/registry';
 import { freshId } from '../quantity/ids';
 import { editOperation, withSetup } from '../document/edit';
 import { Job, Setup } from '../document/job';
-import { asSeen, groundOf } from './setup';
+import { asSeen, groundOf } from '../plan/ground';
 
 const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 

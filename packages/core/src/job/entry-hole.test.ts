@@ -3,7 +3,7 @@ import { tool } from '../../testing/parts';
 import { TOOLS } from '../shop/library';
 import { TAGS } from '../path/path';
 import { Job } from '../document/job';
-import { planSetup } from './pipeline';
+import { planSetup } from '../plan/pipeline';
 import { withEntryHole } from './entry-hole';
 
 const flush = { left: 0, right: 0, front: 0, back: 0, top: 0, bottom: 5 };

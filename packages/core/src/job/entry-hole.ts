@@ -9,7 +9,7 @@ import { newFeature } from '../part/plate/new';
 import { editOperation, withSetup } from '../document/edit';
 import { addOperation } from './edit';
 import { Job } from '../document/job';
-import { asSeen } from './setup';
+import { asSeen } from '../plan/ground';
 
 /** An entry hole is wider than the cutter by this share of it: room for its first turn. */
 const WIDER = 1.2;

@@ -7,7 +7,7 @@ import { Feature } from '../../part/plate/feature';
 import { PartModel } from '../../part/plate/model';
 import { Tool } from '../../shop/tool';
 import { Job } from '../../document/job';
-import { situationOf } from '../situation';
+import { situationOf } from '../../plan/situation';
 
 export type Role = 'does it' | 'roughs' | 'opens' | 'starts' | 'sizes' | 'threads' | 'breaks the edge';
 

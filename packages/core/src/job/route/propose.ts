@@ -11,7 +11,7 @@ import { adviseTools } from '../advice';
 import type { Advice } from '../advice';
 import { kindOf } from '../../operation/registry';
 import { Job, Setup } from '../../document/job';
-import { beforeOf, groundOf } from '../setup';
+import { beforeOf, groundOf } from '../../plan/ground';
 import { holeSteps } from './holes';
 import { inRouteOrder } from './order';
 

@@ -4,7 +4,7 @@ import { jobWith, post, prove, withOperation, withStock } from '../../../testing
 import { tool } from '../../../testing/parts';
 import { newFeature } from '../../part/plate/new';
 import { addSetup } from '../../document/edit';
-import { jawsFor } from '../setup';
+import { jawsFor } from '../../plan/ground';
 import { Job } from '../../document/job';
 import { parseJob } from '../../plan/documents';
 import { MACHINES } from '../../shop/library';

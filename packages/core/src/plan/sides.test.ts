@@ -10,8 +10,8 @@ import { addSetup, withoutSetup } from '../document/edit';
 import { Job, Setup } from '../document/job';
 import { joinPrograms, leavings, leftBefore, proveProgram } from './prove';
 import { planSetup, postSetup } from './pipeline';
-import { readJob } from '../plan/documents';
-import { groundOf } from './setup';
+import { readJob } from './documents';
+import { groundOf } from './ground';
 
 const [TOP, SIDEWAYS, FORWARDS, HALF] = UPS;
 

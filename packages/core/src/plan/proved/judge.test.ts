@@ -1,11 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { jobWith, post, withOperation, withStock } from '../../testing/jobs';
-import { tool } from '../../testing/parts';
-import { parseJob } from '../plan/documents';
-import { planFindings, planSetup, postSetup } from '../job/pipeline';
-import { joinPrograms, proveProgram } from '../job/prove';
-import { hasStop } from '../quantity/finding';
+import { jobWith, post, withOperation, withStock } from '../../../testing/jobs';
+import { tool } from '../../../testing/parts';
+import { parseJob } from '../documents';
+import { planFindings, planSetup, postSetup } from '../pipeline';
+import { joinPrograms, proveProgram } from '../prove';
+import { hasStop } from '../../quantity/finding';
 
 const demo = (name: string) =>
   parseJob(readFileSync(join(__dirname, `../../../../demo/jobs/${name}.json`), 'utf8')).job!;

@@ -12,7 +12,7 @@ import { Path, PathBuilder } from '../path/path';
 import { kindOf } from '../operation/registry';
 import { Job, Setup } from '../document/job';
 import { copyFindings, repeatedPart, targetsOf } from '../document/repeats';
-import { boxOf, groundOf } from './setup';
+import { boxOf, groundOf } from './ground';
 
 /** A planned operation and the key of everything it depends on. */
 export interface Planned {

@@ -1,8 +1,8 @@
-import { TIGHT_POCKET, post, tightPocket, withStock } from '../../testing/jobs';
-import { tool } from '../../testing/parts';
-import { proveProgram } from '../job/prove';
-import { worstPlaces } from './places';
-import { Probed, probeAt } from './probe';
+import { TIGHT_POCKET, post, tightPocket, withStock } from '../../../testing/jobs';
+import { tool } from '../../../testing/parts';
+import { proveProgram } from '../prove';
+import { worstPlaces } from '../../judge/places';
+import { Probed, probeAt } from '../../judge/probe';
 
 const { depth: DEPTH, toolRadius: TOOL_R, cornerRadius: CORNER_R, long: LONG, wide: WIDE } = TIGHT_POCKET;
 const job = tightPocket();

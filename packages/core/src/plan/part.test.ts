@@ -5,7 +5,7 @@ import { instancesOf } from '../part/plate/shapes';
 import { modelOf, solidAt } from '../part/plate/model';
 import { area } from '../geometry/plane/clip';
 import { newFeature } from '../part/plate/new';
-import { parseJob } from '../plan/documents';
+import { parseJob } from './documents';
 import { SINGLE } from '../part/plate/feature';
 import { thumbnailOf } from '../part/plate/outline-path';
 

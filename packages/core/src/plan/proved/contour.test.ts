@@ -6,7 +6,7 @@ import { area, intersection, offset } from '../../geometry/plane/clip';
 import { distance } from '../../geometry/plane/point';
 import { newFeature } from '../../part/plate/new';
 import { Job } from '../../document/job';
-import { planSetup } from '../../job/pipeline';
+import { planSetup } from '../pipeline';
 import { Shape } from '../../part/plate/feature';
 import { closedLaps, extended, openLap } from '../../operation/milling/laps';
 import { PathBuilder } from '../../path/path';

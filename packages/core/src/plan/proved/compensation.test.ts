@@ -1,11 +1,11 @@
 import fc from 'fast-check';
-import { readProgram } from './read/reader';
-import { Region, distanceToBoundary } from '../geometry/plane/clip';
-import { flatten } from '../geometry/plane/chain';
-import { instancesOf } from '../part/plate/shapes';
-import { MOVE } from '../path/motions';
-import { jobWith, post, prove, withOperation, withStock } from '../../testing/jobs';
-import { tool } from '../../testing/parts';
+import { readProgram } from '../../program/read/reader';
+import { Region, distanceToBoundary } from '../../geometry/plane/clip';
+import { flatten } from '../../geometry/plane/chain';
+import { instancesOf } from '../../part/plate/shapes';
+import { MOVE } from '../../path/motions';
+import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
+import { tool } from '../../../testing/parts';
 
 const read = (body: string, radius = 5) =>
   readProgram(`T1 M6\nS1000 M3\nG54 G0 X0 Y0\n${body}`, {

@@ -2,8 +2,8 @@ import { jobWith, post, prove, withOperation, withStock } from '../../../testing
 import { tool } from '../../../testing/parts';
 import { MACHINES } from '../../shop/library';
 import { Job } from '../../document/job';
-import { proveProgram } from '../../job/prove';
-import { planSetup } from '../../job/pipeline';
+import { proveProgram } from '../prove';
+import { planSetup } from '../pipeline';
 import { TAGS } from '../../path/path';
 
 const beam = tool(43);

@@ -1,15 +1,15 @@
-import { editOperation, withController } from '../document/edit';
+import { editOperation, withController } from '../../document/edit';
 
-import { parseJob, readJob } from '../plan/documents';
+import { parseJob, readJob } from '../documents';
 import fc from 'fast-check';
-import { jobWith, post, prove, withOperation, withStock } from '../../testing/jobs';
-import { tool } from '../../testing/parts';
-import { planSetup, postSetup } from '../job/pipeline';
-import { MOVE } from '../path/motions';
-import { readProgram } from './read/reader';
-import { PathBuilder } from '../path/path';
-import { CONTROLLERS } from '../shop/controllers';
-import { writePrograms } from './write/writer';
+import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
+import { tool } from '../../../testing/parts';
+import { planSetup, postSetup } from '../pipeline';
+import { MOVE } from '../../path/motions';
+import { readProgram } from '../../program/read/reader';
+import { PathBuilder } from '../../path/path';
+import { CONTROLLERS } from '../../shop/controllers';
+import { writePrograms } from '../../program/write/writer';
 
 const read = (text: string) => readProgram(text, { homeZ: 100, unit: 'mm' });
 const START = 'G21 G90 G94 G17\nT1 M6\nS1000 M3\nG54 G0 X0 Y0 Z10\nF100\n';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { anyParams, jobForKind } from '../../../testing/every-kind';
 import { Job } from '../../document/job';
-import { planSetup } from '../../job/pipeline';
+import { planSetup } from '../pipeline';
 import { parametersOf } from '../../quantity/parameter';
 import { KINDS } from '../../operation/registry';
 

@@ -9,8 +9,8 @@ import { boundsOf } from '../geometry/plane/point';
 import { Job, Setup } from '../document/job';
 import { planSetup } from './pipeline';
 import { proveProgram } from './prove';
-import { readJob } from '../plan/documents';
-import { groundOf } from './setup';
+import { readJob } from './documents';
+import { groundOf } from './ground';
 
 /** A plate 80 x 50 x 10 cut from some blank. */
 function blank(stock: Partial<Setup['stock']>): Job {

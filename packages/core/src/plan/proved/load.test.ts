@@ -1,12 +1,12 @@
 import fc from 'fast-check';
-import { jobWith, prove as proveJob, withOperation } from '../../testing/jobs';
-import { tool } from '../../testing/parts';
-import { proveProgram } from '../job/prove';
-import { Job } from '../document/job';
-import { planSetup, postSetup } from '../job/pipeline';
-import { readProgram } from '../program/read/reader';
-import { LEVEL_DEFAULTS, LevelAsk, levelFeed } from './level';
-import { peaksOf } from './peaks';
+import { jobWith, prove as proveJob, withOperation } from '../../../testing/jobs';
+import { tool } from '../../../testing/parts';
+import { proveProgram } from '../prove';
+import { Job } from '../../document/job';
+import { planSetup, postSetup } from '../pipeline';
+import { readProgram } from '../../program/read/reader';
+import { LEVEL_DEFAULTS, LevelAsk, levelFeed } from '../../judge/level';
+import { peaksOf } from '../../judge/peaks';
 
 /** A plate 80 x 50 x 10, its zero on the front left top corner, a 10 mm end mill as T4. */
 const plain = withOperation(jobWith(undefined), 'face', [], tool(4));

@@ -1,12 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { parseJob } from '../plan/documents';
-import { planSetup, postSetup } from '../job/pipeline';
-import { ProofRun, joinPrograms } from '../job/prove';
-import { Job } from '../document/job';
+import { parseJob } from '../documents';
+import { planSetup, postSetup } from '../pipeline';
+import { ProofRun, joinPrograms } from '../prove';
+import { Job } from '../../document/job';
 
 const CELL = 0.3;
-const job = parseJob(readFileSync(join(__dirname, '../../../../demo/jobs/float-pulley-bracket.json'), 'utf8')).job!;
+const job = parseJob(readFileSync(join(__dirname, '../../../../../demo/jobs/float-pulley-bracket.json'), 'utf8')).job!;
 const [setup] = job.setups;
 const { text } = joinPrograms(postSetup(job, setup, planSetup(job, setup)).programs);
 const lines = text.split('\n');

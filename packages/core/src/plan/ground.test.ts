@@ -1,6 +1,6 @@
 import { jobWith } from '../../testing/jobs';
 import { area } from '../geometry/plane/clip';
-import { groundOf, viseJaws } from './setup';
+import { groundOf, viseJaws } from './ground';
 
 describe('setup', () => {
   test('zero on stock and part, every named point', () => {

@@ -1,7 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import Ajv from 'ajv/dist/2020';
-import { jobSchema } from '../plan/schema';
+import { jobSchema } from './schema';
 
 const root = join(__dirname, '../../../..');
 const demo = join(root, 'demo/jobs');

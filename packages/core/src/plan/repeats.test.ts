@@ -6,7 +6,7 @@ import { ONCE, Repeat, repeated } from '../part/plate/repeat';
 import { instancesOf } from '../part/plate/shapes';
 import { Job } from '../document/job';
 import { editOperation } from '../document/edit';
-import { parseJob } from '../plan/documents';
+import { parseJob } from './documents';
 
 const flush = { left: 0, right: 0, front: 0, back: 0, top: 0, bottom: 5 };
 const repeatedJob = (job: Job, repeat: Partial<Repeat>): Job =>

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import fc from 'fast-check';
 import { newJob } from '../document/new';
 import { planFindings, planSetup, postSetup } from './pipeline';
-import { parseJob, readJob } from '../plan/documents';
+import { parseJob, readJob } from './documents';
 
 const TEXT = readFileSync(join(__dirname, '../../../../demo/jobs/vane-hub-plate.json'), 'utf8');
 const JOB = parseJob(TEXT).job!;

@@ -1,13 +1,13 @@
-import { TIGHT_POCKET, jobWith, post, tightPocket, withOperation } from '../../testing/jobs';
-import { tool } from '../../testing/parts';
-import { ProofRun, leftBefore } from '../job/prove';
-import { addSetup } from '../document/edit';
-import { Job } from '../document/job';
-import { volumeOf } from '../stock/height/field';
-import { cellMiddle } from '../stock/height/field';
-import { worstPlaces } from './places';
-import { judge, worstOn } from './judged';
-import { probeAt } from './probe';
+import { TIGHT_POCKET, jobWith, post, tightPocket, withOperation } from '../../../testing/jobs';
+import { tool } from '../../../testing/parts';
+import { ProofRun, leftBefore } from '../prove';
+import { addSetup } from '../../document/edit';
+import { Job } from '../../document/job';
+import { volumeOf } from '../../stock/height/field';
+import { cellMiddle } from '../../stock/height/field';
+import { worstPlaces } from '../../judge/places';
+import { judge, worstOn } from '../../judge/judged';
+import { probeAt } from '../../judge/probe';
 
 /** A coarse grid, as a large piece has it. */
 const COARSE = 0.6;

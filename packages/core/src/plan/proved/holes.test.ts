@@ -1,6 +1,6 @@
 import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
-import { planSetup } from '../../job/pipeline';
+import { planSetup } from '../pipeline';
 import { Job } from '../../document/job';
 import { Feature, SINGLE } from '../../part/plate/feature';
 import { TOOLS } from '../../shop/library';

@@ -2,7 +2,7 @@ import { jobWith, post, prove, withOperation, withStock } from '../../../testing
 import { tool } from '../../../testing/parts';
 import { Feature, Shape } from '../../part/plate/feature';
 import { newFeature } from '../../part/plate/new';
-import { planSetup } from '../../job/pipeline';
+import { planSetup } from '../pipeline';
 import { profileHeight } from '../../shop/tool';
 
 const flush = { left: 0, right: 0, front: 0, back: 0, top: 0, bottom: 5 };

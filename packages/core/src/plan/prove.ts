@@ -23,7 +23,7 @@ import { Job, Setup } from '../document/job';
 import { repeatedPart } from '../document/repeats';
 import { back, middleOf } from '../part/plate/side';
 import { dropFar, dropLoose, turnedField, turnedGrid } from '../stock/height/turned';
-import { beforeOf, boxOf, groundOf, turnOf } from './setup';
+import { beforeOf, boxOf, groundOf, turnOf } from './ground';
 
 /** What the posted text really does. */
 export interface Proof {
