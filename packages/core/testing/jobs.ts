@@ -2,7 +2,7 @@
 import { Feature, Shape } from '../src/part/plate/feature';
 import { newFeature } from '../src/part/plate/new';
 import { newJob } from '../src/document/new';
-import { addOperation } from '../src/job/edit';
+import { addOperation } from '../src/advise/edit';
 import { Job, Setup } from '../src/document/job';
 import { planFindings, planSetup, postSetup } from '../src/plan/pipeline';
 import { Proof, proveProgram } from '../src/plan/prove';

@@ -6,7 +6,7 @@ import { Feature } from '../../part/plate/feature';
 import { Tool } from '../../shop/tool';
 import { newFeature } from '../../part/plate/new';
 import { Job } from '../../document/job';
-import { adviseTools } from '.';
+import { adviseTools } from './index';
 
 const mid = { ...jobWith({ type: 'rectangle', width: 50, height: 30, radius: 6 }), machine: MACHINES[2] };
 const ranked = (job: Job, rack: Tool[] = TOOLS) => adviseTools(job, 'f2', rack).ranked;

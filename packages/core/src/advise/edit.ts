@@ -1,6 +1,6 @@
 import { suggest } from '../cutting/suggest';
 import { Feature } from '../part/plate/feature';
-import { adviseTools, rankedFor } from './advice';
+import { adviseTools, rankedFor } from './tools';
 import { situationOf } from '../plan/situation';
 import { modelOf } from '../part/plate/model';
 import { hashOf } from '../quantity/hash';
