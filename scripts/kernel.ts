@@ -3,7 +3,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import wabt from 'wabt';
 
-const folder = join(__dirname, '../packages/core/src/simulate');
+const folder = join(__dirname, '../packages/core/src/stock/height');
 
 /** The kernel's text assembled, in base 64. */
 export async function assembled(): Promise<string> {

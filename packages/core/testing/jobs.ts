@@ -4,7 +4,7 @@ import { newFeature } from '../src/part/plate/new';
 import { newJob } from '../src/document/new';
 import { addOperation } from '../src/advise/edit';
 import { Job, Setup } from '../src/document/job';
-import { planFindings, planSetup, postSetup } from '../src/plan/pipeline';
+import { PlanCache, planFindings, planSetup, postSetup } from '../src/plan/pipeline';
 import { Proof, proveProgram } from '../src/plan/prove';
 import { Tool } from '../src/shop/tool';
 import { plate, tool } from './parts';
@@ -49,8 +49,11 @@ export function withOperation(
   return { ...next, setups: [{ ...setup, operations }] };
 }
 
+/** Plans of one test file: the same job is planned once. */
+const PLANS: PlanCache = new Map();
+
 export function post(job: Job): { text: string; codes: string[] } {
-  const plan = planSetup(job, job.setups[0]);
+  const plan = planSetup(job, job.setups[0], PLANS);
   const { programs, findings } = postSetup(job, job.setups[0], plan);
   return { text: programs.map((p) => p.text).join(''), codes: [...planFindings(plan), ...findings].map((f) => f.code) };
 }

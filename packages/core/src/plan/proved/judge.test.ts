@@ -8,7 +8,7 @@ import { joinPrograms, proveProgram } from '../prove';
 import { hasStop } from '../../quantity/finding';
 
 const demo = (name: string) =>
-  parseJob(readFileSync(join(__dirname, `../../../../demo/jobs/${name}.json`), 'utf8')).job!;
+  parseJob(readFileSync(join(__dirname, `../../../../../demo/jobs/${name}.json`), 'utf8')).job!;
 const flush = { left: 0, right: 0, front: 0, back: 0, top: 0, bottom: 5 };
 const job = withOperation(
   withStock(jobWith({ type: 'rectangle', width: 50, height: 30, radius: 6 }, { depth: 4 }), flush),
