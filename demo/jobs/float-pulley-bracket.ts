@@ -57,7 +57,7 @@ export function floatPulleyBracket(): Job {
     material: MATERIALS[3],
     machine,
     controllerId: machine.controllerId,
-    part: { thickness: inch(0.5), features: [outline, slot, seat, holes] },
+    part: { kind: 'plate', thickness: inch(0.5), features: [outline, slot, seat, holes] },
   };
   const setup = {
     ...job.setups[0],

@@ -67,7 +67,7 @@ export function lensCellRing(): Job {
     material: MATERIALS.find((m) => m.id === 'brass')!,
     machine,
     controllerId: machine.controllerId,
-    part: { thickness: 8, features },
+    part: { kind: 'plate', thickness: 8, features },
   };
   job = { ...job, setups: [{ ...setup, fixtures: viseJaws(groundOf(job, setup).stock, 4) }] };
   const tool = (n: number) => TOOLS.find((t) => t.number === n)!;

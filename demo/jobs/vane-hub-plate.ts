@@ -85,7 +85,7 @@ export function vaneHubPlate(drawing: string): Job {
     material: MATERIALS[0],
     machine: MACHINES[0],
     note: 'Carries the hub of the wind vane. Coastal weather station, batch of 20.',
-    part: { thickness: PLATE.thickness, features: meant },
+    part: { kind: 'plate', thickness: PLATE.thickness, features: meant },
   };
   const setup = {
     ...job.setups[0],

@@ -127,7 +127,7 @@ const demos = () =>
 function foreign(): object {
   const block = withStock(newJob('Block', 'mm'), { left: 0, right: 0, front: 0, back: 0, top: 0, bottom: 0 });
   const tools = [1, 4, 9, 12, 13, 16, 18].map(tool);
-  const part = { thickness: 25, features: [plate(100, 60)] };
+  const part = { kind: 'plate' as const, thickness: 25, features: [plate(100, 60)] };
   const job: Job = { ...block, machine: MACHINES[2], tools, part };
   const programs = JSON.parse(here('programs.json')) as { from: string; options: object; text: string }[];
   return programs.map(({ from, options, text }) => {
@@ -177,11 +177,12 @@ function advice(job: Job): object {
 
 /** Job files and tool lists as read. */
 function files(): object {
-  const old = JSON.parse(readFileSync(join(root, 'packages/core/testing/version-1.json'), 'utf8')) as object;
+  const formats = join(root, 'packages/core/testing/formats');
+  const old = readdirSync(formats).map((f) => JSON.parse(readFileSync(join(formats, f), 'utf8')) as object);
   const [demo] = demos();
   const wrong = { ...demo, boldness: 7, colour: 'red', setups: demo.setups.map((s) => ({ ...s, clearance: -1 })) };
   return {
-    jobs: [...demos(), old, wrong, {}, { formatVersion: 99 }].map((value) => {
+    jobs: [...demos(), ...old, wrong, {}, { formatVersion: 99 }].map((value) => {
       const { job, findings } = readJob(value);
       return { job: digest(job), findings };
     }),

@@ -27,7 +27,10 @@ export function sampleJob(unit: 'mm' | 'inch' = 'mm'): Job {
   const outline = newFeature([], 'outline', 'Plate', { type: 'rectangle', width: 80, height: 50, radius: 0 });
   const pocket = newFeature([outline], 'pocket', 'Float pocket', { type: 'round', diameter: 30 }, { depth: 7 });
   const hole = newFeature([outline, pocket], 'hole', 'M5 hole', { type: 'round', diameter: 5 }, { through: true });
-  let job: Job = { ...newJob('Sample', unit), part: { thickness: 10, features: [outline, pocket, hole] } };
+  let job: Job = {
+    ...newJob('Sample', unit),
+    part: { kind: 'plate', thickness: 10, features: [outline, pocket, hole] },
+  };
   job = addOperation(job, 's1', 'face', [], TOOLS[0]);
   job = addOperation(job, 's1', 'pocket', [pocket.id], TOOLS[3]);
   job = addOperation(job, 's1', 'drill', [hole.id], TOOLS[14]);

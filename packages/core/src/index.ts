@@ -70,6 +70,7 @@ export { type StepFigures } from './judge/steps';
 export { clock, clockSettings, type Clock } from './simulate/clock';
 export * from './document/job';
 export { parseJob, readJob } from './plan/documents';
+export { readStored } from './document/read';
 export * from './plan/ground';
 export { type Up, isTurnedOver } from './part/plate/side';
 export * from './plan/pipeline';

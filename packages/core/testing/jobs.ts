@@ -25,7 +25,7 @@ export function jobWith(shape: Shape | undefined, more: Partial<Feature> = {}, t
       ]
     : [outline];
   const job = newJob('Test', 'mm');
-  return { ...job, part: { thickness, features } };
+  return { ...job, part: { kind: 'plate', thickness, features } };
 }
 
 export const withStock = (job: Job, stock: Partial<Setup['stock']>): Job => ({

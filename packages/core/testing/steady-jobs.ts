@@ -62,7 +62,7 @@ export function steadyJob(shape: ClearingShape, D: number, ae: number, params: R
   const job: Job = {
     ...base,
     machine: { ...base.machine, maxFeed: 20_000, rapid: 15_000 },
-    part: { thickness: outside ? DEPTH : DEPTH + 5, features },
+    part: { kind: 'plate', thickness: outside ? DEPTH : DEPTH + 5, features },
     setups: [
       {
         ...base.setups[0],

@@ -1,6 +1,6 @@
 import { ListOf, Nested } from '../quantity/nested';
 import { Equals, IsBoolean, IsIn, IsNumber, IsOptional, IsString, Length, Matches, Max, Min } from 'class-validator';
-import { Part } from '../part/plate/feature';
+import { Part, Plate } from '../part/plate/feature';
 import { UPS, Up } from '../part/plate/side';
 import type { LengthUnit } from '../quantity/units';
 import { Controller } from '../shop/controller';
@@ -9,7 +9,8 @@ import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
 import { Operation } from './operation';
 
-export const FORMAT_VERSION = 3;
+/** Of job files, and of everything else that is stored. */
+export const FORMAT_VERSION = 4;
 
 export const LIES = ['upright', 'along X', 'along Y'] as const;
 
@@ -98,7 +99,7 @@ export class Job {
   /** The dialect itself, where the shop has made it its own; else the shipped one of that id. */
   @IsOptional() @Nested(() => Controller) controller?: Controller;
   @ListOf(() => Tool, 400) tools!: Tool[];
-  @Nested(() => Part) part!: Part;
+  @Nested(() => Plate) part!: Part;
   @ListOf(() => Setup, 20, 1) setups!: Setup[];
   /** How boldly speeds are suggested: 0 first cut on an unknown machine, 0.5 settled, 1 pushing. */
   @IsNumber() @Min(0) @Max(1) boldness!: number;

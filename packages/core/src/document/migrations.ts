@@ -1,5 +1,7 @@
 import { HOLDERS } from '../shop/library/holders';
 import { MATERIALS } from '../shop/library/materials';
+import type { ShelfName } from '../shop/shelves';
+import { FORMAT_VERSION } from './job';
 
 type Plain = Record<string, unknown>;
 
@@ -49,11 +51,12 @@ function materialFrom1(material: Plain): Plain {
   return { hardness, tappingSpeed, mostFlutes, longChips, ductile, chips, ...material };
 }
 
-/** Values operations got after version 2, at what they did without them. */
+/** Values operations got in or after version 2, at what they did without them. */
 const FINISHING = { finishLaps: 1, spring: false, overlap: 0, floorGap: 0, finishFeed: 1, finishStart: 0 };
 const SINCE_2: Record<string, Plain> = {
   face: { rolledIn: false },
-  clear: { ...FINISHING, feedOver: false },
+  clear: { ...FINISHING, finish: false, finishStock: 0.2, feedOver: false },
+  slot: FINISHING,
   pocket: { ...FINISHING, pattern: 'inside out', rowAngle: 0, smooth: 0 },
   drill: { lessen: 0, hop: 'always clear' },
   contour: {
@@ -75,10 +78,51 @@ const SINCE_2: Record<string, Plain> = {
   },
 };
 
-function operationFrom2({ params, ...operation }: Plain): Plain {
+function withSince2({ params, ...operation }: Plain): Plain {
   const since = SINCE_2[String(operation.kind)];
   return { ...operation, params: since && isPlain(params) ? { ...since, ...params } : params };
 }
+
+/** Some files of version 3 were written before all of its values were there; tabs were moved on together. */
+function operationFrom3(old: Plain): Plain {
+  const { params, ...operation } = withSince2(old);
+  if (!isPlain(params) || !('tabShift' in params)) return { ...operation, params };
+  const { tabShift, ...rest } = params;
+  const count = Number(rest.tabCount);
+  const at = (i: number) => Math.round((((i + 0.5 + Number(tabShift)) / count) % 1) * 1000) / 10;
+  const places = Array.from({ length: count }, (_, i) => at(i)).sort((x, y) => x - y);
+  return { ...operation, params: { ...rest, tabPlaces: Number(tabShift) ? places.join(' ') : '' } };
+}
+
+const eachOperation = (job: Plain, step: (old: Plain) => Plain): unknown =>
+  each(job.setups, (setup) => ({ ...setup, operations: each(setup.operations, step) }));
+
+/** A recipe holds what it was worked out for. */
+const recipeFrom1 = (recipe: Plain): Plain => ({
+  ...recipe,
+  tool: each(recipe.tool, (t) => (itemFormat('tools', t) === 1 ? toolFrom1(t) : t)),
+  machine: each(recipe.machine, (m) => (itemFormat('machines', m) === 1 ? machineFrom1(m) : m)),
+  material: each(recipe.material, (m) => (itemFormat('materials', m) === 1 ? materialFrom1(m) : m)),
+});
+
+const ITEMS_FROM_1: Partial<Record<ShelfName, (old: Plain) => Plain>> = {
+  tools: toolFrom1,
+  machines: machineFrom1,
+  materials: materialFrom1,
+  recipes: recipeFrom1,
+};
+
+/** The format of something on a shelf that does not say it, by its shape: after the first nothing there changed. */
+export function itemFormat(shelf: ShelfName, item: Plain): number {
+  const parts = shelf === 'recipes' ? [item.tool, item.machine, item.material] : [item];
+  const isFirst = (o: unknown) =>
+    isPlain(o) && ('holderDiameter' in o || 'torque' in o || ('kc11' in o && !('chips' in o)));
+  return parts.some(isFirst) ? 1 : FORMAT_VERSION;
+}
+
+/** Something of a shelf carried forward from the format it was stored in. */
+export const carriedItem = (shelf: ShelfName, item: Plain, format: number): Plain =>
+  format === 1 ? (ITEMS_FROM_1[shelf]?.(item) ?? item) : item;
 
 /** Steps from one format version to the next, by the version they start from. Each takes and gives plain data. */
 export const MIGRATIONS: Record<number, (old: Plain) => Plain> = {
@@ -93,6 +137,12 @@ export const MIGRATIONS: Record<number, (old: Plain) => Plain> = {
   2: (job) => ({
     ...job,
     formatVersion: 3,
-    setups: each(job.setups, (setup) => ({ ...setup, operations: each(setup.operations, operationFrom2) })),
+    setups: eachOperation(job, withSince2),
+  }),
+  3: (job) => ({
+    ...job,
+    formatVersion: 4,
+    part: each(job.part, (part) => ({ kind: 'plate', ...part })),
+    setups: eachOperation(job, operationFrom3),
   }),
 };

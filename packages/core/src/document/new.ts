@@ -29,7 +29,7 @@ export function newJob(name: string, unit: LengthUnit): Job {
     machine,
     controllerId: machine.controllerId,
     tools: [],
-    part: { thickness: unit === 'mm' ? 10 : 12.7, features: [] },
+    part: { kind: 'plate', thickness: unit === 'mm' ? 10 : 12.7, features: [] },
     setups: [emptySetup()],
     boldness: BOLDNESS.settled,
     output: { lineNumbers: true, unit },

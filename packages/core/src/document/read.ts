@@ -1,7 +1,8 @@
 import { Finding, stop } from '../quantity/finding';
 import { checked } from '../quantity/validate';
 import { FORMAT_VERSION, Job } from './job';
-import { MIGRATIONS } from './migrations';
+import { ShelfName, ShopItems, readItem } from '../shop/shelves';
+import { MIGRATIONS, carriedItem, itemFormat } from './migrations';
 
 const MOST = 60;
 
@@ -60,6 +61,7 @@ function migrated(data: Record<string, unknown>): { data: Record<string, unknown
       ),
     };
   }
+  if (version === FORMAT_VERSION) return { data };
   let current = data;
   for (let v = version; v < FORMAT_VERSION; v++) {
     const step = MIGRATIONS[v];
@@ -114,4 +116,17 @@ export function parseJob(text: string, kinds: StoredKind[]): { job?: Job; findin
     };
   }
   return readJob(value, kinds);
+}
+
+/**
+ * Reads something of a shelf as it was stored.
+ * @param format what it was stored in; told by its shape where that is not known
+ */
+export function readStored<K extends ShelfName>(
+  shelf: K,
+  value: unknown,
+  format?: number | null,
+): { item?: ShopItems[K]; findings: Finding[] } {
+  if (!isObject(value)) return readItem(shelf, value);
+  return readItem(shelf, carriedItem(shelf, value, format ?? itemFormat(shelf, value)));
 }

@@ -22,7 +22,7 @@ function stepped(through = false) {
     { type: 'round', diameter: 20 },
     { x: 40, y: 25, depth: 10, through },
   );
-  const model = modelOf({ thickness: 12, features: [outline, wide, deep] });
+  const model = modelOf({ kind: 'plate', thickness: 12, features: [outline, wide, deep] });
   const stock = [
     [
       { x: -2, y: -2 },

@@ -1,9 +1,11 @@
 import { holderLength } from '../shop/holder';
 import { powerAt, torqueAt } from '../machine/machine';
-import { readFileSync } from 'node:fs';
+import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
+import { FORMAT_VERSION, Job } from '../document/job';
 import { newJob } from '../document/new';
+import { readStored } from '../document/read';
 import { planFindings, planSetup, postSetup } from './pipeline';
 import { parseJob, readJob } from './documents';
 
@@ -78,13 +80,13 @@ describe('job files', () => {
 });
 
 describe('an older file', () => {
-  const old = readFileSync(join(__dirname, '../../testing/version-1.json'), 'utf8');
+  const old = readFileSync(join(__dirname, '../../testing/formats/1-first.json'), 'utf8');
 
   test('of version 1 is carried forward: its holder, spindle and material stand as they were', () => {
     const { job, findings } = parseJob(old);
     expect(findings).toEqual([]);
     const before = JSON.parse(old);
-    expect(job).toMatchObject({ formatVersion: 3, boldness: 0.5 });
+    expect(job).toMatchObject({ formatVersion: FORMAT_VERSION, boldness: 0.5 });
     const [tool] = job!.tools;
     expect(holderLength(tool.holder)).toBe(before.tools[0].holderLength);
     expect(powerAt(job!.machine, 20000)).toBe(before.machine.power);
@@ -96,6 +98,54 @@ describe('an older file', () => {
     expect(parseJob(JSON.stringify({ ...JSON.parse(old), [field]: 'none' })).job).toBeUndefined();
     expect(parseJob(JSON.stringify({ ...JSON.parse(old), [field]: null })).job).toBeUndefined();
   });
+});
+
+const FORMATS = join(__dirname, '../../testing/formats');
+
+describe.each(readdirSync(FORMATS))('a file as it was written then, %s', (file) => {
+  const text = readFileSync(join(FORMATS, file), 'utf8');
+
+  test('is carried forward whole: nothing is refused, every operation plans moves', () => {
+    const { job, findings } = parseJob(text);
+    expect(findings).toEqual([]);
+    expect(job!.formatVersion).toBe(FORMAT_VERSION);
+    for (const setup of job!.setups) {
+      const plan = planSetup(job!, setup);
+      expect(planFindings(plan).filter((f) => f.level === 'stop')).toEqual([]);
+      for (const { operation, plan: planned } of plan.planned)
+        expect([operation.name, planned.path.count > 0]).toEqual([operation.name, true]);
+    }
+  });
+
+  test('its tool, machine and material are read from a shelf alike, by their shape', () => {
+    const old = JSON.parse(text) as Record<'tools' | 'machine' | 'material', never>;
+    const { job } = parseJob(text);
+    expect(readStored('tools', old.tools[0])).toEqual({ item: job!.tools[0], findings: expect.any(Array) });
+    expect(readStored('machines', old.machine).item).toEqual(job!.machine);
+    expect(readStored('materials', old.material).item).toEqual(job!.material);
+    const recipe = { id: 'r', name: 'A cut', tool: old.tools[0], machine: old.machine, material: old.material };
+    const values = { ae: 1, ap: 2, rpm: 3000, feed: 400, boldness: 0.5, note: '', keptAt: '2026-01-01T00:00:00.000Z' };
+    expect(readStored('recipes', { ...recipe, ...values }).item?.machine).toEqual(job!.machine);
+  });
+});
+
+test('a contour of version 2 runs all of its layers and laps, which it cannot as it was stored', () => {
+  const { job } = parseJob(readFileSync(join(FORMATS, '2-first.json'), 'utf8'));
+  const { plan } = planSetup(job!, job!.setups[0]).planned.find((p) => p.operation.kind === 'contour')!;
+  expect(plan.path.count).toBe(90);
+});
+
+test('tabs that were moved on together stand where they stood', () => {
+  const file = JSON.parse(readFileSync(join(FORMATS, '3-tabs-moved-together.json'), 'utf8')) as Job;
+  const tabbed = { tabs: 'rectangular', tabCount: 4, tabShift: 0.5 };
+  const setups = file.setups.map((s) => ({
+    ...s,
+    operations: s.operations.map((o) => (o.kind === 'contour' ? { ...o, params: { ...o.params, ...tabbed } } : o)),
+  }));
+  const { job, findings } = readJob({ ...file, setups });
+  expect(findings).toEqual([]);
+  const contours = job!.setups.flatMap((s) => s.operations).filter((o) => o.kind === 'contour');
+  expect(contours.map((o) => o.params.tabPlaces)).toEqual(contours.map(() => '0 25 50 75'));
 });
 
 describe('a file that holds too much', () => {

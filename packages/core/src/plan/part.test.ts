@@ -42,7 +42,7 @@ describe('the part', () => {
     ['round', { type: 'round' as const, diameter: 10 }, Math.PI * 25],
     ['hexagon', { type: 'polygon' as const, sides: 6, across: 10 }, 50 * Math.sqrt(3)],
   ])('%s has its area', (_, shape, expected) => {
-    const model = modelOf({ thickness: 10, features: [newFeature([], 'outline', 'P', shape)] });
+    const model = modelOf({ kind: 'plate', thickness: 10, features: [newFeature([], 'outline', 'P', shape)] });
     expect(area(model.outline)).toBeCloseTo(expected, 1);
   });
 
@@ -93,6 +93,7 @@ describe('the part', () => {
     ],
   ])('%s is told with its feature', (code, shape) => {
     const { findings } = modelOf({
+      kind: 'plate',
       thickness: 5,
       features: [
         ...jobWith(undefined).part.features,
@@ -115,13 +116,13 @@ describe('the part', () => {
         (f) => f.code,
       ),
     ).toEqual(['hole-not-round']);
-    expect(modelOf({ thickness: 5, features: [] }).findings.map((f) => f.code)).toEqual(['no-outline']);
+    expect(modelOf({ kind: 'plate', thickness: 5, features: [] }).findings.map((f) => f.code)).toEqual(['no-outline']);
   });
 
   test('a thumbnail draws outside and inside', () => {
     const t = thumbnailOf(JOB.part);
     expect(t.box.width).toBeCloseTo(120, 1);
     expect(t.outside).toMatch(/^M.*A6 6 .*Z$/);
-    expect(thumbnailOf({ thickness: 1, features: [] }).outside).toBe('');
+    expect(thumbnailOf({ kind: 'plate', thickness: 1, features: [] }).outside).toBe('');
   });
 });

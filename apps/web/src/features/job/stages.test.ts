@@ -26,7 +26,7 @@ test('a stage is done, needs you, is out of date or empty', () => {
   const bad = stageStates(job, setup, { ...fresh, plan: plan(), proof: proof([stop, stop]) });
   expect([bad.prove.mark, bad.release.word]).toEqual(['▲2', 'needs you']);
   const empty = stageStates(
-    { ...job, part: { thickness: 5, features: [] } },
+    { ...job, part: { kind: 'plate', thickness: 5, features: [] } },
     { ...setup, operations: [] },
     { ...fresh, plan: plan() },
   );

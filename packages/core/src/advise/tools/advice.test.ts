@@ -44,7 +44,10 @@ describe('pockets', () => {
   });
 
   test('what is too short, too wide or round at the end is told why', () => {
-    const deep = { ...mid, part: { thickness: 40, features: mid.part.features.map((f) => ({ ...f, depth: 30 })) } };
+    const deep = {
+      ...mid,
+      part: { kind: 'plate' as const, thickness: 40, features: mid.part.features.map((f) => ({ ...f, depth: 30 })) },
+    };
     const why = Object.fromEntries(adviseTools(deep, 'f2', TOOLS).unfit.map((u) => [u.tool.number, u.why]));
     expect(why[7]).toMatch(/sticks out 24 mm, 30 mm are needed/);
     expect(why[4]).toMatch(/the shank would rub/);

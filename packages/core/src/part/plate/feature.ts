@@ -121,10 +121,14 @@ export class Feature {
   @IsString() @Length(0, 255) layer!: string;
 }
 
-/** The wanted part: a plate of one thickness with features cut into it from the top or from below. */
-export class Part {
+/** A plate of one thickness with features cut into it from the top or from below. */
+export class Plate {
+  @Equals('plate') kind!: 'plate';
   @IsNumber() @Min(0.05) @Max(2000) thickness!: number;
   @ListOf(() => Feature, 2000) features!: Feature[];
 }
 
 export const SINGLE: Pattern = { type: 'single', count: 1, rows: 1, dx: 0, dy: 0, centreX: 0, centreY: 0 };
+
+/** The wanted part. */
+export type Part = Plate;

@@ -20,7 +20,7 @@ function partOf(...more: [Feature['meaning'], Shape, Partial<Feature>?][]): Part
   const features = [outline()];
   for (const [meaning, shape, values] of more)
     features.push(newFeature(features, meaning, `A ${meaning}`, shape, { x: 50, y: 30, ...values }));
-  return { thickness: 10, features };
+  return { kind: 'plate', thickness: 10, features };
 }
 
 const codesOf = (part: Part) => modelOf(part).findings.map((f) => f.code);
@@ -156,9 +156,9 @@ describe('the model of a part', () => {
 
   test('a part without an outside says so', () => {
     const { features } = partOf(['pocket', square]);
-    expect(codesOf({ thickness: 10, features: features.slice(1) })).toEqual(['no-outline']);
+    expect(codesOf({ kind: 'plate', thickness: 10, features: features.slice(1) })).toEqual(['no-outline']);
     const ignored = features.map((f) => ({ ...f, meaning: 'ignore' as const }));
-    expect(codesOf({ thickness: 10, features: ignored })).toEqual(['no-outline']);
+    expect(codesOf({ kind: 'plate', thickness: 10, features: ignored })).toEqual(['no-outline']);
   });
 });
 

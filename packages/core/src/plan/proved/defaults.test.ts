@@ -25,7 +25,7 @@ describe('every kind', () => {
           { x: 40, y: 25 },
         ),
       ];
-      const job = { ...jobWith(undefined), part: { thickness: 10, features } };
+      const job = { ...jobWith(undefined), part: { kind: 'plate' as const, thickness: 10, features } };
       for (let n = 1; n <= TOOLS.length; n++) {
         if (!kind.suits(tool(n))) continue;
         const { params } = withOperation(job, kind.kind, ['f2'], tool(n)).setups[0].operations[0];

@@ -23,7 +23,10 @@ const hole = newFeature(
   { type: 'round', diameter: 5 },
   { through: true, thread: 'M5', counterbore: { diameter: 10, depth: 5 } },
 );
-const base: Job = { ...newJob('J', 'mm'), part: { thickness: 10, features: [outline, pocket, hole] } };
+const base: Job = {
+  ...newJob('J', 'mm'),
+  part: { kind: 'plate', thickness: 10, features: [outline, pocket, hole] },
+};
 /** What a kind works on here: the first feature of a meaning it takes. */
 const targetFor = (kind: string): string[] => {
   const { works } = kindOf(kind)!;
