@@ -4,10 +4,10 @@ import compression from 'compression';
 import express, { ErrorRequestHandler, Express, RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
-import { jobRoutes } from './routes/jobs';
-import { shopRoutes } from './routes/shop';
-import type { JobStore } from './services/jobs';
-import type { ShopStore } from './services/shop';
+import { jobRoutes } from './jobs/routes';
+import { shopRoutes } from './shop/routes';
+import type { JobStore } from './jobs/store';
+import type { ShopStore } from './shop/store';
 
 const LARGEST_BODY = '16mb';
 

@@ -2,9 +2,9 @@ import { join, resolve } from 'node:path';
 import { pino } from 'pino';
 import { createApp } from './app';
 import { openDb } from './db/open';
-import { seedDemo } from './services/demo';
-import { JobStore } from './services/jobs';
-import { ShopStore } from './services/shop';
+import { seedDemo } from './jobs/demo';
+import { JobStore } from './jobs/store';
+import { ShopStore } from './shop/store';
 
 const root = resolve(__dirname, '../../..');
 const port = Number(process.env.PORT ?? 4380);

@@ -8,9 +8,12 @@ import { lightTheme } from '../src/theme/paper';
 
 /** The starting shop, as the server would give it. */
 const SHOP = Object.fromEntries(
-  SHELF_NAMES.map((shelf) => [
-    unstable_serialize(KEYS.shelf(shelf)),
-    SHELVES[shelf].start.map((item) => ({ version: 1, updatedAt: '2026-01-01T00:00:00Z', item })),
+  SHELF_NAMES.flatMap((shelf) => [
+    [
+      unstable_serialize(KEYS.shelf(shelf)),
+      SHELVES[shelf].start.map((item) => ({ version: 1, updatedAt: '2026-01-01T00:00:00Z', item })),
+    ],
+    [unstable_serialize(KEYS.unread(shelf)), []],
   ]),
 );
 

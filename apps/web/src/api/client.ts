@@ -36,12 +36,16 @@ const at = (shelf: ShelfName, id: string) => `/shop/${shelf}/${encodeURIComponen
 export const api = {
   jobs: () => call<JobSummary[]>('GET', '/jobs'),
   job: (id: string) => call<JobRow>('GET', `/jobs/${id}`),
+  /** Where a job is to be had as it is stored, readable or not. */
+  documentOf: (id: string) => `/api/jobs/${id}/document`,
   create: (job: Job) => call<JobRow>('POST', '/jobs', { job }),
   save: (id: string, version: number, job: Job) => call<SaveResult>('PUT', `/jobs/${id}`, { version, job }),
   duplicate: (id: string) => call<JobRow>('POST', `/jobs/${id}/duplicate`),
   remove: (id: string) => call<void>('DELETE', `/jobs/${id}`),
   restore: (id: string) => call<void>('POST', `/jobs/${id}/restore`),
   shelf: <K extends ShelfName>(shelf: K) => call<Kept<ShopItems[K]>[]>('GET', `/shop/${shelf}`),
+  /** What stands on a shelf and cannot be read. */
+  unread: (shelf: ShelfName) => call<{ id: string; findings: Finding[] }[]>('GET', `/shop/${shelf}/unread`),
   keep: <K extends ShelfName>(shelf: K, version: number, item: ShopItems[K]) =>
     call<ItemSave<ShopItems[K]>>('PUT', at(shelf, item.id), { version, item }),
   keepAll: <K extends ShelfName>(shelf: K, entries: { version: number; item: ShopItems[K] }[]) =>

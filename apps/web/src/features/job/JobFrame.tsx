@@ -1,6 +1,6 @@
 import { Link, usePathname, useRouter } from 'expo-router';
 import { ReactNode, memo, useMemo } from 'react';
-import { Pressable, View } from 'react-native';
+import { Linking, Pressable, View } from 'react-native';
 import { ActivityIndicator, Button, IconButton } from 'react-native-paper';
 import useSWR from 'swr';
 import { ApiError, api } from '../../api/client';
@@ -8,6 +8,7 @@ import { KEYS } from '../../api/keys';
 import { SIZE, SPACE } from '../../theme/theme';
 import { usePalette, useWide } from '../../theme/usePalette';
 import { Empty } from '../../ui/Empty';
+import { FindingList } from '../../ui/FindingList';
 import { Txt } from '../../ui/Txt';
 import { JobProvider, useCalmJob } from './JobContext';
 import { STAGES, STAGE_NAMES, Stage, stageStates } from './stages';
@@ -118,26 +119,36 @@ const Header = memo(function Header({ id }: { id: string }) {
   );
 });
 
+/** Why a job does not open: it is gone, nobody answers, or what is stored cannot be read, which can be taken away as it is. */
+function NotOpened({ id, error }: { id: string; error: Error }) {
+  const router = useRouter();
+  const { status, findings } = error instanceof ApiError ? error : { status: 0, findings: [] };
+  return (
+    <Empty title={status === 404 ? 'This job is gone' : 'The job cannot be opened'}>
+      <Txt tone="quiet">{error.message}</Txt>
+      {findings.length > 0 && (
+        <>
+          <FindingList findings={findings} goTo={() => undefined} goLabel="" />
+          <Button mode="outlined" onPress={() => void Linking.openURL(api.documentOf(id))}>
+            Take it away as stored
+          </Button>
+        </>
+      )}
+      <Button mode="contained" onPress={() => router.push('/')}>
+        To the jobs
+      </Button>
+    </Empty>
+  );
+}
+
 /** Loads a job and puts its header and stages around whatever stage is open. */
 export function JobFrame({ id, children }: { id: string; children: ReactNode }) {
-  const router = useRouter();
   const { data, error } = useSWR(KEYS.job(id), () => api.job(id), {
     revalidateIfStale: true,
     revalidateOnReconnect: false,
     dedupingInterval: 0,
   });
-  if (error && !data) {
-    return (
-      <Empty
-        title={error instanceof ApiError && error.status === 404 ? 'This job is gone' : 'The job cannot be opened'}
-      >
-        <Txt tone="quiet">{(error as Error).message}</Txt>
-        <Button mode="contained" onPress={() => router.push('/')}>
-          To the jobs
-        </Button>
-      </Empty>
-    );
-  }
+  if (error && !data) return <NotOpened id={id} error={error as Error} />;
   if (!data) return <ActivityIndicator style={{ flex: 1 }} accessibilityLabel="Opening the job" />;
   return (
     <JobProvider key={id} id={id} row={data}>

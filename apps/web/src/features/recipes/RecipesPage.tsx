@@ -11,6 +11,7 @@ import { Card } from '../../ui/Card';
 import { Empty } from '../../ui/Empty';
 import { LinkCard } from '../../ui/LinkCard';
 import { Txt } from '../../ui/Txt';
+import { UnreadItems } from '../../ui/UnreadItems';
 
 function RecipeCard({ recipe, onDelete }: { recipe: Recipe; onDelete: () => void }) {
   return (
@@ -56,6 +57,7 @@ export function RecipesPage() {
           text="A thread’s diameters, its drill for cutting or forming, the nearest stocked size"
           onPress={() => router.push('/recipes/threads')}
         />
+        <UnreadItems shelf="recipes" />
         {error && <Txt tone="danger">▲ {error.message}. Trying again.</Txt>}
         {kept?.length === 0 && (
           <Empty title="No recipes yet">

@@ -8,6 +8,7 @@ import { SPACE } from '../../theme/theme';
 import { useWide } from '../../theme/usePalette';
 import { Txt } from '../../ui/Txt';
 import { LinkCard } from '../../ui/LinkCard';
+import { UnreadItems } from '../../ui/UnreadItems';
 
 type Listed = 'machines' | 'materials' | 'holders' | 'controllers';
 
@@ -52,6 +53,7 @@ function Shelf<K extends Listed>({ shelf }: { shelf: K }) {
         </Button>
       </View>
       {error && <Txt tone="danger">▲ {error.message}. Trying again.</Txt>}
+      <UnreadItems shelf={shelf} />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.s }}>
         {items.map((item) => (
           <View key={item.id} style={{ width: wide ? '49%' : '100%' }}>

@@ -25,6 +25,7 @@ import { Empty } from '../../ui/Empty';
 import { FindingCard } from '../../ui/FindingCard';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
+import { UnreadItems } from '../../ui/UnreadItems';
 import { pickText, saveFile } from '../../ui/files';
 import { AddToolSheet } from './AddToolSheet';
 import { ImportSheet } from './ImportSheet';
@@ -105,6 +106,7 @@ export function ToolsPage() {
         }
       >
         {(told ?? error?.message) && <Txt tone="danger">▲ {told ?? error?.message}</Txt>}
+        <UnreadItems shelf="tools" />
         {clashes.map((f) => (
           <FindingCard key={f.place.tool} finding={f} onGo={() => router.push(`/tools/${f.place.tool}`)} />
         ))}

@@ -1,7 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseJob } from '@tidypath/core';
-import type { JobStore } from './jobs';
+import type { JobStore } from './store';
 
 /** The demo shop's jobs, put in when there are none at all. */
 export function seedDemo(store: JobStore, folder: string): number {

@@ -1,6 +1,6 @@
 import { Request, Response, Router } from 'express';
 import { Finding, SHELVES, SHELF_NAMES, ShelfName, ShopItems, readItem } from '@tidypath/core';
-import type { ShopStore } from '../services/shop';
+import type { ShopStore } from './store';
 
 const MOST = 2000;
 const isVersion = (value: unknown): value is number => Number.isInteger(value) && (value as number) >= 0;
@@ -17,6 +17,8 @@ export function shopRoutes(store: ShopStore): Router {
     void res.status(404).json({ error: `There is no such ${SHELVES[shelf].one}; it may have been deleted` });
 
   router.get('/:shelf', (req, res) => void res.json(store.list(shelfOf(req))));
+
+  router.get('/:shelf/unread', (req, res) => void res.json(store.unread(shelfOf(req))));
 
   router.post('/:shelf', (req, res) => {
     const shelf = shelfOf(req);

@@ -1,6 +1,6 @@
-import { Router } from 'express';
+import { Response, Router } from 'express';
 import { readJob } from '@tidypath/core';
-import type { JobStore } from '../services/jobs';
+import type { JobStore, UnreadJob } from './store';
 
 const ID = /^[0-9a-f-]{36}$/;
 
@@ -8,6 +8,13 @@ const ID = /^[0-9a-f-]{36}$/;
 export function jobRoutes(store: JobStore): Router {
   const router = Router();
   const missing = { error: 'There is no such job; it may have been deleted' };
+  /** Answers with what was found, or why there is nothing. */
+  const answer = <T extends object>(res: Response, found: T | UnreadJob | undefined, status: (found: T) => number) => {
+    if (!found) res.status(404).json(missing);
+    else if ('findings' in found)
+      res.status(422).json({ error: 'This job was stored by another version and cannot be read', ...found });
+    else res.status(status(found)).json(found);
+  };
 
   router.param('id', (_req, res, next, id: string) => {
     if (ID.test(id)) next();
@@ -22,10 +29,12 @@ export function jobRoutes(store: JobStore): Router {
     res.status(201).json(store.create(job));
   });
 
-  router.get('/:id', (req, res) => {
-    const row = store.get(req.params.id);
-    if (row) res.json(row);
-    else res.status(404).json(missing);
+  router.get('/:id', (req, res) => answer(res, store.get(req.params.id), () => 200));
+
+  router.get('/:id/document', (req, res) => {
+    const document = store.document(req.params.id);
+    if (document === undefined) res.status(404).json(missing);
+    else res.type('application/json').attachment('job.json').send(document);
   });
 
   router.put('/:id', (req, res) => {
@@ -34,16 +43,10 @@ export function jobRoutes(store: JobStore): Router {
       return void res.status(400).json({ error: 'Say which version this save started from' });
     const { job, findings } = readJob(req.body?.job);
     if (!job) return void res.status(422).json({ error: 'This job cannot be saved', findings });
-    const result = store.save(req.params.id, version, job);
-    if (!result) return void res.status(404).json(missing);
-    res.status(result.saved ? 200 : 409).json(result);
+    answer(res, store.save(req.params.id, version, job), ({ saved }) => (saved ? 200 : 409));
   });
 
-  router.post('/:id/duplicate', (req, res) => {
-    const row = store.duplicate(req.params.id);
-    if (row) res.status(201).json(row);
-    else res.status(404).json(missing);
-  });
+  router.post('/:id/duplicate', (req, res) => answer(res, store.duplicate(req.params.id), () => 201));
 
   router.delete('/:id', (req, res) => void res.status(store.remove(req.params.id) ? 204 : 404).end());
   router.post('/:id/restore', (req, res) => void res.status(store.restore(req.params.id) ? 204 : 404).end());

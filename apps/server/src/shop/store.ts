@@ -1,4 +1,4 @@
-import { Kept, SHELF_NAMES, SHELVES, ShelfName, ShopItems } from '@tidypath/core';
+import { FORMAT_VERSION, Finding, Kept, SHELF_NAMES, SHELVES, ShelfName, ShopItems, readStored } from '@tidypath/core';
 import type { Db } from '../db/open';
 
 interface Stored {
@@ -29,11 +29,27 @@ export class ShopStore {
 
   list<K extends ShelfName>(shelf: K): Kept<ShopItems[K]>[] {
     return this.db
-      .prepare<[string], Stored>(
-        'SELECT id, document, version, updated_at FROM shop_items WHERE shelf = ? AND deleted_at IS NULL ORDER BY rowid',
+      .prepare<[string, number], Stored>(
+        'SELECT id, document, version, updated_at FROM shop_items WHERE shelf = ? AND deleted_at IS NULL AND format = ? ORDER BY rowid',
       )
-      .all(shelf)
+      .all(shelf, FORMAT_VERSION)
       .map(keptOf<ShopItems[K]>);
+  }
+
+  /** What stands on a shelf and cannot be read, with why. */
+  unread(shelf: ShelfName): { id: string; findings: Finding[] }[] {
+    return this.db
+      .prepare<[string, number], { id: string; document: string; format: number | null }>(
+        'SELECT id, document, format FROM shop_items WHERE shelf = ? AND deleted_at IS NULL AND (format IS NULL OR format <> ?)',
+      )
+      .all(shelf, FORMAT_VERSION)
+      .map(({ id, document, format }) => {
+        const { findings } = readStored(shelf, JSON.parse(document), format);
+        return {
+          id,
+          findings: findings.map((f) => ({ ...f, message: `${SHELVES[shelf].one} “${id}”: ${f.message}` })),
+        };
+      });
   }
 
   private row(shelf: ShelfName, id: string): (Stored & { deleted_at: string | null }) | undefined {
@@ -54,10 +70,19 @@ export class ShopStore {
       const next = (row?.version ?? 0) + 1;
       this.db
         .prepare(
-          `INSERT INTO shop_items (shelf, id, document, version, updated_at) VALUES (@shelf, @id, @document, @version, @at)
-           ON CONFLICT (shelf, id) DO UPDATE SET document = @document, version = @version, updated_at = @at, deleted_at = NULL`,
+          `INSERT INTO shop_items (shelf, id, document, version, updated_at, format)
+           VALUES (@shelf, @id, @document, @version, @at, @format)
+           ON CONFLICT (shelf, id) DO UPDATE
+           SET document = @document, version = @version, updated_at = @at, format = @format, deleted_at = NULL`,
         )
-        .run({ shelf, id: item.id, document: JSON.stringify(item), version: next, at: this.now() });
+        .run({
+          shelf,
+          id: item.id,
+          document: JSON.stringify(item),
+          version: next,
+          at: this.now(),
+          format: FORMAT_VERSION,
+        });
       return { saved: true, version: next };
     })();
   }

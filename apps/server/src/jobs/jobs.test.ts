@@ -1,0 +1,123 @@
+import { rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { pino } from 'pino';
+import request from 'supertest';
+import { newJob } from '@tidypath/core';
+import { createApp } from '../app';
+import { openDb } from '../db/open';
+import { seedDemo } from './demo';
+import { JobStore } from './store';
+import { ShopStore } from '../shop/store';
+import { folder, root } from '../../testing/folder';
+
+describe('jobs over HTTP', () => {
+  const data = folder();
+  const db = openDb(data);
+  const store = new JobStore(db);
+  const app = createApp(
+    { jobs: store, shop: new ShopStore(db) },
+    join(root, 'no-such-folder'),
+    pino({ level: 'silent' }),
+  );
+  const job = newJob('Plate', 'mm');
+  afterAll(() => {
+    db.close();
+    rmSync(data, { recursive: true, force: true });
+  });
+  const create = async (name = 'Plate') =>
+    (
+      await request(app)
+        .post('/api/jobs')
+        .send({ job: { ...job, name } })
+    ).body as { id: string; version: number };
+
+  test('made, read, saved, copied, deleted and brought back', async () => {
+    const { id, version } = await create();
+    expect(version).toBe(1);
+    expect((await request(app).get(`/api/jobs/${id}`)).body.job).toEqual(job);
+    expect(
+      (
+        await request(app)
+          .put(`/api/jobs/${id}`)
+          .send({ version: 1, job: { ...job, name: 'Plate B' } })
+      ).body,
+    ).toEqual({ saved: true, version: 2 });
+    const copy = await request(app).post(`/api/jobs/${id}/duplicate`);
+    expect(copy.body.job.name).toBe('Plate B copy');
+    expect((await request(app).delete(`/api/jobs/${id}`)).status).toBe(204);
+    expect((await request(app).get(`/api/jobs/${id}`)).status).toBe(404);
+    expect((await request(app).post(`/api/jobs/${id}/restore`)).status).toBe(204);
+    const list = (await request(app).get('/api/jobs')).body as { name: string }[];
+    expect(list.map((j) => j.name)).toEqual(expect.arrayContaining(['Plate B', 'Plate B copy']));
+  });
+
+  test('the later of two saves is told, and neither is lost', async () => {
+    const { id } = await create('Shared');
+    await request(app)
+      .put(`/api/jobs/${id}`)
+      .send({ version: 1, job: { ...job, name: 'Mine' } });
+    const late = await request(app)
+      .put(`/api/jobs/${id}`)
+      .send({ version: 1, job: { ...job, name: 'Theirs' } });
+    expect(late.status).toBe(409);
+    expect(late.body).toMatchObject({ saved: false, current: { version: 2, job: { name: 'Mine' } } });
+    expect(store.refused(id)).toMatchObject([{ job: { name: 'Theirs' } }]);
+    expect((await request(app).get(`/api/jobs/${id}/refused`)).body).toHaveLength(1);
+  });
+
+  test('a bad job is refused with findings and changes nothing', async () => {
+    const { id } = await create('Good');
+    const bad = await request(app)
+      .put(`/api/jobs/${id}`)
+      .send({ version: 1, job: { ...job, part: { ...job.part, thickness: -1 } } });
+    expect(bad.status).toBe(422);
+    expect(bad.body.findings[0].place.field).toBe('part.thickness');
+    expect((await request(app).get(`/api/jobs/${id}`)).body.version).toBe(1);
+  });
+
+  test.each([
+    ['an id that is a path', () => request(app).get('/api/jobs/..%2f..%2fetc%2fpasswd'), 404],
+    ['a file outside the app', () => request(app).get('/..%2f..%2fpackage.json'), 404],
+    ['something that is not there', () => request(app).get('/api/nothing'), 404],
+    ['broken JSON', () => request(app).post('/api/jobs').set('content-type', 'application/json').send('{"a":'), 400],
+    ['a form instead of JSON', () => request(app).post('/api/jobs').type('form').send({ job: 'x' }), 415],
+    [
+      'a body that is too large',
+      () =>
+        request(app)
+          .post('/api/jobs')
+          .send({ job: 'x'.repeat(17 * 1024 * 1024) }),
+      413,
+    ],
+    ['another site', () => request(app).post('/api/jobs').set('sec-fetch-site', 'cross-site').send({ job }), 403],
+    [
+      'a version that is none',
+      () => request(app).put('/api/jobs/00000000-0000-0000-0000-000000000000').send({ version: 'x', job }),
+      400,
+    ],
+    ['an array for a job', () => request(app).post('/api/jobs').send({ job: [] }), 422],
+    ['no job at all', () => request(app).post('/api/jobs').send({}), 422],
+  ])('%s is refused plainly', async (_, ask, status) => {
+    const answer = await ask();
+    expect(answer.status).toBe(status);
+    expect(JSON.stringify(answer.body)).not.toMatch(/node_modules|\bat \w+ \(|\/src\//);
+  });
+
+  test('a script in a name stays text', async () => {
+    const { id } = await create('<script>alert(1)</script>');
+    const answer = await request(app).get(`/api/jobs/${id}`);
+    expect(answer.type).toBe('application/json');
+    expect(answer.headers['x-content-type-options']).toBe('nosniff');
+    expect(answer.headers['content-security-policy']).toMatch(/default-src 'self'/);
+  });
+
+  test('the demo shop is put in once', () => {
+    const other = folder();
+    const fresh = openDb(other);
+    const demo = new JobStore(fresh);
+    expect(seedDemo(demo, join(root, 'demo/jobs'))).toBe(3);
+    expect(seedDemo(demo, join(root, 'demo/jobs'))).toBe(0);
+    fresh.close();
+    rmSync(other, { recursive: true, force: true });
+  });
+});
