@@ -115,7 +115,7 @@ export function measureSteady(
   const figures = checkSteady(
     {
       text,
-      zero: plan.zero,
+      zero: plan.ground.zero,
       z: -DEPTH,
       radius: D / 2,
       bite: ae,

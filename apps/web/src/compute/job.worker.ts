@@ -96,8 +96,8 @@ function planView(job: Job, setup: Setup, plan: SetupPlan): PlanView {
     })),
     findings: [...plan.findings, ...posted.findings.filter((f) => !own.has(f))],
     programs: posted.programs,
-    zero: plan.zero,
-    clearance: plan.clearance,
+    zero: plan.ground.zero,
+    clearance: plan.ground.clearance,
   };
 }
 
@@ -172,7 +172,7 @@ async function leftBefore(seq: number, job: Job, setup: Setup): Promise<Piece | 
   const left = await leftBefore(seq, job, before);
   const run = new ProofRun(job, before, joinPrograms(programs).text, undefined, { left });
   if (!(await cut(seq, run.prover, () => seq === current))) return undefined;
-  const leaves = leavings(job, before, setup, run.piece);
+  const leaves = leavings(job, plan!.ground, setup, run.piece);
   leftBy.clear();
   leftBy.set(key, leaves);
   return leaves;

@@ -86,6 +86,14 @@ export function proposedParams(
   return { ...kind.defaults({ tool, material, machine, model, targets, stock: stock.region, top, bottom, clearance }) };
 }
 
+/** What a new operation of a kind starts with: the first feature it can work on that no operation of its kind works on yet. */
+export function startingTargets(kind: OperationKind, features: Feature[], route: Operation[]): string[] {
+  const fitting = features.filter((f) => kind.works.includes(f.meaning));
+  const used = new Set(route.filter((o) => o.kind === kind.kind).flatMap((o) => o.targets));
+  const wanted = kind.startsWith?.(fitting) ?? fitting.filter((f) => !used.has(f.id)).slice(0, 1);
+  return (wanted.length ? wanted : fitting.slice(0, 1)).map((f) => f.id);
+}
+
 /** The job with a new operation at the end of the route: tool, values and speeds proposed from what it works on. */
 export function addOperation(
   job: Job,
@@ -128,7 +136,7 @@ const inSentence = (name: string) =>
 
 function nameFor(kind: OperationKind, targets: Feature[], params: object): string {
   if (targets.length === 0) return kind.title;
-  const verb = 'method' in params && params.method === 'spot' ? 'Spot' : kind.verb;
+  const verb = typeof kind.verb === 'string' ? kind.verb : kind.verb(params);
   const first = targets[0].name;
   return `${verb} ${inSentence(first)}${targets.length > 1 ? ` and ${targets.length - 1} more` : ''}`;
 }

@@ -3,7 +3,9 @@ import { Region } from '../geometry/plane/clip';
 import { Added } from '../part/plate/added';
 import { PartModel } from '../part/plate/model';
 import { Feature } from '../part/plate/feature';
+import { Budget } from '../quantity/budget';
 import { Finding } from '../quantity/finding';
+import { Process } from '../machine/abilities';
 import { Machine } from '../machine/machine';
 import { CycleKind } from '../shop/controller';
 import { Material } from '../shop/material';
@@ -20,28 +22,46 @@ export interface Waiting {
   told?: (share: number) => void;
 }
 
-/** What a plan needs to know besides its own parameters. Z is 0 at the part's top. */
-export interface PlanContext extends Waiting {
-  operation: Operation;
+/** What an operation is done with. */
+export interface Means {
   tool: Tool;
   material: Material;
   machine: Machine;
+}
+
+/** What a setup works on, before anything is cut in it. Z is 0 at the part's top. */
+export interface Workpiece {
   model: PartModel;
-  targets: Feature[];
   /** Outline of the stock, part coordinates. */
   stock: Region;
   /** Height of what is left of the stock when this operation starts. */
   top: number;
   /** Underside of the stock. */
   bottom: number;
-  /** What ran before in this setup. */
-  earlier: Earlier[];
   /** Height at which rapids are free of everything. */
   clearance: number;
+}
+
+/** What stands around the work and what was done to it. */
+export interface Surroundings {
+  /** What ran before in this setup. */
+  earlier: Earlier[];
   /** Clamps and jaws. */
   fixtures: FixtureBox[];
   /** Tools of the job, to name one that would do. */
   rack: Tool[];
+}
+
+/** A lap that is worked out by an offset counts as so many moves. */
+export const LAP_STEPS = 500;
+
+/** What a plan needs to know besides its own parameters. */
+export interface PlanContext extends Means, Workpiece, Surroundings, Waiting {
+  operation: Operation;
+  /** Features it works on. */
+  targets: Feature[];
+  /** Moves and laps it may take. */
+  budget: Budget;
 }
 
 /** Holes to be made along Z; the writer uses the control's canned cycle or writes it out. */
@@ -87,25 +107,60 @@ export interface BiteOf {
   peakAe: number;
 }
 
-/** Everything one kind of operation is: its parameters, where they start from, and its plan. */
+/** Stages of a route, in the order that keeps a part stiff and a way back open: rough everything, then finish everything. */
+export const STAGES = [
+  'face',
+  'rough',
+  'rest',
+  'holes',
+  'mouths',
+  'threads',
+  'finish',
+  'edges',
+  'marks',
+  'outside',
+] as const;
+export type Stage = (typeof STAGES)[number];
+
+/** What its place in a route depends on. */
+export interface InRoute {
+  /** Whether it works on the outside of the part. */
+  onOutside: boolean;
+  /** Whether another operation leaves the walls of the same feature to it. */
+  finishesAfter: boolean;
+}
+
+/** Everything one kind of operation is: its process, its parameters, where they start from, its place in a route, and its plan. */
 export interface OperationKind<P extends object = object> {
   kind: string;
   /** What it does, as a verb with its object: "Face the top". */
   title: string;
   /** The verb alone, for names: "Clear" makes "Clear float pocket". */
-  verb: string;
+  verb: string | ((params: P) => string);
+  process: Process;
+  stage: Stage | ((at: InRoute) => Stage);
+  /** Within a stage, lower comes first: spots before drills, edges after the walls they bound; 1 where left out. */
+  rank?(params: P): number;
   /** Meanings of the features it works on; empty where it works on the whole stock. */
   works: Feature['meaning'][];
+  /** Of the features it can work on those a new one starts with, where that is not the first nobody works on yet. */
+  startsWith?(fitting: Feature[]): Feature[];
   /** Whether a tool can do it, by its geometry. */
   suits(tool: Tool): boolean;
   Params: new () => P;
-  defaults(context: Omit<PlanContext, 'operation' | 'earlier' | 'fixtures' | 'rack'>): P;
+  defaults(context: Means & Workpiece & Pick<PlanContext, 'targets'>): P;
   /** The bite the speeds are worked out for, and its worst place (corners, slots), mm. */
   bite(params: P, tool: Tool): BiteOf;
   /** Whether its plan depends on what earlier operations cut. */
   usesEarlier?(params: P): boolean;
   /** Whether its plan depends on clamps and jaws. */
   usesFixtures?: boolean;
+  /** Whether it takes the top of the stock down to the part. */
+  lowersTop?: boolean;
+  /** Whether it cuts the part free of the stock around it. */
+  frees?(targets: Feature[]): boolean;
+  /** What the control compensates: the wear of the cutter, or all of its radius; nothing where left out. */
+  compensates?(params: P): 'wear' | 'radius' | undefined;
   /** What it is asked to shape that the part does not say; the proof takes that for wanted. */
   adds?(params: P, context: Pick<PlanContext, 'model' | 'targets' | 'tool'>): Partial<Added>;
   plan(params: P, context: PlanContext): Plan;

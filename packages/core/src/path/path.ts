@@ -1,3 +1,4 @@
+import { Budget } from '../quantity/budget';
 import { arcOf, Chain, pieces } from '../geometry/plane/chain';
 
 /** What a move is for. */
@@ -39,7 +40,15 @@ export class PathBuilder {
   y = NaN;
   z = NaN;
 
+  /** @param budget spent by a step for every move */
+  constructor(private readonly budget?: Budget) {}
+
+  get count(): number {
+    return this.rows.length;
+  }
+
   private push(kind: number, tag: Tag, x: number, y: number, z: number, cx: number, cy: number, feed: number) {
+    this.budget?.spend();
     this.rows.push([kind, TAGS.indexOf(tag), x, y, z, cx, cy, feed]);
     this.x = x;
     this.y = y;

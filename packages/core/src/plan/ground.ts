@@ -7,6 +7,8 @@ import { meshFromText } from '../stock/height/mesh';
 import { StockModel } from '../stock/height/stock';
 import { Turn, middleOf, seenFrom, turnBetween, turnPoint } from '../part/plate/side';
 import { modelOf } from '../part/plate/model';
+import { repeatedPart, targetsOf } from '../document/repeats';
+import { kindOf } from '../operation/registry';
 import { Fixture, Job, Setup } from '../document/job';
 
 /** Stand-in for a part that has no outside yet, so that everything can still be drawn. */
@@ -17,9 +19,17 @@ const partBounds = (model: PartModel): Bounds => (isEmpty(model.bounds) ? NO_PAR
 /** A setup as it stands on the machine: its job with the part as it lies, what is drawn, the stock and the zero. */
 export interface Ground {
   job: Job;
+  setup: Setup;
   model: PartModel;
+  /** The part with the copies that repeated operations make. */
+  repeated: Job['part'];
+  /** Its model. */
+  whole: PartModel;
   stock: StockModel;
   zero: { x: number; y: number; z: number };
+  /** Height at which rapids are free of everything. */
+  clearance: number;
+  fixtures: FixtureBox[];
 }
 
 /** The job as somebody sees it who stands before a setup: the part lies as it does there. */
@@ -46,13 +56,24 @@ export function groundOf(job: Job, setup: Setup, model: (part: Job['part']) => P
   const drawn = model(seen.part);
   const before = beforeOf(job, setup);
   const stock = before ? leftStock(job, before, setup, model) : blankOf(setup, drawn);
-  return { job: seen, model: drawn, stock, zero: zeroOf(setup, drawn, stock) };
+  const repeated = repeatedPart(seen.part, setup);
+  return {
+    job: seen,
+    setup,
+    model: drawn,
+    repeated,
+    whole: repeated === seen.part ? drawn : model(repeated),
+    stock,
+    zero: zeroOf(setup, drawn, stock),
+    clearance: stock.top + setup.clearance,
+    fixtures: setup.fixtures.map(boxOf),
+  };
 }
 
 /** The outside of what a setup leaves, as it lies in the next. What is exactly left, the proof knows. */
 function leftStock(job: Job, from: Setup, to: Setup, model: (part: Job['part']) => PartModel): StockModel {
   const { stock } = groundOf(job, from, model);
-  const isFaced = from.operations.some((o) => o.on && o.kind === 'face');
+  const isFaced = from.operations.some((o) => o.on && kindOf(o.kind)?.lowersTop);
   const turn = turnOf(from, to);
   const middle = middleOf(job.part);
   const top = isFaced ? Math.min(stock.top, 0) : stock.top;
@@ -189,10 +210,7 @@ const OF_ALL = 1 / 3;
 export function jawsFor(job: Job, setup: Setup): Fixture[] {
   const { stock, model } = groundOf(job, setup);
   const before = beforeOf(job, setup);
-  const outlines = job.part.features.filter((f) => f.meaning === 'outline').map((f) => f.id);
-  const isFree = before?.operations.some(
-    (o) => o.on && o.kind === 'contour' && o.targets.some((id) => outlines.includes(id)),
-  );
+  const isFree = before?.operations.some((o) => o.on && kindOf(o.kind)?.frees?.(targetsOf(o, job.part)));
   const below = -stock.bottom - job.part.thickness;
   const grip = below > 0.5 ? below * OF_BELOW : (stock.top - stock.bottom) * OF_ALL;
   return viseJaws(isFree ? { ...stock, region: model.outline } : stock, Math.min(GRIP, grip));

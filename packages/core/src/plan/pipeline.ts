@@ -1,18 +1,20 @@
+import { abilities } from '../machine/abilities';
+import { Budget, withinBudget } from '../quantity/budget';
 import { Finding, hasStop, note, stop } from '../quantity/finding';
 import { hashOf } from '../quantity/hash';
 import { Added, NOTHING_ADDED, joinAdded } from '../part/plate/added';
-import { PartModel, modelOf } from '../part/plate/model';
+import { PartModel } from '../part/plate/model';
 import { Program, Step, Written, writePrograms } from '../program/write/writer';
 import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
 import { StockModel } from '../stock/height/stock';
 import { Operation } from '../document/operation';
-import { DrillCycle, Plan, PlanContext, Waiting } from '../operation/operation';
+import { DrillCycle, Plan, Means, PlanContext, Waiting } from '../operation/operation';
 import { Path, PathBuilder } from '../path/path';
 import { kindOf } from '../operation/registry';
 import { Job, Setup } from '../document/job';
-import { copyFindings, repeatedPart, targetsOf } from '../document/repeats';
-import { boxOf, groundOf } from './ground';
+import { copyFindings, targetsOf } from '../document/repeats';
+import { Ground, groundOf } from './ground';
 
 /** A planned operation and the key of everything it depends on. */
 export interface Planned {
@@ -22,10 +24,8 @@ export interface Planned {
 }
 
 export interface SetupPlan {
-  model: PartModel;
-  stock: StockModel;
-  zero: { x: number; y: number; z: number };
-  clearance: number;
+  /** What was planned on; whoever proves the plan goes on with it. */
+  ground: Ground;
   planned: Planned[];
   findings: Finding[];
 }
@@ -56,26 +56,34 @@ function stockFindings({ stock: spec }: Setup, stock: StockModel): Finding[] {
   return [];
 }
 
-function jobFindings(job: Job, setup: Setup): Finding[] {
-  const findings: Finding[] = [];
-  if (job.machine.kind === 'lathe') {
-    findings.push(
-      stop('lathe', `${job.machine.name} turns; these operations mill`, 'Choose a mill or a router', {
-        field: 'machine',
-      }),
+/** What the machine cannot do of a route. */
+function machineFindings({ machine }: Job, setup: Setup): Finding[] {
+  const { processes, turnsWork } = abilities(machine);
+  if (turnsWork)
+    return [
+      stop('lathe', `${machine.name} turns; these operations mill`, 'Choose a mill or a router', { field: 'machine' }),
+    ];
+  if (processes.includes('milling')) return [];
+  return setup.operations
+    .filter((o) => o.on && !processes.includes(kindOf(o.kind)?.process ?? 'milling'))
+    .map((o) =>
+      stop(
+        'beam-only',
+        `“${o.name}” needs a spindle; ${machine.name} cuts sheet with a beam`,
+        'Cut it out with a beam, switch it off, or choose a mill or a router',
+        { operation: o.id, field: 'machine' },
+      ),
     );
-  }
-  if (job.machine.kind === 'sheet cutter') {
-    for (const o of setup.operations.filter((x) => x.on && x.kind !== 'cut-out'))
-      findings.push(
-        stop(
-          'beam-only',
-          `“${o.name}” needs a spindle; ${job.machine.name} cuts sheet with a beam`,
-          'Cut it out with a beam, switch it off, or choose a mill or a router',
-          { operation: o.id, field: 'machine' },
-        ),
-      );
-  }
+}
+
+/** What the control compensates of a tool in a setup. */
+export const compensationsOf = (setup: Setup, toolId: string): Set<'wear' | 'radius'> =>
+  new Set(
+    setup.operations.flatMap((o) => (o.on && o.toolId === toolId && kindOf(o.kind)?.compensates?.(o.params)) || []),
+  );
+
+function jobFindings(job: Job, setup: Setup): Finding[] {
+  const findings = machineFindings(job, setup);
   const seen = new Map<number, string>();
   for (const tool of job.tools) {
     const other = seen.get(tool.number);
@@ -87,10 +95,8 @@ function jobFindings(job: Job, setup: Setup): Finding[] {
       );
     seen.set(tool.number, tool.name);
   }
-  const compensates = (toolId: string, how: string) =>
-    setup.operations.some((o) => o.on && o.toolId === toolId && o.params.compensation === how);
   for (const { id, name } of job.tools)
-    if (compensates(id, 'wear in the control') && compensates(id, 'all in the control'))
+    if (compensationsOf(setup, id).size > 1)
       findings.push(
         stop(
           'compensation-mixed',
@@ -112,10 +118,25 @@ const missing = (operation: Operation, what: string, remedy: string, field: stri
   ],
 });
 
+/** Moves, and laps counted as many, that one operation may take. */
+const MOST_STEPS = 1_000_000;
+
+const tooLong = (operation: Operation): Plan => ({
+  path: EMPTY,
+  findings: [
+    stop(
+      'plan-too-long',
+      `“${operation.name}” would take more than ${MOST_STEPS / 1e6} million moves with these values`,
+      'Bite wider, take deeper layers, or divide the work',
+      { operation: operation.id, field: 'params' },
+    ),
+  ],
+});
+
 function planOne(
   job: Job,
   operation: Operation,
-  ground: Omit<PlanContext, 'operation' | 'tool' | 'targets' | 'material' | 'machine'> & { partKey: string },
+  ground: Omit<PlanContext, 'operation' | 'targets' | 'budget' | keyof Means> & { partKey: string },
   earlierKeys: string[],
   cache?: PlanCache,
 ): Planned {
@@ -142,14 +163,11 @@ function planOne(
   if (!kind) plan = missing(operation, 'kind that is known', 'Delete it', 'kind');
   else if (!tool) plan = missing(operation, 'tool', 'Choose one from the rack', 'toolId');
   else {
-    plan = kind.plan(operation.params, {
-      ...ground,
-      operation,
-      tool,
-      targets,
-      material: job.material,
-      machine: job.machine,
-    });
+    const context = { ...ground, operation, tool, targets, material: job.material, machine: job.machine };
+    plan = withinBudget(
+      () => kind.plan(operation.params, { ...context, budget: new Budget(MOST_STEPS) }),
+      () => tooLong(operation),
+    );
     if (plan.path.count === 0 && plan.findings.length === 0)
       plan.findings.push(
         note(
@@ -181,7 +199,7 @@ function planOne(
 /** Speeds the machine cannot run. */
 function rangeFindings(job: Job, operation: Operation): Finding[] {
   const { machine } = job;
-  const beam = operation.kind === 'cut-out';
+  const beam = kindOf(operation.kind)?.process === 'beam';
   const { rpm, feed } = operation.speeds;
   const place = { operation: operation.id };
   const findings: Finding[] = [];
@@ -239,16 +257,13 @@ export function* planSteps(
   cache?: PlanCache,
   waiting: Waiting = {},
 ): Generator<PlanStep, SetupPlan> {
-  const { job: seen, model: drawn, stock, zero } = groundOf(job, setup);
-  const part = repeatedPart(seen.part, setup);
-  const model = part === seen.part ? drawn : modelOf(part);
-  const clearance = stock.top + setup.clearance;
+  const made = groundOf(job, setup);
+  const { job: seen, whole: model, stock, clearance, fixtures } = made;
   const findings = [...model.findings, ...stockFindings(setup, stock), ...jobFindings(job, setup)];
   const planned: Planned[] = [];
-  const partKey = hashOf(part);
-  const fixtures = setup.fixtures.map(boxOf);
+  const partKey = hashOf(made.repeated);
   let top = stock.top;
-  if (model.outline.length === 0) return { model, stock, zero, clearance, planned, findings };
+  if (model.outline.length === 0) return { ground: made, planned, findings };
   const on = setup.operations.filter((o) => o.on);
   for (const [index, operation] of on.entries()) {
     yield { name: operation.name, index, of: on.length };
@@ -273,7 +288,7 @@ export function* planSteps(
     planned.push(one);
     if (one.plan.lowersTo !== undefined) top = Math.min(top, one.plan.lowersTo);
   }
-  return { model, stock, zero, clearance, planned, findings };
+  return { ground: made, planned, findings };
 }
 
 /**
@@ -347,8 +362,8 @@ export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId 
     tool: job.tools.find((t) => t.id === operation.toolId)!,
     rpm: operation.speeds.rpm,
     coolant: operation.coolant,
-    path: moved(path, plan.zero),
-    cycle: cycle && movedCycle(cycle, plan.zero),
+    path: moved(path, plan.ground.zero),
+    cycle: cycle && movedCycle(cycle, plan.ground.zero),
     pierce,
   }));
   const index = job.setups.indexOf(setup);

@@ -1,4 +1,4 @@
-import { addedOf, controllerOf, planSetup, postSetup } from './pipeline';
+import { addedOf, compensationsOf, controllerOf, planSetup, postSetup } from './pipeline';
 import { holderLength } from '../shop/holder';
 import { diameterOffsetOf, isBeam } from '../shop/tool';
 import { Allowed, Wanted } from '../judge/allowed';
@@ -6,7 +6,6 @@ import { Judged, judge, lookCloser, walls } from '../judge/judged';
 import { beyondMachine } from '../judge/beyond-machine';
 import { gouges, leftovers, shortfalls } from '../judge/shape';
 import { Finding, stop } from '../quantity/finding';
-import { modelOf } from '../part/plate/model';
 import { ReadOptions, ReadProgram, readProgram } from '../program/read/reader';
 import { Clock } from '../simulate/clock';
 import { Piece } from '../simulate/input';
@@ -20,10 +19,9 @@ import { StepFigures, idleSteps, stepsOf } from '../judge/steps';
 import { Program, Section } from '../program/write/writer';
 import { Grid, HeightField, copyField } from '../stock/height/field';
 import { Job, Setup } from '../document/job';
-import { repeatedPart } from '../document/repeats';
 import { back, middleOf } from '../part/plate/side';
 import { dropFar, dropLoose, turnedField, turnedGrid } from '../stock/height/turned';
-import { beforeOf, boxOf, groundOf, turnOf } from './ground';
+import { Ground, beforeOf, groundOf, turnOf } from './ground';
 
 /** What the posted text really does. */
 export interface Proof {
@@ -57,15 +55,12 @@ function homeHeight(job: Job, setup: Setup, zeroAboveTable: number): number {
 
 /** What the diameter registers of the tools hold that the control compensates: their radius, or 0 for wear alone. */
 function registersOf(job: Job, setup: Setup): ReadOptions['registers'] {
-  const left = (toolId: string, how: string) =>
-    setup.operations.some((o) => o.on && o.toolId === toolId && o.params.compensation === how);
   return new Map(
-    job.tools
-      .filter((t) => left(t.id, 'wear in the control') || left(t.id, 'all in the control'))
-      .map((t) => [
-        t.number,
-        { register: diameterOffsetOf(t), radius: left(t.id, 'all in the control') ? t.diameter / 2 : 0 },
-      ]),
+    job.tools.flatMap((t) => {
+      const compensated = compensationsOf(setup, t.id);
+      const radius = compensated.has('radius') ? t.diameter / 2 : 0;
+      return compensated.size ? [[t.number, { register: diameterOffsetOf(t), radius }] as const] : [];
+    }),
   );
 }
 
@@ -86,6 +81,8 @@ export interface ProofOptions {
   left?: Piece;
   /** Asked now and then while reading: whether to leave it. */
   stopped?: () => boolean;
+  /** What the setup works on, where it is made already. */
+  ground?: Ground;
 }
 
 /** A proof under way: `advance` it until it is done, then `finish`. */
@@ -106,9 +103,8 @@ export class ProofRun {
     cell?: number,
     private readonly more: ProofOptions = {},
   ) {
-    const { job: seen, model: drawn, stock, zero } = groundOf(job, setup);
-    const part = repeatedPart(seen.part, setup);
-    this.model = part === seen.part ? drawn : modelOf(part);
+    const { job: seen, whole, stock, zero, fixtures } = more.ground ?? groundOf(job, setup);
+    this.model = whole;
     if (this.model.outline.length) this.wanted = new Wanted(this.model, addedOf(seen, setup, this.model));
     const zeroAboveTable = setup.riser + zero.z - stock.bottom;
     this.read = readProgram(text, {
@@ -129,7 +125,7 @@ export class ProofRun {
       stock,
       left: more.left,
       zero,
-      fixtures: setup.fixtures.map(boxOf),
+      fixtures,
       zeroAboveTable,
       cell,
     });
@@ -137,7 +133,7 @@ export class ProofRun {
   }
 
   get done(): boolean {
-    return this.prover.done && this.windows.done;
+    return this.prover.done && (this.prover.isCutShort || this.windows.done);
   }
 
   /** Share of the work done, 0..1. */
@@ -225,10 +221,10 @@ export function proveProgram(job: Job, setup: Setup, text: string, cell?: number
 }
 
 /** What a proved setup leaves, as it lies in a later one; pieces that came loose are gone. */
-export function leavings(job: Job, from: Setup, to: Setup, piece: Piece): Piece {
-  const { model, stock } = groundOf(job, from);
+export function leavings(job: Job, from: Ground, to: Setup, piece: Piece): Piece {
+  const { model, stock } = from;
   const about = { ...middleOf(job.part), thickness: job.part.thickness };
-  const turn = turnOf(from, to);
+  const turn = turnOf(from.setup, to);
   const field = copyField(piece.field);
   const held = dropLoose(field, model.outline, stock.bottom);
   const on = (grid: Grid) => {
@@ -252,12 +248,13 @@ export const notKnown = (before: Setup): Finding =>
 export function leftBefore(job: Job, setup: Setup, cell?: number): { left?: Piece; findings: Finding[] } {
   const before = beforeOf(job, setup);
   if (!before) return { findings: [] };
-  const { programs } = postSetup(job, before, planSetup(job, before));
+  const plan = planSetup(job, before);
+  const { programs } = postSetup(job, before, plan);
   if (programs.length === 0) return { findings: [notKnown(before)] };
   const { left, findings } = leftBefore(job, before, cell);
-  const run = new ProofRun(job, before, joinPrograms(programs).text, cell, { left });
+  const run = new ProofRun(job, before, joinPrograms(programs).text, cell, { left, ground: plan.ground });
   run.prover.advance();
-  return { left: leavings(job, before, setup, run.piece), findings };
+  return { left: leavings(job, plan.ground, setup, run.piece), findings };
 }
 
 /** Joins programs of one setup (one a tool) into one text, for proving them as they run: one after the other. */

@@ -282,7 +282,7 @@ describe('stock that is carried on', () => {
     const job = turned(withOperation(plate(), 'contour', ['f1'], tool(4), { breakthrough: 6.2 }), SIDEWAYS);
     const { programs } = postSetup(job, job.setups[0], planSetup(job, job.setups[0]));
     const proof = proveProgram(job, job.setups[0], joinPrograms(programs).text, CELL);
-    const { field, on } = leavings(job, job.setups[0], job.setups[1], proof);
+    const { field, on } = leavings(job, groundOf(job, job.setups[0]), job.setups[1], proof);
     const around = pileOf(field, 0, NaN);
     expect(around).toEqual([]);
     expect(Math.abs(volumeOf(field, -1e6) / (80 * 50 * 17) - 1)).toBeLessThan(0.01);

@@ -1,4 +1,5 @@
-import { Finding } from '../quantity/finding';
+import { Budget, withinBudget } from '../quantity/budget';
+import { Finding, stop } from '../quantity/finding';
 import { powerAt } from '../machine/machine';
 import { Tool, formOf } from '../shop/tool';
 import { cutState } from '../cutting/cut';
@@ -23,6 +24,9 @@ const MOST_SAMPLES = 400_000;
 const MANY_MOTIONS = 200_000;
 /** Thinner contact than this does not count as engaged, mm: below it lies the grid's own error. */
 const THIN = 0.003;
+
+/** Cells that a proof may cut over, counted as often as a cutter passes them: hours of work. */
+const MOST_CELLS = 2e10;
 
 /** Key frames of a program, evenly spread: each holds heights and owners, 8 bytes a cell, 12 where there are undersides too. */
 const FRAMES = 10;
@@ -52,6 +56,9 @@ export class Prover {
   private next = 0;
   private elapsed = 0;
   private frames: Frame[] = [];
+  private readonly budget = new Budget(MOST_CELLS);
+  /** Motion at which the budget was met; the proof ends there. */
+  private endsAt: number | undefined;
 
   constructor(readonly input: ProveInput) {
     this.field = stockField(input.stock, input.cell, input.left?.field);
@@ -65,7 +72,12 @@ export class Prover {
   }
 
   get done(): boolean {
-    return this.next >= this.input.motions.count;
+    return this.isCutShort || this.next >= this.input.motions.count;
+  }
+
+  /** Whether it ended before the program did. */
+  get isCutShort(): boolean {
+    return this.endsAt !== undefined;
   }
 
   /** Share of the motions already cut, 0..1. */
@@ -78,16 +90,21 @@ export class Prover {
     return this.field.height.length * (this.field.below ? 12 : 8) * (1 + this.frames.length);
   }
 
-  /** Cuts up to `most` further motions. */
+  /** Cuts up to `most` further motions, as far as the budget goes. */
   advance(most = Infinity): void {
     const end = Math.min(this.input.motions.count, this.next + most);
     const every = Math.ceil(this.input.motions.count / FRAMES);
-    while (this.next < end) {
-      if (this.next >= (this.frames[this.frames.length - 1]?.next ?? 0) + every) this.frames.push(this.frame());
-      this.motion(this.next);
-      this.elapsed += this.clock.seconds[this.next];
-      this.next++;
-    }
+    withinBudget(
+      () => {
+        while (this.next < end && !this.isCutShort) {
+          if (this.next >= (this.frames[this.frames.length - 1]?.next ?? 0) + every) this.frames.push(this.frame());
+          this.motion(this.next);
+          this.elapsed += this.clock.seconds[this.next];
+          this.next++;
+        }
+      },
+      () => void (this.endsAt = this.next),
+    );
   }
 
   private frame(): Frame {
@@ -157,6 +174,8 @@ export class Prover {
     const coarse = course.isSloped ? SLOPED : 1;
     const stretches = isRapid ? 1 : Math.max(1, Math.ceil(course.length / (this.sampleLength * coarse)));
     const chords = Math.max(1, Math.ceil(course.chords(CHORD * coarse) / stretches));
+    const wide = (2 * cutter.radius) / this.field.cell;
+    this.budget.spend(Math.ceil(wide * (course.length / this.field.cell + wide * stretches * chords)));
     const seconds = this.clock.seconds[i] / stretches;
     const length = course.length / stretches;
     for (let s = 1; s <= stretches; s++) {
@@ -239,7 +258,19 @@ export class Prover {
   result(): { samples: Samples; findings: Finding[]; removed: number } {
     this.sampleGathered();
     const removed = this.removedBy.reduce((sum, v) => sum + v, 0);
-    return { samples: this.samples.build(), findings: this.contacts.told.findings(), removed };
+    return { samples: this.samples.build(), findings: [...this.cutShort(), ...this.contacts.told.findings()], removed };
+  }
+
+  private cutShort(): Finding[] {
+    if (this.endsAt === undefined) return [];
+    return [
+      stop(
+        'proof-too-long',
+        'The cutter passes over more metal than can be looked at in hours; the program is proved up to here',
+        'Look for a move that goes far too far, or prove it in parts',
+        { line: this.input.motions.line[this.endsAt], motion: this.endsAt },
+      ),
+    ];
   }
 }
 

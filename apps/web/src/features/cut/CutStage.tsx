@@ -4,6 +4,7 @@ import { Button } from 'react-native-paper';
 import {
   Job,
   KINDS,
+  startingTargets,
   rankedFor,
   Operation,
   OperationKind,
@@ -147,18 +148,9 @@ export function CutStage() {
   };
   const add = async (kindName: string) => {
     const kind = KINDS.find((k) => k.kind === kindName)!;
-    const fitting = seen.features.filter((f) => kind.works.includes(f.meaning));
-    const used = new Set(operations.filter((o) => o.kind === kindName).flatMap((o) => o.targets));
-    const fresh = fitting.filter((f) => !used.has(f.id));
-    const wanted =
-      kindName === 'contour'
-        ? fitting.filter((f) => f.meaning === 'outline')
-        : kindName === 'drill'
-          ? fitting
-          : fresh.slice(0, 1);
     const before = new Set(operations.map((o) => o.id));
     setAdding(false);
-    const targets = (wanted.length ? wanted : fitting.slice(0, 1)).map((f) => f.id);
+    const targets = startingTargets(kind, seen.features, operations);
     const tool = await adviseTool(job, kind, targets, rack);
     edit((j) => {
       const next = addOperation(j, setup.id, kindName, targets, tool, rack.length ? rack : undefined);

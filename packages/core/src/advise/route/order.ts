@@ -1,58 +1,22 @@
 import { Operation } from '../../document/operation';
 import { Job, Setup } from '../../document/job';
-
-/** Stages of a route, in the order that keeps a part stiff and a way back open: rough everything, then finish everything. */
-export const STAGES = [
-  'face',
-  'rough',
-  'rest',
-  'holes',
-  'mouths',
-  'threads',
-  'finish',
-  'edges',
-  'marks',
-  'outside',
-] as const;
-export type Stage = (typeof STAGES)[number];
-
-const BY_KIND: Record<string, Stage> = {
-  face: 'face',
-  pocket: 'rough',
-  slot: 'rough',
-  drill: 'holes',
-  'helical-bore': 'holes',
-  ream: 'mouths',
-  bore: 'mouths',
-  counterbore: 'mouths',
-  countersink: 'mouths',
-  tap: 'threads',
-  'thread-mill': 'threads',
-  chamfer: 'edges',
-  'round-edge': 'edges',
-  engrave: 'marks',
-  'cut-out': 'outside',
-};
+import { STAGES, Stage } from '../../operation/operation';
+import { kindOf } from '../../operation/registry';
 
 /** Whether another operation leaves the walls of the same feature to this one. */
 const finishesAfter = (operation: Operation, others: Operation[]) =>
   operation.params.finish === true &&
   others.some((o) => o.params.finish === false && o.targets.some((t) => operation.targets.includes(t)));
 
-/** Where an operation of a route belongs: by its kind, what it works on, and whether others leave their walls to it. */
+/** Where an operation of a route belongs: as its kind says, by what it works on, and whether others leave their walls to it. */
 export function stageOf(operation: Operation, { part }: Pick<Job, 'part'>, route: Operation[]): Stage {
+  const { stage = 'finish' } = kindOf(operation.kind) ?? {};
+  if (typeof stage === 'string') return stage;
   const onOutside = part.features.some((f) => f.meaning === 'outline' && operation.targets.includes(f.id));
-  if (operation.kind === 'contour') return onOutside ? 'outside' : 'finish';
-  if (breaksEdge(operation) && onOutside) return 'outside';
-  if (operation.kind !== 'clear') return BY_KIND[operation.kind] ?? 'finish';
-  if (onOutside) return 'rough';
-  return finishesAfter(operation, route) ? 'finish' : 'rough';
+  return stage({ onOutside, finishesAfter: finishesAfter(operation, route) });
 }
 
-const breaksEdge = (o: Operation) => BY_KIND[o.kind] === 'edges';
-
-/** Within a stage spots come before drills, and edges after the walls they bound. */
-const rankOf = (o: Operation) => (o.params.method === 'spot' ? 0 : breaksEdge(o) ? 2 : 1);
+const rankOf = (o: Operation) => kindOf(o.kind)?.rank?.(o.params) ?? 1;
 
 /** How often the tool is changed on the way through a route. */
 export const toolChanges = (operations: Operation[]): number =>

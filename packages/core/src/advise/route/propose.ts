@@ -6,6 +6,7 @@ import { TOOLS } from '../../shop/library';
 import { Tool } from '../../shop/tool';
 import { suggestFinish } from '../../cutting/entries';
 import { editOperation, withSetup } from '../../document/edit';
+import { abilities } from '../../machine/abilities';
 import { proposeTool, addOperation, tidyRack } from '../edit';
 import { adviseTools } from '../tools';
 import type { Advice } from '../tools';
@@ -222,7 +223,7 @@ export function proposeRoute(job: Job, setupId: string, rack: Tool[] = TOOLS): P
   };
   const missing: Proposal['missing'] = [];
   const steps: RouteStep[] = [];
-  if (job.machine.kind === 'sheet cutter') steps.push(...beamSteps(asked));
+  if (abilities(job.machine).processes.includes('beam')) steps.push(...beamSteps(asked));
   else {
     steps.push(...faceStep(asked, stock.top, asked.long));
     const used = new Set<string>();

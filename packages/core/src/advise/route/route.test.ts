@@ -8,7 +8,8 @@ import { jawsFor } from '../../plan/ground';
 import { Job } from '../../document/job';
 import { parseJob } from '../../plan/documents';
 import { MACHINES } from '../../shop/library';
-import { inRouteOrder, stageOf, STAGES, suggestOrder, toolChanges } from './order';
+import { STAGES } from '../../operation/operation';
+import { inRouteOrder, stageOf, suggestOrder, toolChanges } from './order';
 import { proposeRoute } from './propose';
 
 const demo = (name: string): Job =>

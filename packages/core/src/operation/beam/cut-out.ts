@@ -91,13 +91,15 @@ function linesOf(targets: Feature[], works: Feature['meaning'][]): Line[] {
 }
 
 class CutOutPlanner {
-  readonly path = new PathBuilder();
+  readonly path: PathBuilder;
   readonly findings: Finding[] = [];
 
   constructor(
     private readonly params: CutOutParams,
     private readonly context: PlanContext,
-  ) {}
+  ) {
+    this.path = new PathBuilder(context.budget);
+  }
 
   cut({ feature, region, scrapInside }: Line): void {
     const { params, context } = this;
@@ -197,6 +199,8 @@ export const cutOut: OperationKind<CutOutParams> = {
   kind: 'cut-out',
   title: 'Cut out with a beam',
   verb: 'Cut out',
+  process: 'beam',
+  stage: 'outside',
   works: ['outline', 'pocket', 'hole', 'boss'],
   suits: isBeam,
   Params: CutOutParams,

@@ -43,6 +43,8 @@ export const bore: OperationKind<BoreParams> = {
   kind: 'bore',
   title: 'Bore with a boring head',
   verb: 'Bore',
+  process: 'hole',
+  stage: 'mouths',
   works: ['hole'],
   suits: (tool) => tool.kind === 'boring-head',
   Params: BoreParams,

@@ -95,7 +95,7 @@ function plan(params: CounterboreParams, context: PlanContext): Plan {
       faults: (hole) => faults(hole, context),
     });
   const findings = [...toolFindings(context, counterbore.suits), ...targetFindings(context, counterbore.works)];
-  const path = new PathBuilder();
+  const path = new PathBuilder(context.budget);
   if (findings.some((f) => f.level === 'stop')) return { path: path.build(), findings };
   for (const hole of shortTour(holes.map((h) => ({ ...h, ...h.centre })))) {
     const found = faults(hole, context);
@@ -117,6 +117,8 @@ export const counterbore: OperationKind<CounterboreParams> = {
   kind: 'counterbore',
   title: 'Counterbore holes',
   verb: 'Counterbore',
+  process: 'milling',
+  stage: 'mouths',
   works: ['hole'],
   suits: (tool) => cutsWalls(tool) && tool.cornerRadius === 0,
   Params: CounterboreParams,

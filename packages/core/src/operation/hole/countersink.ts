@@ -94,6 +94,8 @@ export const countersink: OperationKind<CountersinkParams> = {
   kind: 'countersink',
   title: 'Countersink holes',
   verb: 'Countersink',
+  process: 'hole',
+  stage: 'mouths',
   works: ['hole'],
   suits: isCone,
   Params: CountersinkParams,

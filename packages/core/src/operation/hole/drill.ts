@@ -111,7 +111,11 @@ function sizeFindings(hole: Hole, params: DrillParams, { tool, operation }: Plan
 export const drill: OperationKind<DrillParams> = {
   kind: 'drill',
   title: 'Drill holes',
-  verb: 'Drill',
+  verb: ({ method }) => (method === 'spot' ? 'Spot' : 'Drill'),
+  process: 'hole',
+  stage: 'holes',
+  rank: ({ method }) => (method === 'spot' ? 0 : 1),
+  startsWith: (fitting) => fitting,
   works: ['hole'],
   suits: makesHoles,
   Params: DrillParams,

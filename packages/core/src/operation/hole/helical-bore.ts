@@ -92,7 +92,7 @@ function plan(params: HelicalBoreParams, context: PlanContext): Plan {
   const { operation, tool, top } = context;
   const holes = targetHoles(context);
   const findings = [...toolFindings(context, helicalBore.suits), ...targetFindings(context, helicalBore.works)];
-  const path = new PathBuilder();
+  const path = new PathBuilder(context.budget);
   if (findings.some((f) => f.level === 'stop')) return { path: path.build(), findings };
   const work: BoreWork = {
     angle: radians(params.angle),
@@ -124,6 +124,8 @@ export const helicalBore: OperationKind<HelicalBoreParams> = {
   kind: 'helical-bore',
   title: 'Bore on a helix',
   verb: 'Bore',
+  process: 'milling',
+  stage: 'holes',
   works: ['hole'],
   suits: (tool) => cutsWalls(tool) && tool.cornerRadius < tool.diameter / 2,
   Params: HelicalBoreParams,

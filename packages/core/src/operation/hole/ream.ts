@@ -29,6 +29,8 @@ export const ream: OperationKind<ReamParams> = {
   kind: 'ream',
   title: 'Ream holes to size',
   verb: 'Ream',
+  process: 'hole',
+  stage: 'mouths',
   works: ['hole'],
   suits: (tool) => tool.kind === 'reamer',
   Params: ReamParams,

@@ -121,6 +121,8 @@ export const tap: OperationKind<TapParams> = {
   kind: 'tap',
   title: 'Tap threads',
   verb: 'Tap',
+  process: 'hole',
+  stage: 'threads',
   works: ['hole'],
   suits: (tool) => formOf(tool) === 'tap',
   Params: TapParams,

@@ -129,12 +129,14 @@ function levels(job: Job, params: ThreadMillParams, tool: Tool): { low: number; 
 }
 
 class ThreadMiller {
-  readonly path = new PathBuilder();
+  readonly path: PathBuilder;
 
   constructor(
     private readonly params: ThreadMillParams,
     private readonly context: PlanContext,
-  ) {}
+  ) {
+    this.path = new PathBuilder(context.budget);
+  }
 
   mill(job: Job): void {
     const { params, context } = this;
@@ -263,6 +265,8 @@ export const threadMill: OperationKind<ThreadMillParams> = {
   kind: 'thread-mill',
   title: 'Mill threads',
   verb: 'Thread',
+  process: 'milling',
+  stage: 'threads',
   works: ['hole', 'boss'],
   suits: (tool) => formOf(tool) === 'thread',
   Params: ThreadMillParams,

@@ -4,7 +4,7 @@ import { formatNumber, radians } from '../../quantity/units';
 import { Edge, edgeDrop } from '../../part/plate/edges';
 import { Tool, flankAngle, formOf, startsHoles } from '../../shop/tool';
 import { targetFindings, toolFindings } from '../checks';
-import { EdgeParams, drawnEdges, followEdges, givenEdges, noEdge } from './edge-path';
+import { AFTER_WALLS, EdgeParams, edgeStage, drawnEdges, followEdges, givenEdges, noEdge } from './edge-path';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
 
@@ -72,7 +72,7 @@ function edgeFindings(edge: Edge, params: ChamferParams, { tool, operation }: Pl
 }
 
 function plan(params: ChamferParams, context: PlanContext): Plan {
-  const path = new PathBuilder();
+  const path = new PathBuilder(context.budget);
   const findings = [...toolFindings(context, chamfer.suits), ...targetFindings(context, chamfer.works)];
   if (findings.some((f) => f.level === 'stop')) return { path: path.build(), findings };
   const edges = edgesFor(params, context);
@@ -92,6 +92,9 @@ export const chamfer: OperationKind<ChamferParams> = {
   kind: 'chamfer',
   title: 'Chamfer or deburr edges',
   verb: 'Chamfer',
+  process: 'milling',
+  stage: edgeStage,
+  rank: () => AFTER_WALLS,
   works: ['outline', 'pocket', 'boss', 'hole'],
   suits: (tool) => (formOf(tool) === 'cone' || startsHoles(tool)) && flankAngle(tool) !== undefined,
   Params: ChamferParams,

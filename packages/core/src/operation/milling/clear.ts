@@ -189,7 +189,7 @@ const COARSE = 0.005;
 const OVER_FLOOR = 0.5;
 
 class ClearPlanner {
-  readonly path = new PathBuilder();
+  readonly path: PathBuilder;
   readonly findings: Finding[] = [];
   private readonly radius: number;
   private readonly rule: FeedRule;
@@ -203,6 +203,7 @@ class ClearPlanner {
     /** How many areas there are to plan. */
     private readonly areas: number,
   ) {
+    this.path = new PathBuilder(context.budget);
     const { tool, operation, machine } = context;
     this.radius = tool.diameter / 2;
     this.rule = {
@@ -458,6 +459,8 @@ export const clear: OperationKind<ClearParams> = {
   kind: 'clear',
   title: 'Clear at a steady load',
   verb: 'Clear',
+  process: 'milling',
+  stage: ({ onOutside, finishesAfter }) => (onOutside || !finishesAfter ? 'rough' : 'finish'),
   works: ['pocket', 'outline'],
   suits: cutsWalls,
   Params: ClearParams,

@@ -15,7 +15,7 @@ import { wallBottom } from '../depth';
 import { Corners, extended } from './laps';
 import { layersBetween } from '../layers';
 import { LeadForm, leadFor } from './leads';
-import { OperationKind, Plan, PlanContext } from '../operation';
+import { LAP_STEPS, OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
 import { metalLeft } from './rest';
 import { Tabs, followStations, stationsOver, tabFindings, tabShares } from './tabs';
@@ -258,7 +258,7 @@ const BESIDE = 0.2;
 const TOUCH = 0.01;
 
 class ContourPlanner {
-  readonly path = new PathBuilder();
+  readonly path: PathBuilder;
   readonly findings: Finding[] = [];
   private readonly radius: number;
 
@@ -266,6 +266,7 @@ class ContourPlanner {
     private readonly params: ContourParams,
     private readonly context: PlanContext,
   ) {
+    this.path = new PathBuilder(context.budget);
     this.radius = context.tool.diameter / 2;
   }
 
@@ -351,7 +352,7 @@ class ContourPlanner {
     if (!contains(stock, p) && distanceToBoundary(stock, p) > this.radius + BESIDE) return true;
     const own = this.path.build();
     const around = offset([[p, { x: p.x + 0.01, y: p.y }, { x: p.x, y: p.y + 0.01 }]], this.radius, 0.05);
-    const left = metalLeft(stock, [...earlier, { tool, path: own }], z, around, this.radius / 4);
+    const left = metalLeft(stock, [...earlier, { tool, path: own }], z, around, this.radius / 4, this.context.budget);
     return area(intersection(left, around)) < TOUCH * area(around);
   }
 
@@ -419,6 +420,8 @@ class ContourPlanner {
   private lap(lap: Chain, wall: Wall, leave: number, from: number, z: number, room: number): void {
     const { path, context, params } = this;
     const feeds = context.operation.speeds;
+    // Whether a lead is clear is looked for along all that was cut before it.
+    context.budget.spend(LAP_STEPS + Math.ceil(path.count / 8));
     const { on, off } = this.ways(lap, wall, leave, z, room);
     const over = (a: number, b: number) =>
       stationsOver(chainLength(lap), a, b, this.tabsFor(lap, z), context.tool.diameter);
@@ -467,6 +470,7 @@ class ContourPlanner {
   }
 }
 
+const isOutline = ({ meaning }: Feature) => meaning === 'outline';
 const isOpening = ({ meaning }: Feature) => meaning === 'pocket' || meaning === 'hole';
 
 /** Whether the cutter runs inside a closed line: there the scrap is what falls out of an opening. */
@@ -567,6 +571,8 @@ function plan(params: ContourParams, context: PlanContext): Plan {
   return { path: planner.path.build(), findings: [...findings, ...planner.findings] };
 }
 
+const COMPENSATED = { 'worked out': undefined, 'wear in the control': 'wear', 'all in the control': 'radius' } as const;
+
 /** The side a contour starts from: what the first of its lines lets it mean. */
 function sideFor(targets: Feature[]): Side {
   const [first] = targets;
@@ -578,6 +584,11 @@ export const contour: OperationKind<ContourParams> = {
   kind: 'contour',
   title: 'Contour a wall',
   verb: 'Contour',
+  process: 'milling',
+  stage: ({ onOutside }) => (onOutside ? 'outside' : 'finish'),
+  startsWith: (fitting) => fitting.filter(isOutline),
+  frees: (targets) => targets.some(isOutline),
+  compensates: ({ compensation }) => COMPENSATED[compensation],
   works: ['outline', 'pocket', 'boss', 'hole', 'edge', 'line'],
   suits: cutsWalls,
   Params: ContourParams,

@@ -16,7 +16,7 @@ import { Choice, Parameter } from '../../quantity/parameter';
 import { Edge, edgeDrop } from '../../part/plate/edges';
 import { edgesOf, solidAt } from '../../part/plate/model';
 import { followWithLead, leadFor, quarter } from './leads';
-import { PlanContext } from '../operation';
+import { InRoute, PlanContext, Stage } from '../operation';
 import { PathBuilder } from '../../path/path';
 
 /** Values every operation that runs along edges has. */
@@ -161,3 +161,7 @@ export const noEdge = ({ operation }: PlanContext, what: string): Finding =>
     operation: operation.id,
     field: 'params.size',
   });
+
+/** An edge is broken when its wall is finished: after it in its stage. */
+export const AFTER_WALLS = 2;
+export const edgeStage = ({ onOutside }: InRoute): Stage => (onOutside ? 'outside' : 'edges');

@@ -11,7 +11,7 @@ import { instancesOf } from '../../part/plate/shapes';
 import { Tool, formOf, plunges, profileHeight, profileTop, startsHoles } from '../../shop/tool';
 import { targetFindings, toolFindings } from '../checks';
 import { layersBetween } from '../layers';
-import { OperationKind, Plan, PlanContext } from '../operation';
+import { LAP_STEPS, OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
 import { rowsAcross } from './rows';
 
@@ -97,7 +97,7 @@ const CHORD = 0.001;
 /** Carving laps closer to the wall than this would cut nothing, mm. */
 const LEAST = 0.01;
 
-type Asked = Pick<PlanContext, 'model' | 'targets' | 'tool'>;
+type Asked = Pick<PlanContext, 'model' | 'targets' | 'tool'> & Partial<Pick<PlanContext, 'budget'>>;
 
 /** A line for the tip to follow, and the surface it is let into. */
 interface Stroke {
@@ -118,10 +118,11 @@ function enclosed(feature: Feature): Region {
 }
 
 /** Laps from the edge inwards, each as deep as lets the cone touch the edge at the surface. */
-function carved(region: Region, surface: number, params: EngraveParams, tool: Tool): Stroke[] {
+function carved(region: Region, surface: number, params: EngraveParams, { tool, budget }: Asked): Stroke[] {
   const strokes: Stroke[] = [];
   for (let d = Math.max(LEAST, tool.tipDiameter / 2); ; d += params.step) {
     const lap = offset(region, -d, FIT);
+    budget?.spend(LAP_STEPS + 10 * lap.flat().length);
     if (area(lap) < LEAST * LEAST) return strokes;
     const z = surface - Math.max(LEAST, Math.min(params.depth, profileHeight(tool, d)));
     strokes.push(...lap.map((ring) => ({ chain: fitArcs(ring, FIT), surface, z })));
@@ -129,12 +130,12 @@ function carved(region: Region, surface: number, params: EngraveParams, tool: To
 }
 
 /** Crossing rows inside a region, held back so that their ends stay inside. */
-function chequered(region: Region, surface: number, params: EngraveParams, tool: Tool): Stroke[] {
+function chequered(region: Region, surface: number, params: EngraveParams, { tool, budget }: Asked): Stroke[] {
   const depth = tipDepth(params, tool);
   const half = params.by === 'width' ? params.width / 2 : widthAt(tool, depth) / 2;
   const field = offset(region, -half, FIT);
   return [params.angle, -params.angle].flatMap((angle) =>
-    rowsAcross(field, params.pitch, angle).flatMap((row) =>
+    rowsAcross(field, params.pitch, angle, budget).flatMap((row) =>
       row.map(({ a, b }) => ({
         chain: { closed: false, vertices: [a, b].map((p) => ({ ...p, bulge: 0 })) },
         surface,
@@ -156,7 +157,8 @@ function widthAt(tool: Tool, depth: number): number {
   return 2 * low;
 }
 
-function strokesOf(feature: Feature, params: EngraveParams, { model, tool }: Asked): Stroke[] {
+function strokesOf(feature: Feature, params: EngraveParams, asked: Asked): Stroke[] {
+  const { model, tool } = asked;
   const chains = instancesOf(feature);
   const surfaceOf = (c: Chain) => surfaceAt(model, c.vertices[0]);
   if (params.what === 'the lines')
@@ -164,7 +166,7 @@ function strokesOf(feature: Feature, params: EngraveParams, { model, tool }: Ask
   if (!chains.some((c) => c.closed)) return [];
   const surface = surfaceOf(chains[0]);
   const make = params.what === 'a chequer' ? chequered : carved;
-  return make(enclosed(feature), surface, params, tool);
+  return make(enclosed(feature), surface, params, asked);
 }
 
 /** Strokes in a short order: each time the one that begins, ends or passes nearest, the carving ones as they come. */
@@ -193,7 +195,7 @@ function inOrder(strokes: Stroke[], from: Point): Stroke[] {
 }
 
 class EngravePlanner {
-  readonly path = new PathBuilder();
+  readonly path: PathBuilder;
   /** Height of the way from stroke to stroke. */
   private readonly hop: number;
 
@@ -201,6 +203,7 @@ class EngravePlanner {
     private readonly params: EngraveParams,
     private readonly context: PlanContext,
   ) {
+    this.path = new PathBuilder(context.budget);
     const { top, clearance, fixtures } = context;
     this.hop = fixtures.every((f) => f.maxZ <= top) ? top + GAP : clearance;
   }
@@ -295,6 +298,8 @@ function plan(params: EngraveParams, context: PlanContext): Plan {
   for (const feature of context.targets) {
     if (!engrave.works.includes(feature.meaning)) continue;
     const strokes = strokesOf(feature, params, context);
+    // Each is held against all that are left.
+    context.budget.spend(Math.ceil(strokes.length ** 2 / 100));
     const found = findingsFor(feature, strokes, params, context);
     findings.push(...found);
     if (found.some((f) => f.level === 'stop')) continue;
@@ -313,6 +318,8 @@ export const engrave: OperationKind<EngraveParams> = {
   kind: 'engrave',
   title: 'Engrave lines or lettering',
   verb: 'Engrave',
+  process: 'milling',
+  stage: 'marks',
   works: ['line'],
   usesFixtures: true,
   suits: (tool) => (['mill', 'cone', 'taper'].includes(formOf(tool)) && plunges(tool)) || startsHoles(tool),

@@ -10,7 +10,7 @@ import { cutsFloors } from '../../shop/tool';
 import { reachFindings, toolFindings } from '../checks';
 import { layersBetween } from '../layers';
 import { leadFor, quarter } from './leads';
-import { OperationKind, Plan, PlanContext } from '../operation';
+import { LAP_STEPS, OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
 
 export class FaceParams {
@@ -72,7 +72,7 @@ function passRows(minimum: number, maximum: number, radius: number, stepover: nu
 }
 
 class FacePlanner {
-  readonly path = new PathBuilder();
+  readonly path: PathBuilder;
   private readonly radius: number;
   private readonly box: Bounds;
   /** Whether the passes run along X. */
@@ -82,6 +82,7 @@ class FacePlanner {
     private readonly params: FaceParams,
     private readonly context: PlanContext,
   ) {
+    this.path = new PathBuilder(context.budget);
     this.radius = context.tool.diameter / 2;
     this.box = boundsOf(context.stock.flat());
     this.along = this.box.maxX - this.box.minX >= this.box.maxY - this.box.minY;
@@ -159,6 +160,7 @@ class FacePlanner {
     const laps: Region[] = [];
     let by = radius - params.stepover;
     for (let lap = offset(context.stock, by, FIT); area(lap) > 1e-3; lap = offset(context.stock, by, FIT)) {
+      context.budget.spend(LAP_STEPS);
       laps.push(lap);
       by -= params.stepover;
     }
@@ -216,6 +218,9 @@ export const face: OperationKind<FaceParams> = {
   kind: 'face',
   title: 'Face the top',
   verb: 'Face',
+  process: 'milling',
+  stage: 'face',
+  lowersTop: true,
   works: [],
   suits: (tool) => cutsFloors(tool) && tool.cornerRadius < tool.diameter / 2,
   Params: FaceParams,

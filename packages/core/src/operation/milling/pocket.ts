@@ -3,6 +3,7 @@ import { fitArcs, fitOpenArcs } from '../../geometry/plane/arcfit';
 import { Chain, chainLength, flatten, reversed, startedNear } from '../../geometry/plane/chain';
 import { Region, area, contains, difference, distanceToBoundary, islands, offset } from '../../geometry/plane/clip';
 import { Point, distance, distanceToSegment } from '../../geometry/plane/point';
+import { Budget } from '../../quantity/budget';
 import { Finding, care } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
 import { formatNumber, radians } from '../../quantity/units';
@@ -14,7 +15,7 @@ import { cannotPlunge, reachFindings, targetFindings, toolFindings } from '../ch
 import { helixDown, rampDown } from '../entry';
 import { FinishParams, finishDefaults, finishWalls } from './finish';
 import { layersBetween } from '../layers';
-import { OperationKind, Plan, PlanContext } from '../operation';
+import { LAP_STEPS, OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
 import { cornersLeft, tooNarrow } from './room';
 import { rowsAcross, staysInside, zigzagRuns } from './rows';
@@ -118,15 +119,24 @@ interface Nest {
 }
 
 /** @param smooth radius of corners of all but the outermost rings, mm; no more than a step leaves nothing in them */
-function nest(region: Region, stepover: number, smooth: number): Nest[] {
+function nest(region: Region, stepover: number, smooth: number, budget: Budget): Nest[] {
   const inside = (island: Region) => {
+    budget.spend(LAP_STEPS);
     const inner = offset(island, -stepover, COARSE);
     const eased = smooth > 0 ? offset(offset(inner, -smooth, COARSE), smooth, COARSE) : inner;
     return area(eased) > 1e-4 ? eased : inner;
   };
-  return islands(region)
-    .filter((island) => area(island) > 1e-4)
-    .map((island) => ({ region: island, inner: nest(inside(island), stepover, smooth) }));
+  const pieces = (of: Region): Nest[] =>
+    islands(of)
+      .filter((island) => area(island) > 1e-4)
+      .map((island) => ({ region: island, inner: [] }));
+  const outermost = pieces(region);
+  const open = [...outermost];
+  for (let piece = open.pop(); piece; piece = open.pop()) {
+    piece.inner = pieces(inside(piece.region));
+    open.push(...piece.inner);
+  }
+  return outermost;
 }
 
 /** Whether a piece is one ring inside the other to its middle, as a spiral wants it. */
@@ -147,7 +157,7 @@ function nearestOn(ring: Point[], p: Point): Point {
 const rowsOnly = ({ pattern }: PocketParams) => pattern === 'zigzag' || pattern === 'one way';
 
 class PocketPlanner {
-  readonly path = new PathBuilder();
+  readonly path: PathBuilder;
   readonly findings: Finding[] = [];
   private readonly radius: number;
   private readonly clockwise: boolean;
@@ -158,6 +168,7 @@ class PocketPlanner {
     private readonly params: PocketParams,
     private readonly context: PlanContext,
   ) {
+    this.path = new PathBuilder(context.budget);
     this.radius = context.tool.diameter / 2;
     this.clockwise = params.direction === 'conventional';
   }
@@ -185,7 +196,8 @@ class PocketPlanner {
     const reached = offset(free, this.radius + wall + 2 * COARSE, COARSE);
     this.findings.push(...cornersLeft(context, feature, pocket, reached));
     this.bite = this.stepover();
-    const nests = nest(free, this.bite, rowsOnly(params) ? 0 : Math.min(params.smooth, this.bite));
+    const smooth = rowsOnly(params) ? 0 : Math.min(params.smooth, this.bite);
+    const nests = nest(free, this.bite, smooth, context.budget);
     let from = context.top;
     for (const z of layersBetween(context.top, bottom, params.layer)) {
       for (const piece of nests) this.cutPiece(piece, free, from, z);
@@ -244,7 +256,7 @@ class PocketPlanner {
     const { feed } = context.operation.speeds;
     const { region } = piece;
     for (const ring of region) this.join(this.chain(ring), region, from, z);
-    const rows = rowsAcross(region, this.bite, params.rowAngle);
+    const rows = rowsAcross(region, this.bite, params.rowAngle, context.budget);
     const inside = offset(region, COARSE);
     const clear = (a: Point, b: Point) =>
       distance(a, b) < 4 * this.radius && staysInside(inside, a, b, this.radius / 4);
@@ -407,6 +419,8 @@ export const pocket: OperationKind<PocketParams> = {
   kind: 'pocket',
   title: 'Clear a pocket',
   verb: 'Clear',
+  process: 'milling',
+  stage: 'rough',
   works: ['pocket'],
   suits: cutsWalls,
   Params: PocketParams,

@@ -1,3 +1,4 @@
+import { Budget } from '../../quantity/budget';
 import { contours } from 'd3-contour';
 import { Region, area, intersection, thinned } from '../../geometry/plane/clip';
 import { boundsOf, growBounds } from '../../geometry/plane/point';
@@ -17,6 +18,9 @@ const SIDES = 64;
 /** Specks of metal smaller than this are the grid's own, mm². */
 const SPECK = 0.02;
 
+/** So many stretches looked at count as one move made. */
+const PER_STEP = 20;
+
 /** Widest radius at which a tool's profile is no higher than `height` above its tip, mm. */
 export function radiusBelow(tool: Tool, height: number): number {
   const R = tool.diameter / 2;
@@ -29,14 +33,22 @@ export function radiusBelow(tool: Tool, height: number): number {
  * Where metal of the stock still stands at height `z`, after everything earlier operations cut, drilled holes included.
  * @param within what is of interest
  * @param fine radius of the finest cutter that will work there, mm; decides the grid
+ * @param budget spent by the stretches that are looked at
  */
-export function metalLeft(stock: Region, earlier: Earlier[], z: number, within: Region, fine: number): Region {
+export function metalLeft(
+  stock: Region,
+  earlier: Earlier[],
+  z: number,
+  within: Region,
+  fine: number,
+  budget?: Budget,
+): Region {
   const field = fieldOver(stock, within, fine);
   let taken = false;
   for (const { tool, path } of earlier) {
     for (let i = 1; i < path.count; i++) {
       if (Math.min(path.z[i], path.z[i - 1]) > z + 1e-6) continue;
-      taken = takeMove(field, path, i, tool, z) || taken;
+      taken = takeMove(field, path, i, tool, z, budget) || taken;
     }
   }
   return taken ? intersection(outlineOf(field), stock) : stock;
@@ -49,7 +61,7 @@ function fieldOver(stock: Region, within: Region, fine: number): Metal {
 }
 
 /** Takes away what one move cut at height z; true when it reached the height at all. */
-function takeMove(field: Metal, path: Path, i: number, tool: Tool, z: number): boolean {
+function takeMove(field: Metal, path: Path, i: number, tool: Tool, z: number, budget?: Budget): boolean {
   const [x0, y0, z0, x1, y1, z1] = [path.x[i - 1], path.y[i - 1], path.z[i - 1], path.x[i], path.y[i], path.z[i]];
   const arc = path.kind[i] > 1;
   const sweep = arc ? sweepOf(path.kind[i], x0, y0, x1, y1, path.cx[i], path.cy[i]) : 0;
@@ -59,6 +71,7 @@ function takeMove(field: Metal, path: Path, i: number, tool: Tool, z: number): b
   const flat = arc ? r * Math.abs(sweep) : Math.hypot(x1 - x0, y1 - y0);
   const chords = arc ? Math.ceil(Math.abs(sweep) / (2 * Math.acos(Math.max(0, 1 - CHORD / Math.max(r, CHORD))))) : 1;
   const steps = Math.max(1, chords, sloped && path.kind[i] !== RAPID ? Math.ceil(flat / SLOPE_STEP) : 1);
+  budget?.spend(Math.ceil(steps / PER_STEP));
   let [x, y] = [x0, y0];
   let reached = false;
   for (let k = 1; k <= steps; k++) {

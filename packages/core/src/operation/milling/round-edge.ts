@@ -4,7 +4,7 @@ import { formatNumber } from '../../quantity/units';
 import { Edge } from '../../part/plate/edges';
 import { formOf } from '../../shop/tool';
 import { targetFindings, toolFindings } from '../checks';
-import { EdgeParams, drawnEdges, followEdges, givenEdges, noEdge } from './edge-path';
+import { AFTER_WALLS, EdgeParams, edgeStage, drawnEdges, followEdges, givenEdges, noEdge } from './edge-path';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
 
@@ -26,7 +26,7 @@ const edgesFor = (params: RoundEdgeParams, { tool, ...context }: Asked): Edge[] 
 
 function plan(params: RoundEdgeParams, context: PlanContext): Plan {
   const { tool, operation } = context;
-  const path = new PathBuilder();
+  const path = new PathBuilder(context.budget);
   const findings = [...toolFindings(context, roundEdge.suits), ...targetFindings(context, roundEdge.works)];
   if (findings.some((f) => f.level === 'stop')) return { path: path.build(), findings };
   const edges = edgesFor(params, context);
@@ -52,6 +52,9 @@ export const roundEdge: OperationKind<RoundEdgeParams> = {
   kind: 'round-edge',
   title: 'Round edges',
   verb: 'Round',
+  process: 'milling',
+  stage: edgeStage,
+  rank: () => AFTER_WALLS,
   works: ['outline', 'pocket', 'boss', 'hole'],
   suits: (tool) => formOf(tool) === 'rounding',
   Params: RoundEdgeParams,

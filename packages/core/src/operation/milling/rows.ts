@@ -1,5 +1,6 @@
 import { Region, contains } from '../../geometry/plane/clip';
 import { Point, boundsOf } from '../../geometry/plane/point';
+import { Budget } from '../../quantity/budget';
 import { radians } from '../../quantity/units';
 
 /** A straight stretch inside an area, in the direction of its row. */
@@ -10,6 +11,8 @@ export interface Stretch {
 
 const rotate = (p: Point, cos: number, sin: number): Point => ({ x: p.x * cos - p.y * sin, y: p.x * sin + p.y * cos });
 
+/** A row counts as so many moves: each is held against every edge, and ordered among the others. */
+const ROW_STEPS = 50;
 /** Shortest stretch worth cutting, mm. */
 const SHORT = 0.01;
 
@@ -17,12 +20,13 @@ const SHORT = 0.01;
  * Parallel rows across a region, `stepover` mm apart or a little less so that they come out even, at an angle to X in degrees; each row
  * as its stretches inside the region, from low to high.
  */
-export function rowsAcross(region: Region, stepover: number, angle: number): Stretch[][] {
+export function rowsAcross(region: Region, stepover: number, angle: number, budget?: Budget): Stretch[][] {
   const [cos, sin] = [Math.cos(radians(angle)), Math.sin(radians(angle))];
   const turned = region.map((ring) => ring.map((p) => rotate(p, cos, -sin)));
   const box = boundsOf(turned.flat());
   const height = box.maxY - box.minY;
   const count = Math.max(1, Math.ceil(height / stepover - 1e-9));
+  budget?.spend(count * ROW_STEPS);
   return Array.from({ length: count }, (_, k) => {
     const y = box.minY + (height * (k + 0.5)) / count;
     const crossings: number[] = [];

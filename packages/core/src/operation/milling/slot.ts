@@ -94,7 +94,7 @@ const widthOf = (feature: Feature, params: SlotParams, diameter: number) =>
   feature.shape.type === 'slot' ? feature.shape.width : params.width || diameter;
 
 class SlotPlanner {
-  readonly path = new PathBuilder();
+  readonly path: PathBuilder;
   readonly findings: Finding[] = [];
   private readonly radius: number;
 
@@ -102,6 +102,7 @@ class SlotPlanner {
     private readonly params: SlotParams,
     private readonly context: PlanContext,
   ) {
+    this.path = new PathBuilder(context.budget);
     this.radius = context.tool.diameter / 2;
   }
 
@@ -291,6 +292,8 @@ export const slot: OperationKind<SlotParams> = {
   kind: 'slot',
   title: 'Cut a slot',
   verb: 'Slot',
+  process: 'milling',
+  stage: 'rough',
   works: ['pocket', 'line'],
   suits: cutsWalls,
   Params: SlotParams,

@@ -7,8 +7,8 @@ import { KINDS } from '../../operation/registry';
 
 /** Plans a job; the operation tried is the last of its route. */
 function planOf(job: Job) {
-  const { planned, clearance } = planSetup(job, job.setups[0]);
-  return { ...planned[planned.length - 1], clearance };
+  const { planned, ground } = planSetup(job, job.setups[0]);
+  return { ...planned[planned.length - 1], clearance: ground.clearance };
 }
 
 describe.each(KINDS.map((k) => [k.kind, k] as const))('%s', (name, kind) => {

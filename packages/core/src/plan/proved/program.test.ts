@@ -150,7 +150,7 @@ describe('writing', () => {
       const start = Math.hypot(m.x[i - 1] - m.cx[i], m.y[i - 1] - m.cy[i]);
       expect(Math.abs(start - Math.hypot(m.x[i] - m.cx[i], m.y[i] - m.cy[i]))).toBeLessThan(slack);
     }
-    const deepest = Math.min(...m.z) + plan.zero.z;
+    const deepest = Math.min(...m.z) + plan.ground.zero.z;
     expect(Math.abs(deepest + 5)).toBeLessThan(slack);
   });
 

@@ -1,0 +1,24 @@
+import type { Machine } from './machine';
+
+/** What takes the metal away: a milling cutter, a tool that makes or finishes a hole, or a beam. */
+export type Process = 'milling' | 'hole' | 'beam';
+
+/** What a machine can do, asked instead of what kind it is. */
+export interface Abilities {
+  /** Processes it can run. */
+  processes: Process[];
+  /** Whether the work turns, and what cuts stands still. */
+  turnsWork: boolean;
+}
+
+const WITH_SPINDLE: Abilities = { processes: ['milling', 'hole'], turnsWork: false };
+
+const BY_KIND: Record<Machine['kind'], Abilities> = {
+  mill: WITH_SPINDLE,
+  router: WITH_SPINDLE,
+  lathe: { processes: [], turnsWork: true },
+  'sheet cutter': { processes: ['beam'], turnsWork: false },
+};
+
+/** What a machine can do. */
+export const abilities = ({ kind }: Pick<Machine, 'kind'>): Abilities => BY_KIND[kind];
