@@ -1,8 +1,20 @@
 import stringify from 'fast-json-stable-stringify';
 import murmur from 'murmurhash';
 
+const keyOf = (text: string) => murmur.v3(text, 1).toString(36) + '-' + murmur.v3(text, 2).toString(36);
+
 /** A short key of everything `value` holds: equal values give equal keys, on every machine. */
-export function hashOf(value: unknown): string {
-  const text = stringify(value) ?? '';
-  return murmur.v3(text, 1).toString(36) + '-' + murmur.v3(text, 2).toString(36);
+export const hashOf = (value: unknown): string => keyOf(stringify(value) ?? '');
+
+/** Letters of a long text that are taken at once. */
+const PIECE = 1_000_000;
+
+/** A short key of a whole text, however long; in steps, for whoever has to breathe in between. */
+export function* textKeySteps(text: string): Generator<void, string> {
+  const keys: string[] = [];
+  for (let at = 0; at < text.length; at += PIECE) {
+    keys.push(keyOf(text.slice(at, at + PIECE)));
+    yield;
+  }
+  return hashOf(keys);
 }

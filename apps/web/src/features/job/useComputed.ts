@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { Job, PlanStep, hashOf, joinPrograms } from '@tidypath/core';
+import { Job, PlanStep, hashOf, joinPrograms, textKeySteps } from '@tidypath/core';
 import { engine } from '../../compute/engine';
 import type { Answer, PlanView, ProofView } from '../../compute/messages';
 
@@ -31,6 +31,16 @@ export interface OtherText {
   text: string;
 }
 
+/** Key of a text, worked out in pieces between which the page can do other things. */
+async function textKey(text: string): Promise<string> {
+  const steps = textKeySteps(text);
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value;
+    await new Promise((resolve) => setTimeout(resolve, 0));
+  }
+}
+
 export interface Computed extends State {
   /** Whether plan and proof belong to the job as it stands. */
   planFresh: boolean;
@@ -41,8 +51,8 @@ export interface Computed extends State {
 const PAUSE = 120;
 
 /** Everything a path depends on; notes and the unit shown do not. */
-const keyOf = (job: Job, setupId: string, other?: OtherText) =>
-  hashOf({ ...job, note: '', unit: '', setupId, other: other?.name, length: other?.text.length });
+const keyOf = (job: Job, setupId: string, other?: { key: string }) =>
+  hashOf({ ...job, note: '', unit: '', setupId, other: other?.key });
 
 /** Answers that are for whoever asked, not about the job as a whole. */
 const ELSEWHERE = ['moment', 'advised', 'proposed', 'levelled', 'probed', 'stl'] as const;
@@ -91,7 +101,8 @@ export function useComputed(job: Job, setupId: string) {
   /** The question under way and what it was about. */
   const asked = useRef<{ seq: number; key: string; text?: string }>({ seq: 0, key: '' });
   /** A program from elsewhere that is proved instead of the job's own. */
-  const [other, setOther] = useState<OtherText>();
+  const [other, setOther] = useState<OtherText & { key: string }>();
+  const opened = useRef<OtherText | undefined>(undefined);
   const key = useMemo(() => keyOf(job, setupId, other), [job, setupId, other]);
   const latest = useRef(job);
   useEffect(() => {
@@ -134,7 +145,14 @@ export function useComputed(job: Job, setupId: string) {
     [setupId, key],
   );
 
+  const proveOther = useCallback(async (program: OtherText) => {
+    opened.current = program;
+    const key = await textKey(program.text);
+    if (opened.current === program) setOther({ ...program, key });
+  }, []);
+
   const backToOwn = useCallback(() => {
+    opened.current = undefined;
     setOther(undefined);
     if (!other) run();
   }, [other, run]);
@@ -147,8 +165,8 @@ export function useComputed(job: Job, setupId: string) {
       proofFresh: own.proofKey === key,
       cancelled: own.cancelledKey === key,
     };
-    return { ...fresh, run, cancel, proveText, other, proveOther: setOther, backToOwn };
-  }, [state, setupId, key, run, cancel, proveText, other, backToOwn]);
+    return { ...fresh, run, cancel, proveText, other, proveOther, backToOwn };
+  }, [state, setupId, key, run, cancel, proveText, other, proveOther, backToOwn]);
 
   return { computed, pace };
 }

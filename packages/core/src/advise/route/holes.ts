@@ -3,7 +3,7 @@ import { Feature } from '../../part/plate/feature';
 import { Hole } from '../../part/plate/model';
 import { Tool, cutsWalls, formOf, startsHoles } from '../../shop/tool';
 import { hashOf } from '../../quantity/hash';
-import type { Proposal, RouteAsked, RouteStep } from './propose';
+import type { Proposal, RouteAsked, RouteStep } from './step';
 
 /** Features that are the same hole in other places. */
 function groupsOf({ job, model }: RouteAsked): { features: Feature[]; hole: Hole }[] {

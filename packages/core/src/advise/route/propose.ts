@@ -1,5 +1,4 @@
 import { Feature } from '../../part/plate/feature';
-import { PartModel } from '../../part/plate/model';
 import { isTurnedOver } from '../../part/plate/side';
 import { formatLength } from '../../quantity/units';
 import { TOOLS } from '../../shop/library';
@@ -14,31 +13,8 @@ import { kindOf } from '../../operation/registry';
 import { Job, Setup } from '../../document/job';
 import { beforeOf, groundOf } from '../../plan/ground';
 import { holeSteps } from './holes';
+import { Proposal, RouteAsked, RouteStep } from './step';
 import { inRouteOrder } from './order';
-
-/** An operation of a proposed route: what it works on, with what, other values than its own, and why. */
-export interface RouteStep {
-  kind: string;
-  targets: Feature[];
-  tool: Tool;
-  params?: Record<string, unknown>;
-  reason: string;
-}
-
-/** What a route is proposed from. */
-export interface RouteAsked {
-  job: Job;
-  model: PartModel;
-  rack: Tool[];
-  advise(feature: Feature): Advice[];
-  long(mm: number): string;
-}
-
-/** A proposal, and what it could not find a way for. */
-export interface Proposal {
-  job: Job;
-  missing: { feature: string; why: string }[];
-}
 
 /** A pocket shallower than this share of the cutter's diameter is not worth a steady load. */
 const SHALLOW = 0.4;

@@ -1,0 +1,105 @@
+import {
+  MEASURES,
+  MOVE,
+  Motions,
+  NOTHING,
+  Playback,
+  Proof,
+  Proved,
+  SetupPlan,
+  calledTools,
+  pathLengths,
+  peaksOf,
+  postSetup,
+  worstOn,
+  worstPlaces,
+} from '@tidypath/core';
+import { runsOf } from './runs';
+import type { LoadView, PlanView, ProofView, SurfaceView } from './messages';
+
+/** A plan as the page sees it, with the programs it is posted as. */
+export function planView(plan: SetupPlan): PlanView {
+  const { job, setup, zero, clearance } = plan.ground;
+  const posted = postSetup(job, setup, plan);
+  const own = new Set([...plan.findings, ...plan.planned.flatMap((p) => p.plan.findings)]);
+  return {
+    planned: plan.planned.map(({ operation, key, plan: p }) => ({
+      operationId: operation.id,
+      key,
+      path: p.path,
+      findings: p.findings,
+      minutes: pathLengths(p.path),
+    })),
+    findings: [...plan.findings, ...posted.findings.filter((f) => !own.has(f))],
+    programs: posted.programs,
+    zero,
+    clearance,
+  };
+}
+
+/** Heights of a picture, a copy, with empty cells brought down to the stock's underside. */
+export const heightsOf = ({ field }: Playback, floor: number): Float32Array =>
+  field.height.map((h) => (h <= NOTHING ? floor : h));
+
+function surfaceOf({ picture, floor, run, proof }: Proved): SurfaceView {
+  const { x0, y0, cell, nx, ny } = picture.field;
+  const { top } = run.prover.input.stock;
+  const off = proof.judged && worstOn(proof.judged, picture.field);
+  return { x0, y0, cell, nx, ny, bottom: floor, top, height: heightsOf(picture, floor), off };
+}
+
+/** `samples` is a copy, which may be given away. */
+export function loadView({ clock, samples: own }: Proof, motions: Motions): LoadView {
+  const { cut, rapid, toolChange, dwell, total } = clock;
+  const samples = structuredClone(own);
+  const peaks = Object.fromEntries(MEASURES.map((m) => [m, peaksOf(samples, motions, m)]));
+  return { clock: { cut, rapid, toolChange, dwell, total }, samples, peaks: peaks as LoadView['peaks'] };
+}
+
+/** Seconds at the end of every motion, and those at which tools are changed. */
+function times({ seconds }: Proof['clock'], motions: Motions): Pick<ProofView, 'ends' | 'toolStarts'> {
+  const ends = new Float32Array(motions.count);
+  const toolStarts: number[] = [];
+  let sum = 0;
+  seconds.forEach((s, i) => {
+    if (motions.type[i] === MOVE.toolChange) toolStarts.push(sum);
+    ends[i] = sum += s;
+  });
+  return { ends, toolStarts };
+}
+
+/** A proof as the page sees it. */
+export function proofView(proved: Proved): ProofView {
+  const { proof, run, wanted } = proved;
+  const { motions, zero } = run.prover.input;
+  return {
+    findings: proof.findings,
+    ...loadView(proof, motions),
+    steps: proof.steps,
+    called: calledTools(proof.read),
+    removed: proof.removed,
+    grid: {
+      cell: proof.field.cell,
+      finest: proof.finest,
+      cells: proof.field.height.length,
+      memory: run.prover.memory,
+    },
+    surface: surfaceOf(proved),
+    allowed: structuredClone(wanted),
+    places: proof.judged ? worstPlaces(proof.judged) : [],
+    lines: motions.line.slice(),
+    ...runsOf(proof.samples, motions, zero),
+    ...times(proof.clock, motions),
+  };
+}
+
+/** Memory behind the columns of a view: given away, it need not be copied, which would hold up the page. */
+export function buffersOf(view: object): ArrayBuffer[] {
+  return Object.values(view).flatMap((v) =>
+    ArrayBuffer.isView(v)
+      ? [v.buffer as ArrayBuffer]
+      : v && typeof v === 'object' && !Array.isArray(v)
+        ? buffersOf(v)
+        : [],
+  );
+}

@@ -1,0 +1,29 @@
+import { Job } from '../../document/job';
+import { Feature } from '../../part/plate/feature';
+import { PartModel } from '../../part/plate/model';
+import { Tool } from '../../shop/tool';
+import type { Advice } from '../tools';
+
+/** An operation of a proposed route: what it works on, with what, other values than its own, and why. */
+export interface RouteStep {
+  kind: string;
+  targets: Feature[];
+  tool: Tool;
+  params?: Record<string, unknown>;
+  reason: string;
+}
+
+/** What a route is proposed from. */
+export interface RouteAsked {
+  job: Job;
+  model: PartModel;
+  rack: Tool[];
+  advise(feature: Feature): Advice[];
+  long(mm: number): string;
+}
+
+/** A proposal, and what it could not find a way for. */
+export interface Proposal {
+  job: Job;
+  missing: { feature: string; why: string }[];
+}
