@@ -1,3 +1,4 @@
+import { readdirSync } from 'node:fs';
 import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
@@ -70,6 +71,36 @@ const floorRules = FLOORS.flatMap((floor, i) => [
   },
 ]);
 
+/** Rooms of the web app, top to bottom; features stand below them all and do not know each other. */
+const ROOMS = ['theme', 'api', 'compute', 'ui', 'shell', 'session', 'scene'];
+const FEATURES = readdirSync('apps/web/src/features', { withFileTypes: true })
+  .filter((f) => f.isDirectory())
+  .map((f) => f.name);
+
+const roomRule = (files, names, message) => ({
+  files: [files],
+  rules: {
+    'no-restricted-imports': ['error', { patterns: [{ regex: `^(\\.\\./)+(${names.join('|')})(/|$)`, message }] }],
+  },
+});
+
+const roomRules = [
+  ...ROOMS.map((room, i) =>
+    roomRule(
+      `apps/web/src/${room}/**/*.{ts,tsx}`,
+      [...ROOMS.slice(i + 1), 'features'],
+      'Imports run one way: only from rooms above.',
+    ),
+  ),
+  ...FEATURES.map((feature) =>
+    roomRule(
+      `apps/web/src/features/${feature}/**/*.{ts,tsx}`,
+      FEATURES.filter((f) => f !== feature),
+      'Features do not know each other; what they share stands in ui, session or scene.',
+    ),
+  ),
+];
+
 export default tseslint.config(
   {
     ignores: [
@@ -92,6 +123,7 @@ export default tseslint.config(
     },
   },
   ...floorRules,
+  ...roomRules,
   {
     files: ['apps/web/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': hooks },

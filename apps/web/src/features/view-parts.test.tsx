@@ -4,7 +4,7 @@ import { sampleJob, show } from '../../testing/show';
 import { PlanDrawing } from './part/PlanDrawing';
 import { LoadRibbon } from './prove/LoadRibbon';
 import { TimeParts } from './prove/TimeParts';
-import { ToolLine } from './tools/ToolLine';
+import { ToolLine } from '../ui/ToolLine';
 import { ToolsPage } from './tools/ToolsPage';
 import { ShopPage } from './shop/ShopPage';
 

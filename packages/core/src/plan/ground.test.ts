@@ -1,6 +1,6 @@
 import { jobWith } from '../../testing/jobs';
 import { area } from '../geometry/plane/clip';
-import { groundOf, viseJaws } from './ground';
+import { clampBeside, groundOf, viseJaws } from './ground';
 
 describe('setup', () => {
   test('zero on stock and part, every named point', () => {
@@ -26,5 +26,14 @@ describe('setup', () => {
     const job = jobWith(undefined);
     const setup = { ...job.setups[0], stock: { ...job.setups[0].stock, shape: 'round' as const, diameter: 100 } };
     expect(area(groundOf(job, setup).stock.region)).toBeCloseTo(Math.PI * 2500, 0);
+  });
+
+  test('a new clamp stands beside the stock, higher than it, under a name of its own', () => {
+    const job = jobWith(undefined);
+    const { stock } = groundOf(job, job.setups[0]);
+    const first = clampBeside(stock, []);
+    expect(first).toMatchObject({ x: -27, y: 15, z: stock.bottom, width: 25 });
+    expect(first.z + first.height).toBeGreaterThan(stock.top);
+    expect(clampBeside(stock, [first]).id).not.toBe(first.id);
   });
 });

@@ -1,5 +1,5 @@
 import { circle, flatten } from '../geometry/plane/chain';
-import { Bounds, Point, growBounds, isEmpty } from '../geometry/plane/point';
+import { Bounds, Point, boundsOf, growBounds, isEmpty } from '../geometry/plane/point';
 import { PartModel } from '../part/plate/model';
 import { linesOf } from '../part/plate/shapes';
 import { FixtureBox } from '../geometry/space/box';
@@ -9,6 +9,7 @@ import { Turn, middleOf, seenFrom, turnBetween, turnPoint } from '../part/plate/
 import { modelOf } from '../part/plate/model';
 import { repeatedPart, targetsOf } from '../document/repeats';
 import { kindOf } from '../operation/registry';
+import { freshId } from '../quantity/ids';
 import { Fixture, Job, Setup } from '../document/job';
 
 /** Stand-in for a part that has no outside yet, so that everything can still be drawn. */
@@ -214,6 +215,27 @@ export function jawsFor(job: Job, setup: Setup): Fixture[] {
   const below = -stock.bottom - job.part.thickness;
   const grip = below > 0.5 ? below * OF_BELOW : (stock.top - stock.bottom) * OF_ALL;
   return viseJaws(isFree ? { ...stock, region: model.outline } : stock, Math.min(GRIP, grip));
+}
+
+/** A clamp to begin with: how wide and deep it is, and how far it stands above the stock, mm. */
+const CLAMP = { width: 25, depth: 20, above: 8 };
+
+/** A clamp at the middle of the stock's left side, as high as the stock and a little more. */
+export function clampBeside(stock: StockModel, taken: Fixture[]): Fixture {
+  const { minX, minY, maxY } = boundsOf(stock.region.flat());
+  return {
+    id: freshId(
+      'clamp',
+      taken.map((f) => f.id),
+    ),
+    name: 'Clamp',
+    x: minX - CLAMP.width,
+    y: (minY + maxY) / 2 - CLAMP.depth / 2,
+    z: stock.bottom,
+    width: CLAMP.width,
+    depth: CLAMP.depth,
+    height: stock.top - stock.bottom + CLAMP.above,
+  };
 }
 
 const JAW = { thickness: 18, overhang: 5, below: 25 };

@@ -1,5 +1,5 @@
 import { Slot, useLocalSearchParams } from 'expo-router';
-import { JobFrame } from '../../../src/features/job/JobFrame';
+import { JobFrame } from '../../../src/session/JobFrame';
 
 export default function JobLayout() {
   const { id } = useLocalSearchParams<{ id: string }>();

@@ -5,9 +5,9 @@ import { SPACE } from '../../theme/theme';
 import { Card } from '../../ui/Card';
 import { GaugeBar } from '../../ui/GaugeBar';
 import { Txt } from '../../ui/Txt';
-import { Lifts } from '../cutting/Lifts';
-import { Why } from '../cutting/Why';
-import { useShop } from '../cutting/useShop';
+import { Lifts } from '../../ui/cutting/Lifts';
+import { Why } from '../../ui/cutting/Why';
+import { useShop } from '../../ui/cutting/useShop';
 import type { Found } from './useCalculator';
 
 /** One number in both unit systems. */

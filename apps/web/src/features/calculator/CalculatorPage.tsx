@@ -7,7 +7,7 @@ import { useWide } from '../../theme/usePalette';
 import { Card } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
 import { useSettled } from '../../ui/useSettled';
-import { useShop } from '../cutting/useShop';
+import { useShop } from '../../ui/cutting/useShop';
 import { Answers } from './Answers';
 import { Inputs } from './Inputs';
 import { KeepIt } from './KeepIt';

@@ -5,8 +5,8 @@ import { Card, Fields } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
 import { NumberField } from '../../ui/NumberField';
-import { BoldnessSlide } from '../cutting/BoldnessSlide';
-import { useShop } from '../cutting/useShop';
+import { BoldnessSlide } from '../../ui/cutting/BoldnessSlide';
+import { useShop } from '../../ui/cutting/useShop';
 import type { Found, Told } from './useCalculator';
 
 type Tell = (more: Partial<Told>) => void;

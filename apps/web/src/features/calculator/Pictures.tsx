@@ -12,9 +12,9 @@ import {
 import { Card } from '../../ui/Card';
 import { LengthField } from '../../ui/LengthField';
 import { Txt } from '../../ui/Txt';
-import { BiteCharts } from '../cutting/BiteCharts';
-import { BitePicture } from '../cutting/BitePicture';
-import { PowerCurve } from '../shop/PowerCurve';
+import { BiteCharts } from '../../ui/cutting/BiteCharts';
+import { BitePicture } from '../../ui/cutting/BitePicture';
+import { PowerCurve } from '../../ui/PowerCurve';
 import type { Found } from './useCalculator';
 
 /** How to go in and how to finish, for the tool at hand. */

@@ -2,7 +2,6 @@ import { fireEvent, screen, waitFor } from '@testing-library/react-native';
 import { MACHINES, MATERIALS, Recipe, TOOLS, formatFeed, formatNumber, suggest, suggestBite } from '@tidypath/core';
 import { show } from '../../../testing/show';
 import { api } from '../../api/client';
-import { RecipesPage } from '../recipes/RecipesPage';
 import { CalculatorPage } from './CalculatorPage';
 import { ThreadsPage } from './ThreadsPage';
 
@@ -94,11 +93,6 @@ test('kept as a recipe', async () => {
   const recipe = fake.keep.mock.lastCall![2] as Recipe;
   expect(recipe).toMatchObject({ name: 'Pocket on the bench mill', tool: { id: 't4' }, boldness: 0.5 });
   expect(recipe.feed).toBeGreaterThan(0);
-});
-
-test('no recipes yet: the first thing to do', () => {
-  show(<RecipesPage />);
-  expect(screen.getByText('Open the calculator')).toBeTruthy();
 });
 
 test('threads: diameters, drills for cutting and forming, the nearest in the drawer', () => {

@@ -4,8 +4,8 @@ import { formatTime, suggestOrder, toolChanges, withSetup } from '@tidypath/core
 import { SIZE, SPACE } from '../../theme/theme';
 import { Row } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
-import { planningWords } from '../job/planning';
-import { useCalmJob, usePace } from '../job/JobContext';
+import { planningWords } from '../../session/planning';
+import { useCalmJob, usePace } from '../../session/JobContext';
 import { counted } from './words';
 
 /** What the route amounts to; while it is planned, how far that is. Its room stays the same, so nothing below it moves. */

@@ -5,22 +5,22 @@ import {
   Fixture,
   Setup,
   ZERO_POINTS,
-  freshId,
+  clampBeside,
   groundOf,
   jawsFor,
   withController,
   withSetup,
 } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
-import { useShop } from '../cutting/useShop';
+import { useShop } from '../../ui/cutting/useShop';
 import { Card, Fields, Row } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
 import { Txt } from '../../ui/Txt';
-import { useJob } from '../job/JobContext';
-import { StagePage } from '../job/StagePage';
-import { JobView } from '../view/JobView';
-import { partModel } from '../job/partModel';
+import { useJob } from '../../session/JobContext';
+import { StagePage } from '../../session/StagePage';
+import { JobView } from '../../scene/JobView';
+import { partModel } from '../../session/partModel';
 import { SetupCard } from './SetupCard';
 import { StockCard } from './StockCard';
 
@@ -82,24 +82,7 @@ export function HoldStage() {
   const set = (more: Partial<Setup>, tag = '') =>
     edit((j) => withSetup(j, { ...j.setups.find((s) => s.id === setup.id)!, ...more }), tag);
   const { stock } = groundOf(job, setup, partModel);
-  const addClamp = () => {
-    const xs = stock.region.flat().map((p) => p.x);
-    const ys = stock.region.flat().map((p) => p.y);
-    const clamp: Fixture = {
-      id: freshId(
-        'clamp',
-        setup.fixtures.map((f) => f.id),
-      ),
-      name: 'Clamp',
-      x: Math.min(...xs) - 25,
-      y: (Math.min(...ys) + Math.max(...ys)) / 2 - 10,
-      z: stock.bottom,
-      width: 25,
-      depth: 20,
-      height: stock.top - stock.bottom + 8,
-    };
-    set({ fixtures: [...setup.fixtures, clamp] });
-  };
+  const addClamp = () => set({ fixtures: [...setup.fixtures, clampBeside(stock, setup.fixtures)] });
   const setFixture = (next: Fixture) =>
     set({ fixtures: setup.fixtures.map((f) => (f.id === next.id ? next : f)) }, `fixture-${next.id}`);
 

@@ -3,8 +3,8 @@ import { Setup, Up, addSetup, isTurnedOver, withoutSetup } from '@tidypath/core'
 import { Card, Row } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { Txt } from '../../ui/Txt';
-import { useJob } from '../job/JobContext';
-import { SetupBar } from '../job/SetupBar';
+import { useJob } from '../../session/JobContext';
+import { SetupBar } from '../../session/SetupBar';
 
 /** Ways of lying: with either side up, turned round four ways. */
 const LIES: Record<'top' | 'underside', { value: Up; label: string }[]> = {

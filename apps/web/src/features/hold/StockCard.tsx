@@ -7,8 +7,8 @@ import { FindingCard } from '../../ui/FindingCard';
 import { pickFile } from '../../ui/files';
 import { LengthField } from '../../ui/LengthField';
 import { Txt } from '../../ui/Txt';
-import { useJob } from '../job/JobContext';
-import { partModel } from '../job/partModel';
+import { useJob } from '../../session/JobContext';
+import { partModel } from '../../session/partModel';
 
 type Stock = Setup['stock'];
 /** Its lengths. */

@@ -5,9 +5,9 @@ import { Button } from 'react-native-paper';
 import { Advice, Feature, Job, addOperation, formatFeed, formatLength, formatNumber, isAxial } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
 import { Txt } from '../../ui/Txt';
-import { useAdvice } from '../cutting/useAdvice';
-import { useShop } from '../cutting/useShop';
-import { ToolLine } from '../tools/ToolLine';
+import { useAdvice } from '../../ui/cutting/useAdvice';
+import { useShop } from '../../ui/cutting/useShop';
+import { ToolLine } from '../../ui/ToolLine';
 
 const FEW = 3;
 

@@ -11,7 +11,7 @@ import { CounterboreFields, EdgeFields } from './MouthFields';
 import { ThreadField } from './ThreadField';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
-import { PatternFields } from './PatternFields';
+import { PatternFields } from '../../ui/PatternFields';
 import { MEANING_WORDS } from './words';
 
 interface Props {

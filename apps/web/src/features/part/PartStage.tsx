@@ -11,14 +11,14 @@ import { LengthField } from '../../ui/LengthField';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
 import { pickText } from '../../ui/files';
-import { useJob } from '../job/JobContext';
-import { StagePage } from '../job/StagePage';
+import { useJob } from '../../session/JobContext';
+import { StagePage } from '../../session/StagePage';
 import { FeatureAdvice } from './FeatureAdvice';
 import { FeatureSheet } from './FeatureSheet';
 import { ImportSheet } from './ImportSheet';
 import { PlanDrawing } from './PlanDrawing';
 import { MEANING_WORDS, SHAPE_WORDS, featureWords, firstShape } from './words';
-import { partModel } from '../job/partModel';
+import { partModel } from '../../session/partModel';
 
 function FeatureRow({
   feature,

@@ -1,4 +1,5 @@
-import type { Feature, LengthUnit, Meaning, Pattern, Shape } from '@tidypath/core';
+import { PATTERN_WORDS } from '../../ui/PatternFields';
+import type { Feature, LengthUnit, Meaning, Shape } from '@tidypath/core';
 import { formatLength } from '@tidypath/core';
 
 export const MEANING_WORDS: Record<Meaning, string> = {
@@ -18,13 +19,6 @@ export const SHAPE_WORDS: Record<Shape['type'], string> = {
   polygon: 'polygon',
   chain: 'drawn',
   text: 'text',
-};
-
-export const PATTERN_WORDS: Record<Pattern['type'], string> = {
-  single: 'once',
-  line: 'in a line',
-  grid: 'in a grid',
-  circle: 'around a centre',
 };
 
 function sizeWords(shape: Shape, unit: LengthUnit): string {

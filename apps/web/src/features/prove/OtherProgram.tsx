@@ -7,8 +7,8 @@ import { Card, Row } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { pickText } from '../../ui/files';
 import { Txt } from '../../ui/Txt';
-import { useShop } from '../cutting/useShop';
-import { useJob } from '../job/JobContext';
+import { useShop } from '../../ui/cutting/useShop';
+import { useJob } from '../../session/JobContext';
 
 const FILES = '.nc,.ngc,.tap,.cnc,.gcode,.txt,text/plain';
 

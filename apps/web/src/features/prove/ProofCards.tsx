@@ -3,7 +3,7 @@ import type { Finding, Measure, WrongPlace } from '@tidypath/core';
 import type { ProofView } from '../../compute/messages';
 import { FindingList } from '../../ui/FindingList';
 import { Txt } from '../../ui/Txt';
-import { useJob } from '../job/JobContext';
+import { useJob } from '../../session/JobContext';
 import { CompareCard } from './CompareCard';
 import { LevelCard } from './LevelCard';
 import { CalledTools } from './OtherProgram';

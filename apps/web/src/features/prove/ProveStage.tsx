@@ -9,11 +9,11 @@ import { Empty } from '../../ui/Empty';
 import { FindingCard, FindingLine } from '../../ui/FindingCard';
 import { saveFile } from '../../ui/files';
 import { Txt } from '../../ui/Txt';
-import { useJob, usePace } from '../job/JobContext';
-import { planningShare, planningWords } from '../job/planning';
-import { SetupBar } from '../job/SetupBar';
-import { StagePage } from '../job/StagePage';
-import { JobView } from '../view/JobView';
+import { useJob, usePace } from '../../session/JobContext';
+import { planningShare, planningWords } from '../../session/planning';
+import { SetupBar } from '../../session/SetupBar';
+import { StagePage } from '../../session/StagePage';
+import { JobView } from '../../scene/JobView';
 import { LoadRibbon } from './LoadRibbon';
 import { OtherProgram } from './OtherProgram';
 import { ProbeCard } from './ProbeCard';
@@ -21,7 +21,7 @@ import { ProofCards } from './ProofCards';
 import { flagsOf, momentOf } from './moments';
 import { reportPage } from './report';
 import { Transport } from './Transport';
-import { usePlayer } from './usePlayer';
+import { usePlayer } from '../../session/usePlayer';
 import { useProbe } from './useProbe';
 
 interface ViewButtonsProps {

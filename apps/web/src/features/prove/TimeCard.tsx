@@ -6,7 +6,7 @@ import { Card, Row } from '../../ui/Card';
 import { saveFile } from '../../ui/files';
 import { NumberField } from '../../ui/NumberField';
 import { Txt } from '../../ui/Txt';
-import { useJob } from '../job/JobContext';
+import { useJob } from '../../session/JobContext';
 import { gridText } from './measures';
 import { TimeParts } from './TimeParts';
 

@@ -5,10 +5,10 @@ import { Lines, Measure, formatTime } from '@tidypath/core';
 import type { ProofView } from '../../compute/messages';
 import { SPACE } from '../../theme/theme';
 import { Txt } from '../../ui/Txt';
-import { sampleAt } from '../view/segments';
+import { sampleAt } from '../../scene/segments';
 import { MEASURE_INFO } from './measures';
 import { STRIDES, Stride, stopFrom } from './stops';
-import { SPEEDS, usePlayer } from './usePlayer';
+import { SPEEDS, usePlayer } from '../../session/usePlayer';
 
 interface Props {
   proof: ProofView;

@@ -13,12 +13,12 @@ import { FindingCard } from '../../ui/FindingCard';
 import { FindingList } from '../../ui/FindingList';
 import { Txt } from '../../ui/Txt';
 import { saveFile } from '../../ui/files';
-import { useJob, usePace } from '../job/JobContext';
-import { SetupBar } from '../job/SetupBar';
-import { StagePage } from '../job/StagePage';
-import { stopsOf } from '../job/stages';
-import { usePlayer } from '../prove/usePlayer';
-import { JobView } from '../view/JobView';
+import { useJob, usePace } from '../../session/JobContext';
+import { SetupBar } from '../../session/SetupBar';
+import { StagePage } from '../../session/StagePage';
+import { stopsOf } from '../../session/stages';
+import { usePlayer } from '../../session/usePlayer';
+import { JobView } from '../../scene/JobView';
 
 const ROW = 26;
 /** Width of a digit of the line numbers, and room for a mark. */

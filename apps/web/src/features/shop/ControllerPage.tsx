@@ -7,8 +7,8 @@ import { FieldFinding } from '../../ui/FieldFinding';
 import { NumberField } from '../../ui/NumberField';
 import { Txt } from '../../ui/Txt';
 import { ValueForm } from '../../ui/ValueForm';
-import { ItemPage } from './ItemPage';
-import { useDraft } from './useDraft';
+import { ItemPage } from '../../shell/ItemPage';
+import { useDraft } from '../../shell/useDraft';
 
 const FIELDS = parametersOf(Controller);
 

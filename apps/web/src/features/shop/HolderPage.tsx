@@ -8,8 +8,8 @@ import { FieldFinding } from '../../ui/FieldFinding';
 import { LengthField } from '../../ui/LengthField';
 import { Txt } from '../../ui/Txt';
 import { ValueForm } from '../../ui/ValueForm';
-import { ItemPage } from './ItemPage';
-import { useDraft } from './useDraft';
+import { ItemPage } from '../../shell/ItemPage';
+import { useDraft } from '../../shell/useDraft';
 
 const FIELDS = parametersOf(Holder);
 const PICTURE = 150;

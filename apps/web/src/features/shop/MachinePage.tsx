@@ -11,10 +11,10 @@ import { NumberField } from '../../ui/NumberField';
 import { Tick } from '../../ui/Tick';
 import { Txt } from '../../ui/Txt';
 import { ValueForm } from '../../ui/ValueForm';
-import { ItemPage } from './ItemPage';
-import { Origin } from './Origin';
-import { PowerCurve } from './PowerCurve';
-import { useDraft } from './useDraft';
+import { ItemPage } from '../../shell/ItemPage';
+import { Origin } from '../../ui/Origin';
+import { PowerCurve } from '../../ui/PowerCurve';
+import { useDraft } from '../../shell/useDraft';
 
 const FIELDS = parametersOf(Machine);
 const MOST_POINTS = 12;

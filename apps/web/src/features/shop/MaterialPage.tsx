@@ -5,9 +5,9 @@ import { FieldFinding } from '../../ui/FieldFinding';
 import { NumberField } from '../../ui/NumberField';
 import { Txt } from '../../ui/Txt';
 import { ValueForm } from '../../ui/ValueForm';
-import { ItemPage } from './ItemPage';
-import { Origin } from './Origin';
-import { useDraft } from './useDraft';
+import { ItemPage } from '../../shell/ItemPage';
+import { Origin } from '../../ui/Origin';
+import { useDraft } from '../../shell/useDraft';
 
 const FIELDS = parametersOf(Material);
 

@@ -26,10 +26,10 @@ import { Choices } from '../../ui/Choices';
 import { FindingCard } from '../../ui/FindingCard';
 import { Txt } from '../../ui/Txt';
 import { ValueForm } from '../../ui/ValueForm';
-import { ItemPage } from '../shop/ItemPage';
-import { useDraft } from '../shop/useDraft';
+import { ItemPage } from '../../shell/ItemPage';
+import { useDraft } from '../../shell/useDraft';
 import { OwnDataCard } from './OwnDataCard';
-import { ToolDrawing } from './ToolDrawing';
+import { ToolDrawing } from '../../ui/ToolDrawing';
 
 const FIELDS = parametersOf(Tool);
 

@@ -29,7 +29,7 @@ import { UnreadItems } from '../../ui/UnreadItems';
 import { pickText, saveFile } from '../../ui/files';
 import { AddToolSheet } from './AddToolSheet';
 import { ImportSheet } from './ImportSheet';
-import { ToolLine } from './ToolLine';
+import { ToolLine } from '../../ui/ToolLine';
 
 type Group = 'all' | 'mills' | 'edges' | 'drills' | 'threads';
 type Order = 'pocket' | 'diameter' | 'name';

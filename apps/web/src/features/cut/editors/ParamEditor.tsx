@@ -13,8 +13,8 @@ import {
 import { SPACE } from '../../../theme/theme';
 import { ParameterField } from '../../../ui/ParameterField';
 import { Txt } from '../../../ui/Txt';
-import { useShop } from '../../cutting/useShop';
-import { partModel } from '../../job/partModel';
+import { useShop } from '../../../ui/cutting/useShop';
+import { partModel } from '../../../session/partModel';
 import { ContourPreview, showsContour } from './ContourPreview';
 import type { EditorProps } from './types';
 

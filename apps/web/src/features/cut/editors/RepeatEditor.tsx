@@ -2,7 +2,7 @@ import { MIRRORS, ONCE, Repeat, editOperation, repeated } from '@tidypath/core';
 import { Choices, plainOptions } from '../../../ui/Choices';
 import { LengthField } from '../../../ui/LengthField';
 import { Txt } from '../../../ui/Txt';
-import { PatternFields } from '../../part/PatternFields';
+import { PatternFields } from '../../../ui/PatternFields';
 import type { EditorProps } from './types';
 
 const isOnce = ({ pattern, mirror }: Repeat) => pattern.type === 'single' && mirror === 'none';

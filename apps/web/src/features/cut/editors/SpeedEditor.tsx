@@ -5,10 +5,10 @@ import { editOperation, formatFeed, formatNumber, isBeam, liftsOf, takeLift } fr
 import { SPACE } from '../../../theme/theme';
 import { NumberField } from '../../../ui/NumberField';
 import { Txt } from '../../../ui/Txt';
-import { BoldnessSlide } from '../../cutting/BoldnessSlide';
-import { Lifts } from '../../cutting/Lifts';
-import { Why } from '../../cutting/Why';
-import { useShop } from '../../cutting/useShop';
+import { BoldnessSlide } from '../../../ui/cutting/BoldnessSlide';
+import { Lifts } from '../../../ui/cutting/Lifts';
+import { Why } from '../../../ui/cutting/Why';
+import { useShop } from '../../../ui/cutting/useShop';
 import type { EditorProps, GoTo } from './types';
 
 type Which = 'rpm' | 'feed' | 'entryFeed';

@@ -3,9 +3,9 @@ import { Button } from 'react-native-paper';
 import { changeTool, isStale, kindOf, rankedFor, refreshTool } from '@tidypath/core';
 import { SPACE } from '../../../theme/theme';
 import { Txt } from '../../../ui/Txt';
-import { useAdvice } from '../../cutting/useAdvice';
-import { useShop } from '../../cutting/useShop';
-import { ToolLine } from '../../tools/ToolLine';
+import { useAdvice } from '../../../ui/cutting/useAdvice';
+import { useShop } from '../../../ui/cutting/useShop';
+import { ToolLine } from '../../../ui/ToolLine';
 import type { EditorProps } from './types';
 
 /** The rack for this operation: advised tools first with their reasons, then the rest that can, then what to buy. */

@@ -1,0 +1,157 @@
+import { ReactNode, RefObject, memo, useMemo, useState } from 'react';
+import { View } from 'react-native';
+import { Button } from 'react-native-paper';
+import { NOTHING, StockModel, Tool, boundsOf, boxOf, cellFor, groundOf, stockField } from '@tidypath/core';
+import type { SurfaceView } from '../compute/messages';
+import { LEFT_STEPS, SPACE, TEMPER } from '../theme/theme';
+import { usePalette } from '../theme/usePalette';
+import { Txt } from '../ui/Txt';
+import { useCalmJob } from '../session/JobContext';
+import type { Angle } from './terms';
+import type { Point3 } from './models';
+import { SceneCanvas } from './SceneCanvas';
+import { partEdges, planSegments, within } from './segments';
+import { partModel } from '../session/partModel';
+
+interface Props {
+  /** Show only this operation's path. */
+  operationId?: string;
+  showPath?: boolean;
+  /** The finished stock, or the raw block. */
+  stock: 'raw' | 'cut';
+  moment?: { at: Point3; tool: Tool; heights: Float32Array };
+  marks?: Point3[];
+  /** Where somebody probed. */
+  pins?: Point3[];
+  /** Colours the stock by how far it is from the part. */
+  against?: boolean;
+  onTap?: (at: Point3) => void;
+  cameraRef?: RefObject<(() => Promise<Uint8Array | undefined>) | null>;
+  /** Further buttons under the picture. */
+  buttons?: ReactNode;
+}
+
+/** Cells of the picture of a raw piece, and the finest of them, mm. */
+const RAW = { cells: 20_000, finest: 0.3 };
+
+/** The raw piece as a surface. */
+function rawSurface(block: StockModel): SurfaceView {
+  const { top, bottom, region } = block;
+  const field = stockField(block, cellFor(boundsOf(region.flat()), RAW.cells, RAW.finest));
+  const height = field.height.map((h) => (h <= NOTHING ? bottom : h));
+  return { x0: field.x0, y0: field.y0, cell: field.cell, nx: field.nx, ny: field.ny, top, bottom, height };
+}
+
+/** Colours in a row, from what they mean at one end to what they mean at the other. */
+function ColourKey({ label, from, to, colours }: { label: string; from: string; to: string; colours: string[] }) {
+  const palette = usePalette();
+  return (
+    <View
+      accessible
+      role="img"
+      aria-label={label}
+      style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.xs }}
+    >
+      <Txt kind="small" tone="quiet">
+        {from}
+      </Txt>
+      {colours.map((c) => (
+        <View
+          key={c}
+          style={{ width: 16, height: 10, backgroundColor: c, borderWidth: 1, borderColor: palette.line }}
+        />
+      ))}
+      <Txt kind="small" tone="quiet">
+        {to}
+      </Txt>
+    </View>
+  );
+}
+
+/** The bite's colours, light to heavy. */
+const TemperKey = () => (
+  <ColourKey
+    label="Path colours: pale is a light bite, dark blue a full slot"
+    from="light bite"
+    to="slot"
+    colours={[...TEMPER]}
+  />
+);
+
+/** The colours of a piece held against the part. */
+function LeftKey() {
+  const palette = usePalette();
+  const [least, most] = [LEFT_STEPS[0], LEFT_STEPS[LEFT_STEPS.length - 1]];
+  return (
+    <ColourKey
+      label={`Colours: red is cut into the part, grey as wanted, then metal left from ${least} to ${most} mm and more`}
+      from="cut into"
+      to={`left, to ${most} mm`}
+      colours={[palette.danger, palette.right, ...TEMPER]}
+    />
+  );
+}
+
+/** Stock, part, path, fixtures and tool of the job at hand. */
+export const JobView = memo(function JobView({
+  operationId,
+  showPath = true,
+  stock,
+  moment,
+  marks,
+  against,
+  buttons,
+  ...more
+}: Props) {
+  const { job, setup, computed } = useCalmJob();
+  const { plan, proof, proofFresh } = computed;
+  const [fit, setFit] = useState<{ angle: Angle; count: number }>({ angle: 'corner', count: 0 });
+  const { job: seen, stock: block, zero } = useMemo(() => groundOf(job, setup, partModel), [job, setup]);
+  const edges = useMemo(() => partEdges(seen.part), [seen.part]);
+  const fixtures = useMemo(() => setup.fixtures.map(boxOf), [setup.fixtures]);
+  const cut = stock === 'cut' ? proof?.surface : undefined;
+  const surface = useMemo(() => cut ?? rawSurface(block), [cut, block]);
+
+  const path = useMemo(() => {
+    if (!showPath || !plan) return {};
+    if (!proof || !proofFresh)
+      return planSegments(plan.planned.filter((p) => !operationId || p.operationId === operationId));
+    const sections = plan.programs.length === 1 ? plan.programs[0].sections : [];
+    const i = sections.findIndex((s) => s.operationId === operationId);
+    const [from, to] = operationId && i >= 0 ? [sections[i].line, sections[i + 1]?.line] : [];
+    return { cut: within(proof.cut, from, to), rapid: within(proof.rapid, from, to) };
+  }, [showPath, plan, proof, proofFresh, operationId]);
+
+  const tool = useMemo(() => moment && { at: moment.at, tool: moment.tool }, [moment]);
+  const look = (angle: Angle) => setFit((f) => ({ angle, count: f.count + 1 }));
+
+  return (
+    <View style={{ flex: 1, minHeight: 0 }}>
+      <SceneCanvas
+        surface={surface}
+        heights={stock === 'cut' ? moment?.heights : undefined}
+        edges={edges}
+        seeThrough={!cut}
+        {...path}
+        fixtures={fixtures}
+        zero={zero}
+        tool={tool}
+        marks={marks}
+        allowed={against ? proof?.allowed : undefined}
+        {...more}
+        fit={fit}
+        label={`${job.name}: stock, part and path`}
+      />
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', paddingHorizontal: SPACE.s }}>
+        {(['corner', 'top', 'front'] as const).map((angle) => (
+          <Button key={angle} compact onPress={() => look(angle)} accessibilityLabel={`Fit from the ${angle}`}>
+            {angle}
+          </Button>
+        ))}
+        {buttons}
+        <View style={{ flex: 1 }} />
+        {against ? <LeftKey /> : showPath && <TemperKey />}
+      </View>
+    </View>
+  );
+});

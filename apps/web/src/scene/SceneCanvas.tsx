@@ -1,0 +1,127 @@
+import { RefObject, useEffect, useRef, useState } from 'react';
+import { View } from 'react-native';
+import { useTheme } from 'react-native-paper';
+import type { Allowed, FixtureBox, Tool } from '@tidypath/core';
+import type { SurfaceView } from '../compute/messages';
+import { SPACE } from '../theme/theme';
+import { usePalette } from '../theme/usePalette';
+import { Txt } from '../ui/Txt';
+import type { Angle, Segments } from './terms';
+import type { Point3 } from './models';
+import { Picture } from './picture';
+
+export interface SceneProps {
+  surface?: SurfaceView;
+  /** Heights that replace those of `surface` while playing. */
+  heights?: Float32Array;
+  edges?: Segments;
+  /** Whether the edges are seen through the stock, as in a piece that is not cut yet. */
+  seeThrough?: boolean;
+  cut?: Segments;
+  rapid?: Segments;
+  fixtures: FixtureBox[];
+  zero?: Point3;
+  tool?: { at: Point3; tool: Tool };
+  marks?: Point3[];
+  /** Where somebody probed. */
+  pins?: Point3[];
+  /** Colours the stock by how far it is from this. */
+  allowed?: Allowed;
+  onTap?: (at: Point3) => void;
+  /** Set to what makes a PNG of the picture, where it can be drawn. */
+  cameraRef?: RefObject<(() => Promise<Uint8Array | undefined>) | null>;
+  /** Changes when the picture should be fitted again, from this side. */
+  fit: { angle: Angle; count: number };
+  label: string;
+}
+
+/** The 3D picture on the page. */
+export function SceneCanvas(props: SceneProps) {
+  const host = useRef<View>(null);
+  const picture = useRef<Picture | null>(null);
+  const palette = usePalette();
+  const dark = useTheme().dark;
+  const [failed, setFailed] = useState('');
+  const {
+    surface,
+    heights,
+    edges,
+    seeThrough,
+    cut,
+    rapid,
+    fixtures,
+    zero,
+    tool,
+    marks,
+    pins,
+    allowed,
+    onTap,
+    cameraRef,
+    fit,
+  } = props;
+  const tapped = useRef(onTap);
+  useEffect(() => {
+    tapped.current = onTap;
+  }, [onTap]);
+
+  useEffect(() => {
+    const element = host.current as unknown as HTMLElement;
+    const made = new Picture(element, palette, (at) => tapped.current?.(at), setFailed);
+    picture.current = made;
+    if (cameraRef) cameraRef.current = () => made.png();
+    const watch = new ResizeObserver(() => made.resize());
+    watch.observe(element);
+    return () => {
+      watch.disconnect();
+      made.dispose();
+      picture.current = null;
+    };
+    // A change of theme makes a new picture.
+  }, [palette, cameraRef]);
+
+  useEffect(() => picture.current?.tell('setSurface', surface), [surface, palette]);
+  useEffect(() => picture.current?.tell('setAllowed', allowed), [allowed, palette]);
+  useEffect(() => {
+    if (heights) picture.current?.tell('setHeights', heights);
+  }, [heights, palette]);
+  useEffect(
+    () =>
+      picture.current?.tell('setLines', 'edges', edges, {
+        colour: palette.part,
+        width: 1.6,
+        opacity: seeThrough ? 0.5 : dark ? 0.9 : 0.8,
+        above: seeThrough,
+      }),
+    [edges, seeThrough, palette, dark],
+  );
+  useEffect(() => picture.current?.tell('setPath', cut, rapid), [cut, rapid, palette]);
+  useEffect(() => picture.current?.tell('setFixtures', fixtures), [fixtures, palette]);
+  useEffect(() => {
+    if (zero) picture.current?.tell('setZero', zero);
+  }, [zero, palette]);
+  const { tool: shown, at } = tool ?? {};
+  useEffect(() => picture.current?.tell('setTool', shown), [shown, palette]);
+  useEffect(() => {
+    if (at) picture.current?.tell('moveTool', at);
+  }, [at, shown, palette]);
+  useEffect(() => picture.current?.tell('setMarks', marks ?? []), [marks, palette]);
+  useEffect(() => picture.current?.tell('setPins', pins ?? []), [pins, palette]);
+  const shape = surface && [surface.x0, surface.y0, surface.nx, surface.ny, surface.cell].join();
+  useEffect(() => picture.current?.tell('fit', fit.angle), [fit, shape, palette]);
+
+  return (
+    <View
+      ref={host}
+      role="img"
+      aria-label={props.label}
+      testID="scene"
+      style={{ flex: 1, minHeight: 0, overflow: 'hidden' }}
+    >
+      {!!failed && (
+        <Txt tone="quiet" style={{ position: 'absolute', padding: SPACE.l }} testID="no-picture">
+          The picture cannot be drawn: {failed}. Figures and findings are whole without it.
+        </Txt>
+      )}
+    </View>
+  );
+}

@@ -1,0 +1,42 @@
+import type { Palette } from '../theme/theme';
+import type { Point3 } from './models';
+import type { Scene } from './scene';
+import type { Size } from './terms';
+
+/** What the page may tell its picture; nothing comes back. */
+export type Told =
+  | 'setSurface'
+  | 'setAllowed'
+  | 'setHeights'
+  | 'setLines'
+  | 'setPath'
+  | 'setFixtures'
+  | 'setZero'
+  | 'setTool'
+  | 'moveTool'
+  | 'setPins'
+  | 'setMarks'
+  | 'fit'
+  | 'resize'
+  | 'touch';
+
+export type Ask =
+  | { type: 'open'; canvas: OffscreenCanvas; palette: Palette; size: Size }
+  | { type: 'tell'; name: Told; about: unknown[] }
+  | { type: 'tap'; x: number; y: number }
+  | { type: 'picture' }
+  | { type: 'close' };
+
+/** What the page asks of one of its pictures. */
+export type Request = { id: number } & Ask;
+
+export type Answer = { id: number } &
+  /** The picture shows the first so many things it was told. */
+  (
+    | { type: 'drawn'; heard: number }
+    | { type: 'tapped'; at: Point3 }
+    | { type: 'picture'; file: Uint8Array }
+    | { type: 'failed'; message: string }
+  );
+
+export type About<K extends Told> = Parameters<Scene[K]>;

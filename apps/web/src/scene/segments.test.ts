@@ -1,0 +1,89 @@
+import { PathBuilder, Samples, newFeature, newJob } from '@tidypath/core';
+import type { PlannedView } from '../compute/messages';
+import { partEdges, planSegments, sampleAt, within } from './segments';
+
+const lengthOf = (positions: Float32Array) => {
+  let sum = 0;
+  for (let i = 0; i < positions.length; i += 6)
+    sum += Math.hypot(...[0, 1, 2].map((k) => positions[i + 3 + k] - positions[i + k]));
+  return sum;
+};
+
+const heights = (positions: Float32Array) => new Set([...positions].filter((_, i) => i % 3 === 2));
+
+describe('edges of the part', () => {
+  const outline = newFeature([], 'outline', 'Plate', { type: 'rectangle', width: 80, height: 50, radius: 0 }, {});
+  const part = (...more: ReturnType<typeof newFeature>[]) => ({
+    ...newJob('Test', 'mm').part,
+    thickness: 10,
+    features: [outline, ...more],
+  });
+
+  test('an outline stands at the top and at the underside', () => {
+    const { positions } = partEdges(part());
+    expect(lengthOf(positions)).toBeCloseTo(2 * 260, 3);
+    expect(heights(positions)).toEqual(new Set([0, -10]));
+  });
+
+  test('a pocket ends at its floor, what goes through at the underside, a boss has its top only', () => {
+    const round = { type: 'round' as const, diameter: 20 };
+    const pocket = newFeature([outline], 'pocket', 'Pocket', round, { depth: 4, through: false });
+    expect(heights(partEdges(part(pocket)).positions)).toEqual(new Set([0, -10, -4]));
+    const boss = newFeature([outline, pocket], 'boss', 'Boss', round, { depth: 2 });
+    expect(heights(partEdges({ ...part(), features: [boss] }).positions)).toEqual(new Set([-2]));
+    const hole = newFeature([outline], 'hole', 'Hole', round, { through: true });
+    const drawn = partEdges({ ...part(), features: [hole] }).positions;
+    expect(heights(drawn)).toEqual(new Set([0, -10]));
+    expect(lengthOf(drawn) / (2 * Math.PI * 20)).toBeCloseTo(1, 2);
+  });
+
+  test('what is to be ignored is not drawn', () => {
+    const ignored = { ...part(), features: part().features.map((f) => ({ ...f, meaning: 'ignore' as const })) };
+    expect(partEdges(ignored).positions).toHaveLength(0);
+  });
+});
+
+describe('a path', () => {
+  const planned = (path: PathBuilder): PlannedView[] => [
+    { operationId: 'o1', key: '', path: path.build(), findings: [], minutes: { cut: 0, entry: 0, rapid: 0 } },
+  ];
+
+  test('is drawn in cuts and rapids, as long as it is', () => {
+    const { cut, rapid } = planSegments(
+      planned(
+        new PathBuilder().rapid(0, 0, 5).rapid(30, 40, 5).line(30, 40, -1, 100, 'entry').line(60, 40, -1, 100, 'cut'),
+      ),
+    );
+    expect(lengthOf(rapid.positions)).toBeCloseTo(50, 6);
+    expect(lengthOf(cut.positions)).toBeCloseTo(6 + 30, 6);
+  });
+
+  test.each([
+    ['a quarter clockwise', true, [0, 10], [10, 0], Math.PI / 2],
+    ['three quarters counterclockwise', false, [0, 10], [10, 0], (3 * Math.PI) / 2],
+    ['a full circle', false, [10, 0], [10, 0], 2 * Math.PI],
+  ] as const)('%s has the length of its arc', (_, clockwise, from, to, angle) => {
+    const path = new PathBuilder().rapid(from[0], from[1], 0).arc(0, 0, to[0], to[1], 0, clockwise, 100, 'cut');
+    const { cut } = planSegments(planned(path));
+    expect(lengthOf(cut.positions) / (10 * angle)).toBeCloseTo(1, 1);
+  });
+
+  test('a stretch of lines is one slice of a run, with its colours', () => {
+    const run = {
+      positions: Float32Array.from({ length: 24 }, (_, i) => i),
+      colours: Float32Array.from({ length: 24 }, (_, i) => -i),
+      line: Uint32Array.from([3, 5, 5, 9]),
+    };
+    const { positions, colours } = within(run, 5, 9);
+    expect([...positions]).toEqual([...run.positions.slice(6, 18)]);
+    expect([...colours!]).toEqual([...run.colours.slice(6, 18)]);
+    expect(within(run).positions).toHaveLength(24);
+    expect(within(run, 10).positions).toHaveLength(0);
+    expect(within(run, 4, 100).positions).toHaveLength(18);
+  });
+});
+
+test('the sample of a moment is the first that ends at it or later', () => {
+  const samples = { count: 4, time: Float32Array.from([1, 2, 4, 8]) } as Samples;
+  expect([0, 1, 1.5, 2, 7, 8, 99].map((t) => sampleAt(samples, t))).toEqual([0, 0, 1, 1, 3, 3, 3]);
+});

@@ -1,0 +1,79 @@
+import { Feature, Part, Samples, flatten, instancesOf, sweepOf } from '@tidypath/core';
+import type { PathRun, PlannedView } from '../compute/messages';
+import type { Segments } from './terms';
+
+const floorOf = (f: Feature, thickness: number) => (f.through || f.meaning === 'outline' ? -thickness : -f.depth);
+
+/** Edges of the wanted part: every outline at its top and its floor. */
+export function partEdges(part: Part): Segments {
+  const out: number[] = [];
+  for (const f of part.features) {
+    if (f.meaning === 'ignore') continue;
+    for (const chain of instancesOf(f)) {
+      const points = flatten(chain, 0.02);
+      const n = chain.closed ? points.length : points.length - 1;
+      for (const z of f.meaning === 'boss' ? [-f.depth] : [0, floorOf(f, part.thickness)]) {
+        for (let i = 0; i < n; i++) {
+          const a = points[i];
+          const b = points[(i + 1) % points.length];
+          out.push(a.x, a.y, z, b.x, b.y, z);
+        }
+      }
+    }
+  }
+  return { positions: Float32Array.from(out) };
+}
+
+/** Pieces of a run whose program lines lie in a stretch; they stand in program order, so a stretch is one slice. */
+export function within(run: PathRun, from = 0, to = Infinity): Segments {
+  const first = run.line.findIndex((l) => l >= from);
+  if (first < 0) return { positions: new Float32Array(0) };
+  let last = run.line.findIndex((l) => l >= to);
+  if (last < 0) last = run.line.length;
+  return {
+    positions: run.positions.subarray(first * 6, last * 6),
+    colours: run.colours?.subarray(first * 6, last * 6),
+  };
+}
+
+const CHORDS = 12;
+
+/** A planned path before it is proved: one colour, arcs as a few chords. */
+export function planSegments(planned: PlannedView[]): { cut: Segments; rapid: Segments } {
+  const cut: number[] = [];
+  const rapid: number[] = [];
+  for (const { path: p } of planned) {
+    for (let i = 1; i < p.count; i++) {
+      const out = p.kind[i] === 0 ? rapid : cut;
+      if (p.kind[i] < 2) {
+        out.push(p.x[i - 1], p.y[i - 1], p.z[i - 1], p.x[i], p.y[i], p.z[i]);
+        continue;
+      }
+      const a0 = Math.atan2(p.y[i - 1] - p.cy[i], p.x[i - 1] - p.cx[i]);
+      const sweep = sweepOf(p.kind[i], p.x[i - 1], p.y[i - 1], p.x[i], p.y[i], p.cx[i], p.cy[i]);
+      const r = Math.hypot(p.x[i] - p.cx[i], p.y[i] - p.cy[i]);
+      const at = (k: number) => {
+        const t = k / CHORDS;
+        return [
+          p.cx[i] + r * Math.cos(a0 + sweep * t),
+          p.cy[i] + r * Math.sin(a0 + sweep * t),
+          p.z[i - 1] + (p.z[i] - p.z[i - 1]) * t,
+        ];
+      };
+      for (let k = 0; k < CHORDS; k++) out.push(...at(k), ...at(k + 1));
+    }
+  }
+  return { cut: { positions: Float32Array.from(cut) }, rapid: { positions: Float32Array.from(rapid) } };
+}
+
+/** Index of the sample nearest to a moment, s. */
+export function sampleAt(samples: Samples, time: number): number {
+  let low = 0;
+  let high = samples.count - 1;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (samples.time[middle] < time) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}

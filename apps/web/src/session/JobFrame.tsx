@@ -1,0 +1,159 @@
+import { Link, usePathname, useRouter } from 'expo-router';
+import { ReactNode, memo, useMemo } from 'react';
+import { Linking, Pressable, View } from 'react-native';
+import { ActivityIndicator, Button, IconButton } from 'react-native-paper';
+import useSWR from 'swr';
+import { ApiError, api } from '../api/client';
+import { KEYS } from '../api/keys';
+import { SIZE, SPACE } from '../theme/theme';
+import { usePalette, useWide } from '../theme/usePalette';
+import { Empty } from '../ui/Empty';
+import { FindingList } from '../ui/FindingList';
+import { Txt } from '../ui/Txt';
+import { JobProvider, useCalmJob } from './JobContext';
+import { STAGES, STAGE_NAMES, Stage, stageStates } from './stages';
+import type { SaveState } from './useSaving';
+
+const SAVE_WORDS: Record<SaveState, string> = {
+  saved: 'saved',
+  saving: 'saving',
+  waiting: 'saving',
+  offline: '▲ not saved, trying again',
+  refused: '▲ changed elsewhere',
+  invalid: '▲ not saved: a value is out of range',
+};
+
+const StageStrip = memo(function StageStrip({ id }: { id: string }) {
+  const palette = usePalette();
+  const wide = useWide();
+  const path = usePathname();
+  const { job, setup, computed } = useCalmJob();
+  const states = useMemo(() => stageStates(job, setup, computed), [job, setup, computed]);
+  return (
+    <View
+      role="tablist"
+      aria-label="Stages"
+      style={{ flexDirection: 'row', paddingHorizontal: SPACE.xs, gap: wide ? SPACE.s : 0 }}
+    >
+      {STAGES.map((stage: Stage) => {
+        const here = path.endsWith(`/${stage}`);
+        const { mark, word } = states[stage];
+        return (
+          <Link key={stage} href={`/job/${id}/${stage}`} replace asChild>
+            <Pressable
+              role="tab"
+              aria-selected={here}
+              aria-label={`${STAGE_NAMES[stage]}, ${word}`}
+              testID={`stage-${stage}`}
+              style={{
+                flex: wide ? undefined : 1,
+                minWidth: wide ? 96 : 0,
+                minHeight: SIZE.touch,
+                alignItems: 'center',
+                justifyContent: 'center',
+                borderBottomWidth: 3,
+                borderColor: here ? palette.accent : 'transparent',
+              }}
+            >
+              <Txt bold={here} tone={here ? 'accent' : 'ink'} kind="small">
+                {STAGE_NAMES[stage]}
+              </Txt>
+              <Txt kind="small" tone={mark.startsWith('▲') ? 'danger' : 'quiet'}>
+                {mark}
+                {wide ? ` ${word}` : ''}
+              </Txt>
+            </Pressable>
+          </Link>
+        );
+      })}
+    </View>
+  );
+});
+
+function Conflict() {
+  const { saving, takeTheirs, keepMine } = useCalmJob();
+  const palette = usePalette();
+  if (!saving.conflict) return null;
+  return (
+    <View role="alert" style={{ backgroundColor: palette.careSoft, padding: SPACE.m, gap: SPACE.s }}>
+      <Txt>Somebody saved this job meanwhile. Both versions are kept; choose which to go on with.</Txt>
+      <View style={{ flexDirection: 'row', gap: SPACE.s }}>
+        <Button mode="outlined" onPress={takeTheirs}>
+          Take theirs
+        </Button>
+        <Button mode="contained" onPress={keepMine}>
+          Go on with mine
+        </Button>
+      </View>
+    </View>
+  );
+}
+
+const Header = memo(function Header({ id }: { id: string }) {
+  const palette = usePalette();
+  const router = useRouter();
+  const { job, saving, undo, redo, canUndo, canRedo } = useCalmJob();
+  return (
+    <View role="banner" style={{ backgroundColor: palette.sheet, borderBottomWidth: 1, borderColor: palette.line }}>
+      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+        <IconButton icon="chevron-left" accessibilityLabel="Back to jobs" onPress={() => router.push('/')} />
+        <View style={{ flex: 1, minWidth: 0 }}>
+          <Txt heading lines={1} kind="large">
+            {job.name}
+          </Txt>
+        </View>
+        <Txt
+          kind="small"
+          tone={saving.state === 'saved' ? 'quiet' : SAVE_WORDS[saving.state].startsWith('▲') ? 'danger' : 'quiet'}
+          live
+          testID="save-state"
+        >
+          {SAVE_WORDS[saving.state]}
+        </Txt>
+        <IconButton icon="undo" disabled={!canUndo} accessibilityLabel="Undo" onPress={undo} />
+        <IconButton icon="redo" disabled={!canRedo} accessibilityLabel="Redo" onPress={redo} />
+      </View>
+      <StageStrip id={id} />
+      <Conflict />
+    </View>
+  );
+});
+
+/** Why a job does not open: it is gone, nobody answers, or what is stored cannot be read, which can be taken away as it is. */
+function NotOpened({ id, error }: { id: string; error: Error }) {
+  const router = useRouter();
+  const { status, findings } = error instanceof ApiError ? error : { status: 0, findings: [] };
+  return (
+    <Empty title={status === 404 ? 'This job is gone' : 'The job cannot be opened'}>
+      <Txt tone="quiet">{error.message}</Txt>
+      {findings.length > 0 && (
+        <>
+          <FindingList findings={findings} goTo={() => undefined} goLabel="" />
+          <Button mode="outlined" onPress={() => void Linking.openURL(api.documentOf(id))}>
+            Take it away as stored
+          </Button>
+        </>
+      )}
+      <Button mode="contained" onPress={() => router.push('/')}>
+        To the jobs
+      </Button>
+    </Empty>
+  );
+}
+
+/** Loads a job and puts its header and stages around whatever stage is open. */
+export function JobFrame({ id, children }: { id: string; children: ReactNode }) {
+  const { data, error } = useSWR(KEYS.job(id), () => api.job(id), {
+    revalidateIfStale: true,
+    revalidateOnReconnect: false,
+    dedupingInterval: 0,
+  });
+  if (error && !data) return <NotOpened id={id} error={error as Error} />;
+  if (!data) return <ActivityIndicator style={{ flex: 1 }} accessibilityLabel="Opening the job" />;
+  return (
+    <JobProvider key={id} id={id} row={data}>
+      <Header id={id} />
+      {children}
+    </JobProvider>
+  );
+}

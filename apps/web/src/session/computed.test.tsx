@@ -1,0 +1,103 @@
+import { act, renderHook } from '@testing-library/react-native';
+import type { Job } from '@tidypath/core';
+import type { Answer, PlanView, ProofView, Request } from '../compute/messages';
+import { sampleJob } from '../../testing/show';
+import { useComputed } from './useComputed';
+
+const mockWorker = { sent: [] as Request[], tell: (_: Answer) => {}, seq: 0 };
+jest.mock('../compute/engine', () => ({
+  engine: {
+    listen: (listener: (a: Answer) => void) => {
+      mockWorker.tell = listener;
+      return () => undefined;
+    },
+    nextSeq: () => ++mockWorker.seq,
+    send: (request: Request) => mockWorker.sent.push(request),
+  },
+}));
+
+const plan = (programs: number): PlanView =>
+  ({ programs: Array.from({ length: programs }, () => ({ text: 'G0\n', sections: [] })), findings: [] }) as never;
+const proof = { findings: [] } as unknown as ProofView;
+
+beforeEach(() => {
+  jest.useFakeTimers();
+  mockWorker.sent = [];
+});
+afterEach(() => jest.useRealTimers());
+
+/** The hook over a job, its first question sent. */
+function asked() {
+  const job = sampleJob();
+  const { result, rerender } = renderHook(({ j }: { j: Job }) => useComputed(j, 's1'), { initialProps: { j: job } });
+  act(() => void jest.advanceTimersByTime(500));
+  const tell = (answer: Omit<Answer, 'seq'>) =>
+    act(() => mockWorker.tell({ ...answer, seq: mockWorker.seq } as Answer));
+  return { job, result, rerender, tell };
+}
+
+test('a job is planned and proved by itself, and again when it changes', () => {
+  const { job, result, rerender, tell } = asked();
+  expect(mockWorker.sent.map((r) => r.type)).toEqual(['compute']);
+  tell({ type: 'planned', plan: plan(1) } as never);
+  expect(result.current.computed).toMatchObject({ planFresh: true, proofFresh: false });
+  tell({ type: 'proved', proof } as never);
+  expect(result.current.computed).toMatchObject({ proofFresh: true, provedText: 'G0\n' });
+  rerender({ j: { ...job, note: 'nothing a path depends on' } });
+  expect(result.current.computed.proofFresh).toBe(true);
+  rerender({ j: { ...job, boldness: 0.9 } });
+  expect(result.current.computed).toMatchObject({ planFresh: false, proofFresh: false });
+  act(() => void jest.advanceTimersByTime(500));
+  expect(mockWorker.sent).toHaveLength(2);
+});
+
+test('how far it is changes without anything else seeming new', () => {
+  const { result, tell } = asked();
+  const before = result.current.computed;
+  tell({ type: 'planning', step: { name: 'Clear', index: 0, of: 2, share: 0.4 } } as never);
+  expect(result.current.pace.planning?.share).toBe(0.4);
+  expect(result.current.computed).toBe(before);
+  tell({ type: 'planned', plan: plan(1) } as never);
+  expect(result.current.pace).toEqual({ progress: 0 });
+  const planned = result.current.computed;
+  for (const share of [0.1, 0.5, 0.9]) {
+    tell({ type: 'progress', share } as never);
+    expect(result.current.pace).toEqual({ progress: share });
+    expect(result.current.computed).toBe(planned);
+  }
+  tell({ type: 'proved', proof } as never);
+  expect(result.current.pace).toEqual({});
+});
+
+test('a plan without a program is not proved; a cancel is kept until it is asked again', () => {
+  const { result, tell } = asked();
+  tell({ type: 'planned', plan: plan(0) } as never);
+  expect(result.current.pace).toEqual({});
+  tell({ type: 'cancelled' } as never);
+  expect(result.current.computed.cancelled).toBe(true);
+  act(() => result.current.computed.run());
+  expect(result.current.computed.cancelled).toBe(false);
+});
+
+test('answers to an older question, and those for somebody else, change nothing', () => {
+  const { result } = asked();
+  const before = result.current;
+  act(() => mockWorker.tell({ type: 'proved', seq: mockWorker.seq - 1, proof }));
+  act(() => mockWorker.tell({ type: 'probed', seq: mockWorker.seq, probe: null }));
+  expect(result.current.computed).toBe(before.computed);
+});
+
+test('a program from elsewhere is proved in the place of the job’s own, and given back', async () => {
+  const { result, tell } = asked();
+  tell({ type: 'planned', plan: plan(1) } as never);
+  await act(async () => {
+    void result.current.computed.proveOther({ name: 'a.nc', text: 'G1\n' });
+    await jest.advanceTimersByTimeAsync(100);
+  });
+  act(() => void jest.advanceTimersByTime(500));
+  expect(mockWorker.sent.at(-1)).toMatchObject({ type: 'compute', instead: 'G1\n' });
+  tell({ type: 'proved', proof } as never);
+  expect(result.current.computed).toMatchObject({ proofFresh: true, provedText: 'G1\n' });
+  act(() => result.current.computed.backToOwn());
+  expect(result.current.computed).toMatchObject({ proofFresh: false, other: undefined });
+});

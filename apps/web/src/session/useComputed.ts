@@ -1,0 +1,172 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { Job, PlanStep, hashOf, joinPrograms, textKeySteps } from '@tidypath/core';
+import { engine } from '../compute/engine';
+import type { Answer, PlanView, ProofView } from '../compute/messages';
+
+interface State {
+  /** The setup all this is about. */
+  setupId?: string;
+  plan?: PlanView;
+  proof?: ProofView;
+  /** Keys of what plan and proof were made from. */
+  planKey?: string;
+  proofKey?: string;
+  cancelledKey?: string;
+  /** The text the proof was made from. */
+  provedText?: string;
+  error?: string;
+}
+
+/** How far the work under way is: told often, so kept apart from what it is about. */
+export interface Pace {
+  /** The operation being planned. */
+  planning?: PlanStep;
+  /** 0..1 while proving. */
+  progress?: number;
+}
+
+/** A program that is not the job's own. */
+export interface OtherText {
+  name: string;
+  text: string;
+}
+
+/** Key of a text, worked out in pieces between which the page can do other things. */
+async function textKey(text: string): Promise<string> {
+  const steps = textKeySteps(text);
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value;
+    await new Promise((resolve) => setTimeout(resolve, 0));
+  }
+}
+
+export interface Computed extends State {
+  /** Whether plan and proof belong to the job as it stands. */
+  planFresh: boolean;
+  proofFresh: boolean;
+  cancelled: boolean;
+}
+
+const PAUSE = 120;
+
+/** Everything a path depends on; notes and the unit shown do not. */
+const keyOf = (job: Job, setupId: string, other?: { key: string }) =>
+  hashOf({ ...job, note: '', unit: '', setupId, other: other?.key });
+
+/** Answers that are for whoever asked, not about the job as a whole. */
+const ELSEWHERE = ['moment', 'advised', 'proposed', 'levelled', 'probed', 'stl'] as const;
+type Own = Exclude<Answer, { type: (typeof ELSEWHERE)[number] }>;
+type Outcome = Exclude<Own, { type: 'planning' | 'progress' }>;
+const isOwn = (answer: Answer): answer is Own => !(ELSEWHERE as readonly string[]).includes(answer.type);
+
+/** What an answer about the job with key `about` changes; `text` was proved in the place of its own program. */
+function after(s: State, answer: Outcome, about: string, text?: string): State {
+  switch (answer.type) {
+    case 'planned': {
+      const written = answer.plan.programs.length > 0;
+      return {
+        ...s,
+        plan: answer.plan,
+        planKey: about,
+        error: undefined,
+        proof: written ? s.proof : undefined,
+      };
+    }
+    case 'proved':
+      return {
+        ...s,
+        proof: answer.proof,
+        provedText: text ?? joinPrograms(s.plan?.programs ?? []).text,
+        proofKey: about,
+      };
+    case 'cancelled':
+      return { ...s, cancelledKey: about };
+    case 'failed':
+      return { ...s, error: answer.message };
+  }
+}
+
+/** How far the work is after an answer about it. */
+function paceAfter(answer: Own): Pace {
+  if (answer.type === 'planning') return { planning: answer.step };
+  if (answer.type === 'progress') return { progress: answer.share };
+  return answer.type === 'planned' && answer.plan.programs.length > 0 ? { progress: 0 } : {};
+}
+
+/** Plans and proves the job in the worker whenever something they depend on changes. */
+export function useComputed(job: Job, setupId: string) {
+  const [state, setState] = useState<State>({});
+  const [pace, setPace] = useState<Pace>({});
+  /** The question under way and what it was about. */
+  const asked = useRef<{ seq: number; key: string; text?: string }>({ seq: 0, key: '' });
+  /** A program from elsewhere that is proved instead of the job's own. */
+  const [other, setOther] = useState<OtherText & { key: string }>();
+  const opened = useRef<OtherText | undefined>(undefined);
+  const key = useMemo(() => keyOf(job, setupId, other), [job, setupId, other]);
+  const latest = useRef(job);
+  useEffect(() => {
+    latest.current = job;
+  }, [job]);
+
+  useEffect(
+    () =>
+      engine.listen((answer) => {
+        if (!isOwn(answer) || answer.seq !== asked.current.seq) return;
+        const { key: about, text } = asked.current;
+        setPace(paceAfter(answer));
+        if (answer.type !== 'planning' && answer.type !== 'progress') setState((s) => after(s, answer, about, text));
+      }),
+    [],
+  );
+
+  const run = useCallback(() => {
+    asked.current = { seq: engine.nextSeq(), key, text: other?.text };
+    setPace({});
+    setState((s) => (s.setupId === setupId ? { ...s, cancelledKey: undefined } : { setupId }));
+    engine.send({ type: 'compute', seq: asked.current.seq, job: latest.current, setupId, instead: other?.text });
+  }, [setupId, key, other]);
+
+  useEffect(() => {
+    const timer = setTimeout(run, PAUSE);
+    return () => clearTimeout(timer);
+  }, [run]);
+
+  const cancel = useCallback(() => engine.send({ type: 'cancel' }), []);
+
+  /** Proves another text over the same setup: an edited or foreign program. */
+  const proveText = useCallback(
+    (text: string) => {
+      asked.current = { seq: engine.nextSeq(), key, text };
+      setPace({ progress: 0 });
+      setState((s) => ({ ...s, proofKey: undefined }));
+      engine.send({ type: 'prove', seq: asked.current.seq, job: latest.current, setupId, text });
+    },
+    [setupId, key],
+  );
+
+  const proveOther = useCallback(async (program: OtherText) => {
+    opened.current = program;
+    const key = await textKey(program.text);
+    if (opened.current === program) setOther({ ...program, key });
+  }, []);
+
+  const backToOwn = useCallback(() => {
+    opened.current = undefined;
+    setOther(undefined);
+    if (!other) run();
+  }, [other, run]);
+
+  const computed = useMemo(() => {
+    const own = state.setupId === setupId ? state : {};
+    const fresh: Computed = {
+      ...own,
+      planFresh: own.planKey === key,
+      proofFresh: own.proofKey === key,
+      cancelled: own.cancelledKey === key,
+    };
+    return { ...fresh, run, cancel, proveText, other, proveOther, backToOwn };
+  }, [state, setupId, key, run, cancel, proveText, other, proveOther, backToOwn]);
+
+  return { computed, pace };
+}
