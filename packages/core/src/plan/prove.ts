@@ -153,9 +153,9 @@ export class ProofRun {
   /** The piece as it is, judged on the grid of the proof until it was looked at closer. */
   private judged(): Judged | undefined {
     if (this.verdict || !this.wanted) return this.verdict?.judged;
-    const { field, sweeper } = this.prover;
+    const { field, stock } = this.prover;
     const allowed = this.wanted.findLoose(field).on(field);
-    this.verdict = { allowed, judged: judge(field, sweeper.owner, allowed) };
+    this.verdict = { allowed, judged: judge(field, stock.owner, allowed) };
     if (!this.windows.isFine) this.windows.want(walls(field, allowed));
     return this.verdict.judged;
   }
@@ -201,7 +201,7 @@ export class ProofRun {
       removed: removed / 1000,
       removedBy: prover.removedBy,
       ...this.piece,
-      owner: prover.sweeper.owner,
+      owner: prover.stock.owner,
       ...this.verdict,
       finest: this.windows.cell,
       read,

@@ -4,7 +4,7 @@ import { FixtureBox, segmentMeetsBox } from '../geometry/space/box';
 import { holderHeight, holderLength, holderSlabs, holderWidth } from '../shop/holder';
 import { Tool, formOf, isAxial, isBeam, profileHeight } from '../shop/tool';
 import { MOVE } from '../path/motions';
-import type { P3 } from './course';
+import type { Vec3 } from '../geometry/space/vec3';
 import { HeightField, NOTHING } from '../stock/height/field';
 import type { ProveInput } from './input';
 import { Bite } from '../stock/height/sweep';
@@ -67,13 +67,13 @@ export class Contacts {
   ) {}
 
   /** A place as the program says it, in work coordinates. */
-  private where({ x, y, z }: P3): string {
+  private where({ x, y, z }: Vec3): string {
     const { zero } = this.input;
     return `X ${formatNumber(x - zero.x, 2)} Y ${formatNumber(y - zero.y, 2)} Z ${formatNumber(z - zero.z, 2)}`;
   }
 
   /** Checks that need only the ends of a motion: fixtures, travel, a tool nobody knows. */
-  motion(i: number, from: P3, to: P3, tool: Tool | undefined): void {
+  motion(i: number, from: Vec3, to: Vec3, tool: Tool | undefined): void {
     const { motions } = this.input;
     if (!tool) {
       if (this.told.has(i, 'tool')) return;
@@ -95,7 +95,7 @@ export class Contacts {
   }
 
   /** A tap that is fed other than its pitch times its speed tears the thread. */
-  private inStep(i: number, from: P3, to: P3, tool: Tool): void {
+  private inStep(i: number, from: Vec3, to: Vec3, tool: Tool): void {
     const { motions: m, stock } = this.input;
     if (formOf(tool) !== 'tap' || m.type[i] !== MOVE.line || Math.min(from.z, to.z) > stock.top) return;
     const wanted = m.rpm[i] * tool.pitch;
@@ -110,7 +110,7 @@ export class Contacts {
     );
   }
 
-  private fixture(i: number, from: P3, to: P3, tool: Tool, box: FixtureBox): void {
+  private fixture(i: number, from: Vec3, to: Vec3, tool: Tool, box: FixtureBox): void {
     const low = Math.min(from.z, to.z);
     const hits = (radius: number, bottom: number) =>
       bottom < box.maxZ - CONTACT && segmentMeetsBox(from, to, box, radius);
@@ -141,7 +141,7 @@ export class Contacts {
   }
 
   /** Below the table there is nothing to cut. */
-  private table(i: number, to: P3, tool: Tool): void {
+  private table(i: number, to: Vec3, tool: Tool): void {
     const under = this.input.zero.z - this.input.zeroAboveTable - to.z;
     if (under <= CONTACT) return;
     this.told.tell(i, 'table', under, () =>
@@ -154,7 +154,7 @@ export class Contacts {
     );
   }
 
-  private travel(i: number, to: P3, tool: Tool): void {
+  private travel(i: number, to: Vec3, tool: Tool): void {
     const { machine, zero } = this.input;
     const xs = this.centre();
     const away = [
@@ -187,7 +187,7 @@ export class Contacts {
   }
 
   /** What a stretch is about to meet, looked at before it cuts. */
-  before(i: number, tool: Tool, from: P3, to: P3): Before {
+  before(i: number, tool: Tool, from: Vec3, to: Vec3): Before {
     const isFeed = this.input.motions.type[i] !== MOVE.rapid;
     const isDown = this.isPlunge(i);
     const asks = isDown ? !tool.centreCutting : isFeed && isBall(tool);
@@ -210,19 +210,19 @@ export class Contacts {
   }
 
   /** Tops (0) or undersides (1) of the metal round the rim of a drill. */
-  private rim({ diameter }: Tool, { x, y }: P3, face: 0 | 1): number[] {
+  private rim({ diameter }: Tool, { x, y }: Vec3, face: 0 | 1): number[] {
     return RIM.map(([cos, sin]) => this.faces(x + (cos * diameter) / 2, y + (sin * diameter) / 2)[face]);
   }
 
   /** Share of a drill's rim that breaks out together with the first of it, in the stretch in which that is; 1 in all others. */
-  private exit(tool: Tool, from: P3, to: P3): number {
+  private exit(tool: Tool, from: Vec3, to: Vec3): number {
     const lows = this.rim(tool, to, 1);
     const first = Math.max(...lows);
     return from.z > first && to.z <= first ? evenShare(lows, tool) : 1;
   }
 
   /** Counts what a tool is fed down through air. */
-  private throughAir(i: number, tool: Tool, at: P3, { volume, dropped }: Stroke): void {
+  private throughAir(i: number, tool: Tool, at: Vec3, { volume, dropped }: Stroke): void {
     if (volume > 0) this.air.met = true;
     if (volume > 0 || dropped <= 0 || this.input.motions.type[i] === MOVE.rapid) return;
     this.air.drop += dropped;
@@ -243,7 +243,7 @@ export class Contacts {
    * Checks of a stretch just cut.
    * @param before what it was about to meet
    */
-  stretch(i: number, tool: Tool, at: P3, bite: Stroke, { under, rim, exit }: Before): void {
+  stretch(i: number, tool: Tool, at: Vec3, bite: Stroke, { under, rim, exit }: Before): void {
     const { stock } = this.input;
     this.throughAir(i, tool, at, bite);
     if (bite.volume > 0 && exit < WHOLE) {
@@ -312,7 +312,7 @@ export class Contacts {
    * What only touches: metal under a rapid, or beside shank, holder and nose.
    * @param depth of what was just cut there, mm
    */
-  touch(i: number, tool: Tool, at: P3, depth: number): void {
+  touch(i: number, tool: Tool, at: Vec3, depth: number): void {
     if (depth > CONTACT && this.input.motions.type[i] === MOVE.rapid) {
       this.told.tell(i, 'rapid', depth, () =>
         stop(
@@ -333,7 +333,7 @@ export class Contacts {
   }
 
   /** Whether holder or shank is lower than metal beside the tool. */
-  private beside(i: number, tool: Tool, at: P3): void {
+  private beside(i: number, tool: Tool, at: Vec3): void {
     const holder = this.over(at, holderWidth(tool.holder) / 2, at.z + tool.stickOut, (r) =>
       holderHeight(tool.holder, r),
     );
@@ -388,7 +388,7 @@ export class Contacts {
    * How far metal within `radius` of the tool's axis stands above `bottom`, mm; 0 where none does. `rise` is how much higher
    * the underside is at a distance from the axis.
    */
-  private over(at: P3, radius: number, bottom: number, rise?: (r: number) => number): number {
+  private over(at: Vec3, radius: number, bottom: number, rise?: (r: number) => number): number {
     if (bottom >= this.input.stock.top - CONTACT) return 0;
     const { x0, y0, cell, nx, ny, height } = this.field;
     const column = (x: number) => (x - x0) / cell;

@@ -1,13 +1,8 @@
 import { chordCount } from '../geometry/plane/chain';
 import { Bounds, boundsOf, growBounds } from '../geometry/plane/point';
+import { Vec3 } from '../geometry/space/vec3';
 import { MOVE, Motions } from '../path/motions';
 import { sweepOf } from '../path/path';
-
-export interface P3 {
-  x: number;
-  y: number;
-  z: number;
-}
 
 /** Points of an arc looked at for the room it takes. */
 const ARC_POINTS = 12;
@@ -21,8 +16,8 @@ export class Course {
   private readonly start: number = 0;
 
   private constructor(
-    readonly from: P3,
-    readonly to: P3,
+    readonly from: Vec3,
+    readonly to: Vec3,
     readonly isArc: boolean,
     private readonly centre: { x: number; y: number },
     type: number,
@@ -38,7 +33,7 @@ export class Course {
   }
 
   /** The course of a motion; undefined where it goes nobody knows where, or stands still by its kind. */
-  static of(m: Motions, i: number, zero: P3): Course | undefined {
+  static of(m: Motions, i: number, zero: Vec3): Course | undefined {
     if (i === 0 || m.type[i] >= MOVE.dwell) return undefined;
     const to = { x: m.x[i] + zero.x, y: m.y[i] + zero.y, z: m.z[i] + zero.z };
     if (Number.isNaN(to.x) || Number.isNaN(to.y)) return undefined;
@@ -49,7 +44,7 @@ export class Course {
   }
 
   /** The tip a share of the way along, 0..1. */
-  at(t: number): P3 {
+  at(t: number): Vec3 {
     const { from, to, centre, radius } = this;
     if (t === 1) return to;
     const z = from.z + (to.z - from.z) * t;

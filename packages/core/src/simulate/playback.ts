@@ -1,14 +1,14 @@
 import { Course } from './course';
-import { Below, HeightField, copyField } from '../stock/height/field';
+import { HeightField } from '../stock/height/field';
 import type { ProveInput } from './input';
 import { stockField } from '../stock/height/stock';
-import { Cutter, Sweeper, cutterOf } from '../stock/height/sweep';
+import { HeightSnapshot, HeightStock } from '../stock/height/height-stock';
+import { Cutter, cutterOf } from '../stock/height/sweep';
+import { drive } from './drive';
 
 interface Snapshot {
   motion: number;
-  height: Float32Array;
-  below?: Below;
-  owner: Int32Array;
+  stock: HeightSnapshot;
 }
 
 export interface Moment {
@@ -26,9 +26,8 @@ const CHORD = 0.01;
 
 /** The stock at any moment of a program, forwards and backwards, on a grid coarse enough to follow a finger. */
 export class Playback {
-  readonly field: HeightField;
-  private readonly sweeper: Sweeper;
-  private readonly fresh: Omit<Snapshot, 'motion'>;
+  private readonly stock: HeightStock;
+  private readonly fresh: HeightSnapshot;
   private readonly cutters = new Map<number, Cutter>();
   private readonly ends: Float64Array;
   private readonly snapshots: Snapshot[] = [];
@@ -41,9 +40,8 @@ export class Playback {
     seconds: Float64Array,
     cell: number,
   ) {
-    this.field = stockField(input.stock, cell, input.left?.field);
-    this.sweeper = new Sweeper(this.field, input.stock.bottom);
-    this.fresh = { ...copyField(this.field), owner: this.owner.slice() };
+    this.stock = new HeightStock(stockField(input.stock, cell, input.left?.field), input.stock.bottom);
+    this.fresh = this.stock.snapshot();
     for (const [number, tool] of input.tools) this.cutters.set(number, cutterOf(tool));
     this.ends = new Float64Array(seconds.length);
     let sum = 0;
@@ -52,7 +50,11 @@ export class Playback {
 
   /** Last motion that cut each cell, −1 for none. */
   get owner(): Int32Array {
-    return this.sweeper.owner;
+    return this.stock.owner;
+  }
+
+  get field(): HeightField {
+    return this.stock.field;
   }
 
   /** Whether everything has been cut. */
@@ -93,12 +95,7 @@ export class Playback {
 
   private rewind(motion: number): void {
     const best = this.snapshots.filter((s) => s.motion <= motion).pop();
-    const { owner, ...then } = best ?? this.fresh;
-    const { height, below } = copyField({ ...this.field, ...then });
-    this.field.height.set(height);
-    this.owner.set(owner);
-    this.field.below = below;
-    this.sweeper.restart();
+    this.stock.restore(best?.stock ?? this.fresh);
     this.done = best ? best.motion : 1;
     this.part = 0;
   }
@@ -106,10 +103,7 @@ export class Playback {
   private remember(): void {
     const every = Math.max(1, Math.ceil(this.input.motions.count / SNAPSHOTS));
     const last = this.snapshots[this.snapshots.length - 1]?.motion ?? 0;
-    if (this.done - last >= every) {
-      const { height, below } = copyField(this.field);
-      this.snapshots.push({ motion: this.done, height, below, owner: this.owner.slice() });
-    }
+    if (this.done - last >= every) this.snapshots.push({ motion: this.done, stock: this.stock.snapshot() });
   }
 
   private stroke(i: number, from: number, to: number): void {
@@ -118,12 +112,7 @@ export class Playback {
     const course = Course.of(motions, i, zero);
     if (!cutter || !course || to <= from) return;
     const n = course.chords(CHORD, to - from);
-    let a = course.at(from);
-    for (let k = 1; k <= n; k++) {
-      const b = course.at(from + ((to - from) * k) / n);
-      this.sweeper.sweep(cutter, a.x, a.y, a.z, b.x, b.y, b.z, i);
-      a = b;
-    }
+    drive(this.stock, cutter, i, n, (k) => course.at(from + ((to - from) * k) / n));
   }
 
   private moment(motion: number, part: number): Moment {

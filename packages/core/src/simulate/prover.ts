@@ -6,12 +6,15 @@ import { cutState } from '../cutting/cut';
 import { MOVE, Motions } from '../path/motions';
 import { Contacts, Stroke } from './contacts';
 import { Clock, clock, clockSettings } from './clock';
-import { Course, P3 } from './course';
-import { HeightField, copyField } from '../stock/height/field';
+import { Course } from './course';
+import { Vec3 } from '../geometry/space/vec3';
+import { HeightField } from '../stock/height/field';
 import { stockField } from '../stock/height/stock';
 import { ProveInput } from './input';
 import { SampleList, Samples } from './samples';
-import { Cutter, Sweeper, cutterOf } from '../stock/height/sweep';
+import { HeightSnapshot, HeightStock } from '../stock/height/height-stock';
+import { Cutter, cutterOf } from '../stock/height/sweep';
+import { Observer, drive } from './drive';
 import { ToldState } from './told';
 
 const SAMPLE_LENGTH = 0.5;
@@ -32,19 +35,18 @@ const MOST_CELLS = 2e10;
 const FRAMES = 10;
 
 /** A proof as it stood before a motion. */
-interface Frame extends Pick<HeightField, 'height' | 'below'> {
+interface Frame {
+  stock: HeightSnapshot;
   next: number;
   elapsed: number;
   samples: number;
   gathered: Stretch | undefined;
-  owner: Int32Array;
   told: ToldState;
 }
 
 /** Reads a program's motions over the stock, cutting as it goes; can be run in steps and stopped anywhere. */
 export class Prover {
-  readonly field: HeightField;
-  readonly sweeper: Sweeper;
+  readonly stock: HeightStock;
   readonly clock: Clock;
   readonly contacts: Contacts;
   /** What each motion took away, mm³. */
@@ -56,19 +58,30 @@ export class Prover {
   private next = 0;
   private elapsed = 0;
   private frames: Frame[] = [];
+  /** What the stretch under way has taken so far. */
+  private stroke: Stroke = { volume: 0, depth: 0, dropped: 0 };
+  private readonly gather: Observer = {
+    bite: ({ volume, depth }) => {
+      this.stroke.volume += volume;
+      if (depth > this.stroke.depth) this.stroke.depth = depth;
+    },
+  };
   private readonly budget = new Budget(MOST_CELLS);
   /** Motion at which the budget was met; the proof ends there. */
   private endsAt: number | undefined;
 
   constructor(readonly input: ProveInput) {
-    this.field = stockField(input.stock, input.cell, input.left?.field);
-    this.sweeper = new Sweeper(this.field, input.stock.bottom);
+    this.stock = new HeightStock(stockField(input.stock, input.cell, input.left?.field), input.stock.bottom);
     const { machine, motions } = input;
     this.removedBy = new Float32Array(motions.count);
     this.clock = clock(motions, clockSettings(machine));
     this.contacts = new Contacts(input, this.field);
     for (const [number, tool] of input.tools) this.cutters.set(number, cutterOf(tool));
     this.sampleLength = Math.max(SAMPLE_LENGTH, totalLength(motions) / MOST_SAMPLES);
+  }
+
+  get field(): HeightField {
+    return this.stock.field;
   }
 
   get done(): boolean {
@@ -108,19 +121,9 @@ export class Prover {
   }
 
   private frame(): Frame {
-    const { next, elapsed, gathered, sweeper } = this;
-    const { height, below } = copyField(this.field);
-    const owner = sweeper.owner.slice();
-    return {
-      next,
-      elapsed,
-      gathered,
-      height,
-      below,
-      owner,
-      samples: this.samples.count,
-      told: this.contacts.told.state(),
-    };
+    const { next, elapsed, gathered } = this;
+    const stock = this.stock.snapshot();
+    return { next, elapsed, gathered, stock, samples: this.samples.count, told: this.contacts.told.state() };
   }
 
   /**
@@ -132,10 +135,7 @@ export class Prover {
     const kept = earlier.frames.filter((f) => f.next <= same);
     const frame = kept[kept.length - 1];
     if (!frame || this.next > 0) return 0;
-    const { height, below } = copyField({ ...this.field, height: frame.height, below: frame.below });
-    this.field.height.set(height);
-    this.field.below = below;
-    this.sweeper.owner.set(frame.owner);
+    this.stock.restore(frame.stock);
     this.removedBy.set(earlier.removedBy.subarray(0, frame.next));
     this.samples.takeFrom(earlier.samples, frame.samples);
     this.contacts.told.takeUp(frame.told);
@@ -192,17 +192,10 @@ export class Prover {
 
   /** Cuts the chords from one up to another, of so many in all. */
   private stretch(i: number, course: Course, cutter: Cutter, [first, last, all]: [number, number, number]): Stroke {
-    const from = course.at(first / all);
-    let { x, y, z } = from;
-    const stroke = { volume: 0, depth: 0, dropped: 0 };
-    for (let c = first + 1; c <= last; c++) {
-      const next = course.at(c / all);
-      const bite = this.sweeper.sweep(cutter, x, y, z, next.x, next.y, next.z, i);
-      stroke.volume += bite.volume;
-      if (bite.depth > stroke.depth) stroke.depth = bite.depth;
-      ({ x, y, z } = next);
-    }
-    stroke.dropped = from.z - z;
+    const stroke: Stroke = (this.stroke = { volume: 0, depth: 0, dropped: 0 });
+    const place = (k: number) => course.at((first + k) / all);
+    drive(this.stock, cutter, i, last - first, place, this.gather);
+    stroke.dropped = place(0).z - place(last - first).z;
     return stroke;
   }
 
@@ -295,7 +288,7 @@ function isSameGround(a: ProveInput, b: ProveInput): boolean {
 }
 
 /** A stretch of path and what it took away. */
-interface Stretch extends P3, Stroke {
+interface Stretch extends Vec3, Stroke {
   motion: number;
   tool: Tool;
   length: number;

@@ -58,7 +58,7 @@ describe('a closer look', () => {
         expect(volumeOf(field, -25)).toBeCloseTo(volumeOf(fine.field, -25), -1);
         if (!/G[23]/.test(body)) {
           expect(worst).toBeLessThan(2e-5);
-          const others = owner.filter((o, i) => o !== fine.sweeper.owner[i]).length;
+          const others = owner.filter((o, i) => o !== fine.stock.owner[i]).length;
           expect(others / owner.length).toBeLessThan(0.001);
         }
       }),

@@ -7,7 +7,9 @@ import { Course } from './course';
 import { Grid, HeightField } from '../stock/height/field';
 import { CHORD, Prover, SLOPED } from './prover';
 import { stockOn } from '../stock/height/stock';
-import { Cutter, Sweeper } from '../stock/height/sweep';
+import { HeightStock } from '../stock/height/height-stock';
+import { Cutter } from '../stock/height/sweep';
+import { drive } from './drive';
 import { Told } from './told';
 
 /** Cells of the whole a window is wide. */
@@ -102,11 +104,11 @@ export class Windows {
     this.sort(Infinity);
     const { input, contacts, cutters } = this.prover;
     const field = input.left?.on(grid) ?? stockOn(input.stock, grid);
-    const sweeper = new Sweeper(field, input.stock.bottom);
+    const stock = new HeightStock(field, input.stock.bottom);
     const seen = new Contacts(input, field, new Told(input.motions));
-    for (const i of this.reachingInto(grid)) this.motion(i, cutters.get(input.motions.tool[i])!, sweeper, seen);
+    for (const i of this.reachingInto(grid)) this.motion(i, cutters.get(input.motions.tool[i])!, stock, seen);
     contacts.told.add(seen.told);
-    return { field, owner: sweeper.owner };
+    return { field, owner: stock.owner };
   }
 
   /** Sorts further motions by the windows they reach; whether there were any. */
@@ -182,28 +184,22 @@ export class Windows {
   }
 
   /** Cuts what a motion reaches of a grid. */
-  private motion(i: number, cutter: Cutter, sweeper: Sweeper, contacts: Contacts): void {
+  private motion(i: number, cutter: Cutter, part: HeightStock, contacts: Contacts): void {
     const { motions, zero, tools, stock } = this.prover.input;
-    const { x0, y0, cell, nx, ny } = sweeper.field;
+    const { x0, y0, cell, nx, ny } = part.field;
     const tool = tools.get(motions.tool[i])!;
     const course = Course.of(motions, i, zero)!;
     if (course.length < 1e-9) return;
     const { reach, isTold } = this.closeness(i, tool, stock.top - Math.min(course.from.z, course.to.z));
     const chords = course.chords(CHORD * (course.isSloped ? SLOPED : 1));
     const n = Math.max(chords, reach > cutter.radius ? Math.ceil(course.length / STEP) : 1);
-    let a = course.from;
-    for (let k = 1; k <= n; k++) {
-      const b = course.at(k / n);
-      const isBeside =
+    drive(part, cutter, i, n, (k) => (k === 0 ? course.from : course.at(k / n)), {
+      passesBy: (a, b) =>
         Math.max(a.x, b.x) + reach < x0 ||
         Math.min(a.x, b.x) - reach > x0 + nx * cell ||
         Math.max(a.y, b.y) + reach < y0 ||
-        Math.min(a.y, b.y) - reach > y0 + ny * cell;
-      if (!isBeside) {
-        const { depth } = sweeper.sweep(cutter, a.x, a.y, a.z, b.x, b.y, b.z, i);
-        if (isTold) contacts.touch(i, tool, b, depth);
-      }
-      a = b;
-    }
+        Math.min(a.y, b.y) - reach > y0 + ny * cell,
+      bite: isTold ? ({ depth }, at) => contacts.touch(i, tool, at, depth) : undefined,
+    });
   }
 }
