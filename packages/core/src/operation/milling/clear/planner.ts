@@ -1,183 +1,19 @@
-import { Boundary } from '../../geometry/plane/boundary';
-import { Region, area, difference, intersection, islands, offset, union } from '../../geometry/plane/clip';
-import { boundsOf, growBounds } from '../../geometry/plane/point';
-import { Finding, care, note, stop } from '../../quantity/finding';
-import { Choice, Parameter, Toggle } from '../../quantity/parameter';
-import { formatNumber, radians } from '../../quantity/units';
-import { suggestEntry } from '../../cutting/entries';
-import { suggestSteadyBite } from '../../cutting/bite';
-import { cutsWalls, isAxial, profileTop } from '../../shop/tool';
-import { reachFindings, targetFindings, toolFindings } from '../checks';
-import { helixDown, rampDown } from '../entry';
-import { FinishParams, finishDefaults, finishWalls } from './finish';
-import { Level, deepest, levelsOf } from '../levels';
-import { OperationKind, Plan, PlanContext } from '../operation';
-import { PathBuilder } from '../../path/path';
-import { metalLeft } from './rest';
-import { cornersLeft, tooNarrow } from './room';
-import { EntryHole, SteadyClearing, Stretch } from './steady/clearing';
-import { FeedRule, followPass } from './steady/moves';
-
-export class ClearParams extends FinishParams {
-  @Parameter({
-    label: 'Bite',
-    help: 'Sideways bite held everywhere, corners included.',
-    unit: 'length',
-    min: 0.01,
-    max: 100,
-    step: 0.1,
-  })
-  stepover!: number;
-  @Parameter({
-    label: 'Layer',
-    help: 'Most depth taken in one layer; with a light bite the whole length of the flutes.',
-    unit: 'length',
-    min: 0.02,
-    max: 200,
-    step: 0.5,
-  })
-  layer!: number;
-  @Choice({
-    label: 'Clears',
-    help: 'All of the stock, or only what earlier operations left, drilled holes included.',
-    choices: ['what is left', 'all of the stock'],
-  })
-  from!: 'what is left' | 'all of the stock';
-  @Parameter({
-    label: 'Leave on walls',
-    help: 'Metal left on the walls when all is done.',
-    unit: 'length',
-    min: 0,
-    max: 20,
-    step: 0.05,
-  })
-  wallAllowance!: number;
-  @Parameter({
-    label: 'Leave on floors',
-    help: 'Metal left on floors.',
-    unit: 'length',
-    min: 0,
-    max: 20,
-    step: 0.05,
-  })
-  floorAllowance!: number;
-  @Parameter({
-    label: 'Break through',
-    help: 'How far below the part it goes where it cuts right through.',
-    unit: 'length',
-    min: 0,
-    max: 20,
-    step: 0.1,
-  })
-  breakthrough!: number;
-  @Toggle({ label: 'Stop at flats', help: 'Clear every flat between the top and the floor too.' })
-  flats!: boolean;
-  @Choice({
-    label: 'Direction',
-    help: 'Climb leaves the better wall; both ways saves going back; conventional suits machines with backlash.',
-    choices: ['climb', 'both ways', 'conventional'],
-  })
-  direction!: 'climb' | 'both ways' | 'conventional';
-  @Parameter({
-    label: 'Entry angle',
-    help: 'Slope of the helix, or of the ramp where a helix does not fit.',
-    unit: 'angle',
-    min: 0.2,
-    max: 30,
-    step: 0.5,
-  })
-  entryAngle!: number;
-  @Parameter({
-    label: 'Helix',
-    help: 'Diameter of the entry helix, as a share of the cutter; narrower where there is less room.',
-    unit: 'share',
-    min: 0.2,
-    max: 0.95,
-    step: 0.05,
-  })
-  helix!: number;
-  @Parameter({
-    label: 'Smallest turn',
-    help: 'Smallest radius of the path. Larger is smoother and leaves more in corners.',
-    unit: 'length',
-    min: 0.02,
-    max: 20,
-    step: 0.1,
-  })
-  turn!: number;
-  @Toggle({
-    label: 'Lighter first lap',
-    help: 'Where the size of the stock is uncertain: the first lap along its outside bites less.',
-  })
-  careful!: boolean;
-  @Parameter({
-    label: 'First lap',
-    help: 'Bite of the first lap, as a share of the bite.',
-    unit: 'share',
-    min: 0.1,
-    max: 1,
-    step: 0.1,
-    matters: (p: ClearParams) => p.careful,
-  })
-  firstBite!: number;
-  @Parameter({
-    label: 'Feed of the first lap',
-    help: 'As a share of the feed.',
-    unit: 'share',
-    min: 0.1,
-    max: 1,
-    step: 0.1,
-    matters: (p: ClearParams) => p.careful,
-  })
-  firstFeed!: number;
-  @Toggle({
-    label: 'Raise the feed',
-    help: 'Feed faster where the bite is lighter than asked, so that the chip keeps its thickness.',
-  })
-  raise!: boolean;
-  @Parameter({
-    label: 'Feed going back',
-    help: 'Feed of moves with the tool down that do not cut.',
-    unit: 'feed',
-    min: 10,
-    max: 100_000,
-    step: 100,
-  })
-  linkFeed!: number;
-  @Parameter({
-    label: 'Small lift',
-    help: 'Lift while going back with the tool down.',
-    unit: 'length',
-    min: 0,
-    max: 5,
-    step: 0.05,
-  })
-  lift!: number;
-  @Parameter({
-    label: 'Keep down',
-    help: 'How many times longer than a retract going back with the tool down may take. 1 is whichever is quicker.',
-    unit: 'number',
-    min: 0,
-    max: 10,
-    step: 0.5,
-  })
-  keepDown!: number;
-  @Parameter({
-    label: 'Longest way back',
-    help: 'A longer way back is made by a retract.',
-    unit: 'length',
-    min: 0,
-    max: 2000,
-    step: 10,
-    matters: (p: ClearParams) => p.keepDown > 0,
-  })
-  longestBack!: number;
-  @Toggle({
-    label: 'Feed moves only',
-    help: 'Ways across above the work are feed moves too, for machines whose rapids do not run in a straight line.',
-  })
-  feedOver!: boolean;
-}
+import { Boundary } from '../../../geometry/plane/boundary';
+import { Region, area, difference, intersection, islands, offset, union } from '../../../geometry/plane/clip';
+import { boundsOf, growBounds } from '../../../geometry/plane/point';
+import { Finding, care, note, stop } from '../../../quantity/finding';
+import { formatNumber, radians } from '../../../quantity/units';
+import { isAxial, profileTop } from '../../../shop/tool';
+import { helixDown, rampDown } from '../../entry';
+import { finishWalls } from '../finish';
+import { Level } from '../../levels';
+import { PlanContext } from '../../operation';
+import { PathBuilder } from '../../../path/path';
+import { metalLeft } from '../rest';
+import { cornersLeft, tooNarrow } from '../room';
+import { EntryHole, SteadyClearing, Stretch } from '../steady/clearing';
+import { FeedRule, followPass } from '../steady/moves';
+import { ClearParams } from './params';
 
 const GAP = 1;
 /** How far the cutter may run out over an open side beyond its radius, mm. */
@@ -188,7 +24,7 @@ const COARSE = 0.005;
 /** Metal an entry hole may leave over a floor besides its point, mm. */
 const OVER_FLOOR = 0.5;
 
-class ClearPlanner {
+export class ClearPlanner {
   readonly path: PathBuilder;
   readonly findings: Finding[] = [];
   private readonly radius: number;
@@ -421,79 +257,3 @@ class ClearPlanner {
     }
   }
 }
-
-function plan(params: ClearParams, context: PlanContext): Plan {
-  const findings = [...toolFindings(context, clear.suits), ...targetFindings(context, clear.works)];
-  if (params.stepover > context.tool.diameter * 0.9) {
-    findings.push(
-      stop(
-        'bite-too-wide',
-        `A bite of ${formatNumber(params.stepover, 2)} mm is nearly a full slot for ${context.tool.name}`,
-        `Ask for ${formatNumber(context.tool.diameter * 0.4, 1)} mm or less; a tenth of the diameter is usual`,
-        { operation: context.operation.id, field: 'params.stepover' },
-      ),
-    );
-  }
-  const work = context.targets
-    .filter((feature) => clear.works.includes(feature.meaning))
-    .map((feature) => levelsOf(feature, params, context))
-    .filter((levels) => levels.length > 0);
-  const planner = new ClearPlanner(params, context, work.flatMap(deepest).length);
-  if (findings.some((f) => f.level === 'stop')) return { path: planner.path.build(), findings };
-  for (const levels of work) {
-    const thickest = Math.max(...levels.map((l) => l.from - l.z));
-    const reach = reachFindings(context, context.top - levels[levels.length - 1].z, thickest);
-    findings.push(...reach);
-    if (reach.some((f) => f.level === 'stop')) continue;
-    for (const level of levels) planner.clear(level);
-    if (params.finish) for (const level of deepest(levels)) planner.finish(level);
-  }
-  return { path: planner.path.build(), findings: [...findings, ...unique(planner.findings)] };
-}
-
-/** The same thing is told once, though it holds for every layer. */
-const unique = (findings: Finding[]) =>
-  findings.filter((f, i) => findings.findIndex((g) => g.code === f.code && g.message === f.message) === i);
-
-export const clear: OperationKind<ClearParams> = {
-  kind: 'clear',
-  title: 'Clear at a steady load',
-  verb: 'Clear',
-  process: 'milling',
-  stage: ({ onOutside, finishesAfter }) => (onOutside || !finishesAfter ? 'rough' : 'finish'),
-  works: ['pocket', 'outline'],
-  suits: cutsWalls,
-  Params: ClearParams,
-  defaults: ({ tool, material, machine }) => {
-    const bite = suggestSteadyBite(tool, material, machine);
-    return {
-      stepover: bite.ae,
-      layer: bite.ap,
-      from: 'what is left',
-      wallAllowance: 0,
-      ...finishDefaults(tool),
-      floorAllowance: 0,
-      breakthrough: 0.2,
-      flats: true,
-      direction: 'climb',
-      entryAngle: suggestEntry(tool, material).angle,
-      helix: 0.8,
-      turn: Math.round(tool.diameter * 5) / 100,
-      careful: false,
-      firstBite: 0.5,
-      firstFeed: 0.7,
-      raise: true,
-      linkFeed: Math.min(machine.maxFeed, 6000),
-      lift: 0.05,
-      keepDown: 1,
-      longestBack: 200,
-      feedOver: false,
-    };
-  },
-  bite: (p, tool) => {
-    const ae = Math.min(p.stepover, tool.diameter);
-    return { ae, ap: p.layer, peakAe: ae };
-  },
-  usesEarlier: (p) => p.from === 'what is left',
-  plan,
-};

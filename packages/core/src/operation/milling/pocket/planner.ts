@@ -1,109 +1,21 @@
 import polylabel from 'polylabel';
-import { fitArcs, fitOpenArcs } from '../../geometry/plane/arcfit';
-import { Chain, chainLength, flatten, reversed, startedNear } from '../../geometry/plane/chain';
-import { Region, area, contains, difference, distanceToBoundary, islands, offset } from '../../geometry/plane/clip';
-import { Point, distance, distanceToSegment } from '../../geometry/plane/point';
-import { Budget } from '../../quantity/budget';
-import { Finding, care } from '../../quantity/finding';
-import { Choice, Parameter } from '../../quantity/parameter';
-import { formatNumber, radians } from '../../quantity/units';
-import { suggestBite } from '../../cutting/bite';
-import { suggestEntry } from '../../cutting/entries';
-import { solidAt } from '../../part/plate/model';
-import { cutsWalls } from '../../shop/tool';
-import { cannotPlunge, reachFindings, targetFindings, toolFindings } from '../checks';
-import { helixDown, rampDown } from '../entry';
-import { FinishParams, finishDefaults, finishWalls } from './finish';
-import { layersBetween } from '../layers';
-import { LAP_STEPS, OperationKind, Plan, PlanContext } from '../operation';
-import { PathBuilder } from '../../path/path';
-import { cornersLeft, tooNarrow } from './room';
-import { rowsAcross, staysInside, zigzagRuns } from './rows';
-
-type Pattern = 'inside out' | 'outside in' | 'spiral' | 'zigzag' | 'one way';
-
-export class PocketParams extends FinishParams {
-  @Choice({
-    label: 'Pattern',
-    help: 'Rings from the middle outwards or from the wall inwards, one unbroken spiral, or straight rows to and fro or always the same way.',
-    choices: ['inside out', 'outside in', 'spiral', 'zigzag', 'one way'],
-  })
-  pattern!: Pattern;
-  @Parameter({
-    label: 'Row angle',
-    help: 'Of the straight rows, to X.',
-    unit: 'angle',
-    min: -180,
-    max: 180,
-    step: 15,
-    matters: (p: PocketParams) => p.pattern === 'zigzag' || p.pattern === 'one way',
-  })
-  rowAngle!: number;
-  @Parameter({
-    label: 'Round the passes',
-    help: 'Radius of the inner passes in corners, so that the machine does not stop there; the last pass follows the wall.',
-    unit: 'length',
-    min: 0,
-    max: 50,
-    step: 0.5,
-    matters: (p: PocketParams) => p.pattern !== 'zigzag' && p.pattern !== 'one way',
-  })
-  smooth!: number;
-  @Parameter({
-    label: 'Bite',
-    help: 'Distance from one pass to the next, sideways.',
-    unit: 'length',
-    min: 0.02,
-    max: 100,
-    step: 0.1,
-  })
-  stepover!: number;
-  @Parameter({
-    label: 'Layer',
-    help: 'Most depth taken in one layer; layers come out equal.',
-    unit: 'length',
-    min: 0.02,
-    max: 200,
-    step: 0.5,
-  })
-  layer!: number;
-  @Choice({ label: 'Entry', help: 'How the cutter gets down into solid metal.', choices: ['helix', 'ramp', 'plunge'] })
-  entry!: 'helix' | 'ramp' | 'plunge';
-  @Parameter({
-    label: 'Entry angle',
-    help: 'Slope of the helix or ramp.',
-    unit: 'angle',
-    min: 0.2,
-    max: 30,
-    step: 0.5,
-    matters: (p: PocketParams) => p.entry !== 'plunge',
-  })
-  entryAngle!: number;
-  @Choice({
-    label: 'Direction',
-    help: 'Climb leaves the better wall; conventional suits machines with backlash.',
-    choices: ['climb', 'conventional'],
-  })
-  direction!: 'climb' | 'conventional';
-  @Parameter({
-    label: 'Leave on walls',
-    help: 'Metal left on the walls when all is done.',
-    unit: 'length',
-    min: 0,
-    max: 20,
-    step: 0.05,
-  })
-  wallAllowance!: number;
-  @Parameter({
-    label: 'Leave on the floor',
-    help: 'Metal left on the floor.',
-    unit: 'length',
-    min: 0,
-    max: 20,
-    step: 0.05,
-  })
-  floorAllowance!: number;
-}
+import { fitArcs, fitOpenArcs } from '../../../geometry/plane/arcfit';
+import { Chain, chainLength, flatten, reversed, startedNear } from '../../../geometry/plane/chain';
+import { Region, area, contains, difference, distanceToBoundary, islands, offset } from '../../../geometry/plane/clip';
+import { Point, distance, distanceToSegment } from '../../../geometry/plane/point';
+import { Budget } from '../../../quantity/budget';
+import { Finding, care } from '../../../quantity/finding';
+import { formatNumber, radians } from '../../../quantity/units';
+import { solidAt } from '../../../part/plate/model';
+import { cannotPlunge } from '../../checks';
+import { helixDown, rampDown } from '../../entry';
+import { finishWalls } from '../finish';
+import { layersBetween } from '../../layers';
+import { LAP_STEPS, PlanContext } from '../../operation';
+import { PathBuilder } from '../../../path/path';
+import { cornersLeft, tooNarrow } from '../room';
+import { rowsAcross, staysInside, zigzagRuns } from '../rows';
+import { PocketParams } from './params';
 
 const GAP = 1;
 /** Rings are rebuilt from chords as true arcs within this, mm. */
@@ -156,7 +68,7 @@ function nearestOn(ring: Point[], p: Point): Point {
 
 const rowsOnly = ({ pattern }: PocketParams) => pattern === 'zigzag' || pattern === 'one way';
 
-class PocketPlanner {
+export class PocketPlanner {
   readonly path: PathBuilder;
   readonly findings: Finding[] = [];
   private readonly radius: number;
@@ -398,48 +310,3 @@ class PocketPlanner {
       .follow(chain, z, operation.speeds.feed, 'cut');
   }
 }
-
-function plan(params: PocketParams, context: PlanContext): Plan {
-  const findings = [...toolFindings(context, pocket.suits), ...targetFindings(context, pocket.works)];
-  const planner = new PocketPlanner(params, context);
-  if (findings.some((f) => f.level === 'stop')) return { path: planner.path.build(), findings };
-  for (const feature of context.targets) {
-    const floor = context.model.floors.find((f) => f.feature === feature.id);
-    if (!floor || feature.meaning !== 'pocket') continue;
-    const depth = context.top - floor.z;
-    const layers = layersBetween(context.top, floor.z + params.floorAllowance, params.layer);
-    const reach = reachFindings(context, depth, depth / Math.max(1, layers.length));
-    findings.push(...reach);
-    if (!reach.some((f) => f.level === 'stop')) planner.clear(feature, floor.region, floor.z);
-  }
-  return { path: planner.path.build(), findings: [...findings, ...planner.findings] };
-}
-
-export const pocket: OperationKind<PocketParams> = {
-  kind: 'pocket',
-  title: 'Clear a pocket',
-  verb: 'Clear',
-  process: 'milling',
-  stage: 'rough',
-  works: ['pocket'],
-  suits: cutsWalls,
-  Params: PocketParams,
-  defaults: ({ tool, material, machine }) => {
-    const bite = suggestBite(tool, material, machine);
-    return {
-      stepover: bite.ae,
-      layer: bite.ap,
-      entry: 'helix',
-      entryAngle: suggestEntry(tool, material).angle,
-      direction: 'climb',
-      wallAllowance: 0,
-      floorAllowance: 0,
-      pattern: 'inside out',
-      rowAngle: 0,
-      smooth: 0,
-      ...finishDefaults(tool),
-    };
-  },
-  bite: (p, tool) => ({ ae: p.stepover, ap: p.layer, peakAe: tool.diameter }),
-  plan,
-};

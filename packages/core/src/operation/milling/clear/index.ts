@@ -1,0 +1,89 @@
+import { Finding, stop } from '../../../quantity/finding';
+import { formatNumber } from '../../../quantity/units';
+import { suggestEntry } from '../../../cutting/entries';
+import { suggestSteadyBite } from '../../../cutting/bite';
+import { cutsWalls } from '../../../shop/tool';
+import { reachFindings, targetFindings, toolFindings } from '../../checks';
+import { finishDefaults } from '../finish';
+import { deepest, levelsOf } from '../../levels';
+import { OperationKind, Plan, PlanContext } from '../../operation';
+import { ClearParams } from './params';
+import { ClearPlanner } from './planner';
+
+export { ClearParams } from './params';
+
+function plan(params: ClearParams, context: PlanContext): Plan {
+  const findings = [...toolFindings(context, clear.suits), ...targetFindings(context, clear.works)];
+  if (params.stepover > context.tool.diameter * 0.9) {
+    findings.push(
+      stop(
+        'bite-too-wide',
+        `A bite of ${formatNumber(params.stepover, 2)} mm is nearly a full slot for ${context.tool.name}`,
+        `Ask for ${formatNumber(context.tool.diameter * 0.4, 1)} mm or less; a tenth of the diameter is usual`,
+        { operation: context.operation.id, field: 'params.stepover' },
+      ),
+    );
+  }
+  const work = context.targets
+    .filter((feature) => clear.works.includes(feature.meaning))
+    .map((feature) => levelsOf(feature, params, context))
+    .filter((levels) => levels.length > 0);
+  const planner = new ClearPlanner(params, context, work.flatMap(deepest).length);
+  if (findings.some((f) => f.level === 'stop')) return { path: planner.path.build(), findings };
+  for (const levels of work) {
+    const thickest = Math.max(...levels.map((l) => l.from - l.z));
+    const reach = reachFindings(context, context.top - levels[levels.length - 1].z, thickest);
+    findings.push(...reach);
+    if (reach.some((f) => f.level === 'stop')) continue;
+    for (const level of levels) planner.clear(level);
+    if (params.finish) for (const level of deepest(levels)) planner.finish(level);
+  }
+  return { path: planner.path.build(), findings: [...findings, ...unique(planner.findings)] };
+}
+
+/** The same thing is told once, though it holds for every layer. */
+const unique = (findings: Finding[]) =>
+  findings.filter((f, i) => findings.findIndex((g) => g.code === f.code && g.message === f.message) === i);
+
+export const clear: OperationKind<ClearParams> = {
+  kind: 'clear',
+  title: 'Clear at a steady load',
+  verb: 'Clear',
+  process: 'milling',
+  stage: ({ onOutside, finishesAfter }) => (onOutside || !finishesAfter ? 'rough' : 'finish'),
+  works: ['pocket', 'outline'],
+  suits: cutsWalls,
+  Params: ClearParams,
+  defaults: ({ tool, material, machine }) => {
+    const bite = suggestSteadyBite(tool, material, machine);
+    return {
+      stepover: bite.ae,
+      layer: bite.ap,
+      from: 'what is left',
+      wallAllowance: 0,
+      ...finishDefaults(tool),
+      floorAllowance: 0,
+      breakthrough: 0.2,
+      flats: true,
+      direction: 'climb',
+      entryAngle: suggestEntry(tool, material).angle,
+      helix: 0.8,
+      turn: Math.round(tool.diameter * 5) / 100,
+      careful: false,
+      firstBite: 0.5,
+      firstFeed: 0.7,
+      raise: true,
+      linkFeed: Math.min(machine.maxFeed, 6000),
+      lift: 0.05,
+      keepDown: 1,
+      longestBack: 200,
+      feedOver: false,
+    };
+  },
+  bite: (p, tool) => {
+    const ae = Math.min(p.stepover, tool.diameter);
+    return { ae, ap: p.layer, peakAe: ae };
+  },
+  usesEarlier: (p) => p.from === 'what is left',
+  plan,
+};

@@ -1,0 +1,151 @@
+import { area } from '../../../geometry/plane/clip';
+import { Finding, care, note, stop } from '../../../quantity/finding';
+import { formatNumber } from '../../../quantity/units';
+import { suggestBite } from '../../../cutting/bite';
+import { suggestEntry, suggestFinish } from '../../../cutting/entries';
+import { Feature } from '../../../part/plate/feature';
+import { regionOf } from '../../../part/plate/model';
+import { instancesOf } from '../../../part/plate/shapes';
+import { cutsWalls } from '../../../shop/tool';
+import { reachFindings, targetFindings, toolFindings } from '../../checks';
+import { wallBottom } from '../../depth';
+import { layersBetween } from '../../layers';
+import { OperationKind, Plan, PlanContext } from '../../operation';
+import { ContourParams, Side, WORKS } from './params';
+import { ContourPlanner, isOpening } from './planner';
+
+export type { ContourParams } from './params';
+export { type ContourPreview, previewContour } from './preview';
+
+const isOutline = ({ meaning }: Feature) => meaning === 'outline';
+/** On the scrap side a part must not fall loose before its openings are cut. */
+const inOrder = (targets: Feature[], side: Side): Feature[] =>
+  side === 'scrap side' ? [...targets].sort((a, b) => Number(isOpening(b)) - Number(isOpening(a))) : targets;
+
+/** A side that does not go with the lines chosen: closed ones have an inside, open ones a left and a right. */
+function sideFindings(params: ContourParams, { operation, targets }: PlanContext): Finding[] {
+  const wrong = targets.find((t) =>
+    instancesOf(t).some((c) =>
+      (c.closed ? ['left', 'right'] : ['outside', 'inside', 'scrap side']).includes(params.side),
+    ),
+  );
+  if (!wrong) return [];
+  const closed = instancesOf(wrong)[0].closed;
+  return [
+    stop(
+      'side-unclear',
+      `“${wrong.name}” is ${closed ? 'closed: it has an inside and an outside' : 'open: it has a left and a right'}, so “${params.side}” means nothing for it`,
+      closed ? 'Choose outside or inside' : 'Choose left, right or on the line',
+      { operation: operation.id, feature: wrong.id, field: 'params.side' },
+    ),
+  ];
+}
+
+function plan(params: ContourParams, context: PlanContext): Plan {
+  const findings = [...toolFindings(context, contour.suits), ...targetFindings(context, contour.works)];
+  findings.push(...sideFindings(params, context));
+  const planner = new ContourPlanner(params, context);
+  if (findings.some((f) => f.level === 'stop')) return { path: planner.path.build(), findings };
+  for (const feature of inOrder(context.targets, params.side)) {
+    if (!contour.works.includes(feature.meaning)) continue;
+    const closed = instancesOf(feature).every((c) => c.closed);
+    if (closed && area(regionOf(feature)) < 1e-3) {
+      findings.push(
+        stop('no-area', `“${feature.name}” encloses no area to run around`, 'Close the outline', {
+          operation: context.operation.id,
+          feature: feature.id,
+        }),
+      );
+      continue;
+    }
+    const bottom = wallBottom(feature, context, params.breakthrough);
+    const depth = context.top - bottom;
+    const layer = depth / Math.max(1, layersBetween(context.top, bottom, params.layer).length);
+    const reach = reachFindings(context, depth, layer);
+    if (
+      params.finish &&
+      params.finishAt === 'full depth' &&
+      depth > context.tool.fluteLength &&
+      !reach.some((f) => f.level === 'stop')
+    ) {
+      findings.push(
+        note(
+          'finish-deep',
+          `The finish lap is ${formatNumber(depth, 1)} mm deep, more than the flutes; the upper part was cut before`,
+          'Finish at each layer, or check the proof for rubbing',
+          { operation: context.operation.id, field: 'params.finishAt' },
+        ),
+      );
+    }
+    if (bottom < context.bottom - 0.5)
+      findings.push(
+        care(
+          'deeper-than-stock',
+          `“${context.operation.name}” goes ${formatNumber(context.bottom - bottom, 1)} mm below the stock`,
+          'Break through less, or make sure nothing is beneath it',
+          { operation: context.operation.id, feature: feature.id, field: 'params.breakthrough' },
+        ),
+      );
+    findings.push(...reach);
+    if (!reach.some((f) => f.level === 'stop')) planner.cut(feature, bottom);
+  }
+  return { path: planner.path.build(), findings: [...findings, ...planner.findings] };
+}
+
+const COMPENSATED = { 'worked out': undefined, 'wear in the control': 'wear', 'all in the control': 'radius' } as const;
+
+/** The side a contour starts from: what the first of its lines lets it mean. */
+function sideFor(targets: Feature[]): Side {
+  const [first] = targets;
+  if (first && instancesOf(first).some((c) => !c.closed)) return 'left';
+  return first?.meaning === 'pocket' || first?.meaning === 'hole' ? 'inside' : 'outside';
+}
+
+export const contour: OperationKind<ContourParams> = {
+  kind: 'contour',
+  title: 'Contour a wall',
+  verb: 'Contour',
+  process: 'milling',
+  stage: ({ onOutside }) => (onOutside ? 'outside' : 'finish'),
+  startsWith: (fitting) => fitting.filter(isOutline),
+  frees: (targets) => targets.some(isOutline),
+  compensates: ({ compensation }) => COMPENSATED[compensation],
+  works: WORKS,
+  suits: cutsWalls,
+  Params: ContourParams,
+  usesEarlier: () => true,
+  defaults: ({ tool, material, machine, targets }) => {
+    const bite = suggestBite(tool, material, machine);
+    return {
+      side: sideFor(targets),
+      direction: 'climb',
+      layer: Math.max(0.5, bite.ap / 2),
+      passes: 1,
+      stepover: bite.ae,
+      wallAllowance: 0,
+      breakthrough: 0.2,
+      descent: 'ramp',
+      rampAngle: Math.min(2, suggestEntry(tool, material).angle),
+      finish: true,
+      finishStock: suggestFinish(tool).allowance,
+      finishAt: 'full depth',
+      spring: false,
+      leadForm: 'arc',
+      lead: Math.round(tool.diameter * 2.5) / 10,
+      leadAngle: 90,
+      corners: 'rolled',
+      startAt: 'longest straight',
+      start: 0,
+      extendStart: 0,
+      extendEnd: 0,
+      tabs: 'none',
+      tabCount: 4,
+      tabWidth: 4,
+      tabHeight: 1.5,
+      tabPlaces: '',
+      compensation: 'worked out',
+    };
+  },
+  bite: (p, tool) => ({ ae: p.passes > 1 ? p.stepover : tool.diameter, ap: p.layer, peakAe: tool.diameter }),
+  plan,
+};

@@ -1,0 +1,246 @@
+import { Chain, chainLength } from '../../../geometry/plane/chain';
+import { area, contains, distanceToBoundary, intersection, offset } from '../../../geometry/plane/clip';
+import { distance, Point } from '../../../geometry/plane/point';
+import { Finding, note, stop } from '../../../quantity/finding';
+import { degrees, formatNumber, radians } from '../../../quantity/units';
+import { Feature } from '../../../part/plate/feature';
+import { regionOf } from '../../../part/plate/model';
+import { instancesOf } from '../../../part/plate/shapes';
+import { cannotPlunge } from '../../checks';
+import { extended } from '../laps';
+import { layersBetween } from '../../layers';
+import { LeadForm, leadFor } from '../leads';
+import { LAP_STEPS, PlanContext } from '../../operation';
+import { PathBuilder } from '../../../path/path';
+import { metalLeft } from '../rest';
+import { Tabs, followStations, stationsOver, tabFindings, tabShares } from '../tabs';
+import { Wall, closedWall, openWall } from '../walls';
+import { ContourParams, Side } from './params';
+
+export const isOpening = ({ meaning }: Feature) => meaning === 'pocket' || meaning === 'hole';
+
+/** Whether the cutter runs inside a closed line: there the scrap is what falls out of an opening. */
+export const isInside = (feature: Feature, side: Side) =>
+  side === 'inside' || (side === 'scrap side' && isOpening(feature));
+
+const GAP = 1;
+/** Straight before and after a lead on which the control takes up its compensation, mm. */
+const TAKE_UP = 2;
+const LONGER = 1.2;
+/** Nearer to the stock than this beside its radius the cutter is not clear of it, mm. */
+const BESIDE = 0.2;
+/** Share of the cutter's face that may touch metal and still counts as clear: the grid's own error. */
+const TOUCH = 0.01;
+
+export class ContourPlanner {
+  readonly path: PathBuilder;
+  readonly findings: Finding[] = [];
+  private readonly radius: number;
+
+  constructor(
+    private readonly params: ContourParams,
+    private readonly context: PlanContext,
+  ) {
+    this.path = new PathBuilder(context.budget);
+    this.radius = context.tool.diameter / 2;
+  }
+
+  /** The side of the path the wall is not on. */
+  private get side(): 'left' | 'right' {
+    return this.params.direction === 'climb' ? 'left' : 'right';
+  }
+
+  /** The last laps along a feature. */
+  lapsOf(feature: Feature): Chain[] {
+    return this.walls(feature).flatMap((w) => w.laps(this.params.wallAllowance));
+  }
+
+  /** The lines of a feature as walls: all its closed copies together, each open one by itself. */
+  private walls(feature: Feature): Wall[] {
+    const { params, radius } = this;
+    const open = instancesOf(feature).filter((c) => !c.closed);
+    const region = regionOf(feature);
+    const run = { ...params, radius };
+    return [
+      ...(region.length ? [closedWall(region, isInside(feature, params.side), run)] : []),
+      ...open.map((c) => openWall(extended(c, params.extendStart, params.extendEnd), c, run)),
+    ];
+  }
+
+  cut(feature: Feature, bottom: number): void {
+    const { params, context } = this;
+    const leave = params.wallAllowance + (params.finish ? params.finishStock : 0);
+    const levels = layersBetween(context.top, bottom, params.layer);
+    for (const wall of this.walls(feature)) {
+      if (wall.laps(leave).length === 0) {
+        this.findings.push(this.noRoom(feature));
+        continue;
+      }
+      levels.forEach((z, i) => {
+        const from = i ? levels[i - 1] : context.top;
+        for (let k = params.passes - 1; k >= 0; k--)
+          for (const lap of wall.laps(leave + k * params.stepover))
+            this.lap(lap, wall, leave + k * params.stepover, from, z, k === params.passes - 1 ? 0 : params.stepover);
+      });
+      if (params.finish) this.finish(wall, levels, bottom);
+    }
+  }
+
+  private noRoom(feature: Feature): Finding {
+    const { tool, operation } = this.context;
+    return stop(
+      'contour-too-small',
+      `${tool.name} does not fit along “${feature.name}”`,
+      'Choose a smaller tool, or hold the ends back less',
+      { operation: operation.id, feature: feature.id, field: 'toolId' },
+    );
+  }
+
+  private finish(wall: Wall, levels: number[], bottom: number): void {
+    const { params, context } = this;
+    const depths = params.finishAt === 'each layer' ? levels : [bottom];
+    for (const z of depths)
+      for (const lap of wall.laps(params.wallAllowance))
+        for (let n = params.spring ? 2 : 1; n > 0; n--)
+          this.lap(lap, wall, params.wallAllowance, context.top, z, params.finishStock);
+  }
+
+  private tabsFor(lap: Chain, z: number): Tabs | undefined {
+    const { params, context } = this;
+    if (params.tabs === 'none') return undefined;
+    const top = -context.model.thickness + params.tabHeight;
+    if (z >= top - 1e-6) return undefined;
+    const tabs: Tabs = {
+      at: tabShares(params),
+      width: params.tabWidth,
+      top,
+      shape: params.tabs,
+    };
+    for (const found of tabFindings(lap, tabs, params.tabPlaces, context))
+      if (!this.findings.some((f) => f.code === found.code)) this.findings.push(found);
+    return tabs;
+  }
+
+  /** Whether the cutter stands clear of all metal at p, down to z: off the stock, or where something was cut before. */
+  private isClear(p: Point, z: number): boolean {
+    const { stock, earlier, tool } = this.context;
+    if (!contains(stock, p) && distanceToBoundary(stock, p) > this.radius + BESIDE) return true;
+    const own = this.path.build();
+    const around = offset([[p, { x: p.x + 0.01, y: p.y }, { x: p.x, y: p.y + 0.01 }]], this.radius, 0.05);
+    const left = metalLeft(stock, [...earlier, { tool, path: own }], z, around, this.radius / 4, this.context.budget);
+    return area(intersection(left, around)) < TOUCH * area(around);
+  }
+
+  /**
+   * The ways onto a lap and off it. Where the asked lead would start in metal, a slant from where the lap before ran; where that
+   * does too, the lap is started on.
+   * @param room how far beside this lap metal is gone already, mm
+   */
+  private ways(lap: Chain, wall: Wall, leave: number, z: number, room: number): { on?: Chain; off?: Chain } {
+    const { params, context } = this;
+    if (params.side === 'on the line') return {};
+    const compensates = this.compensatesAt(leave);
+    const straight = compensates && params.leadForm === 'arc' ? this.takeUp : undefined;
+    const asked: LeadForm = { form: params.leadForm, size: params.lead, angle: params.leadAngle, straight };
+    const length = Math.max(params.lead, 2 * room, compensates ? this.takeUp : 0);
+    const slant: LeadForm = { form: 'line', size: length, angle: degrees(Math.asin(room / length)) };
+    let off: Chain | undefined;
+    for (const form of room > 0 ? [asked, slant] : [asked]) {
+      const lead = leadFor(lap, form, this.side, (p) => wall.isFree(p, leave));
+      if (lead && this.isClear(lead.on.vertices[0], z)) return lead;
+      off ??= lead?.off;
+    }
+    if ((!off || compensates) && !this.findings.some((f) => f.code === 'no-lead'))
+      this.findings.push(
+        (compensates ? stop : note)(
+          'no-lead',
+          `There is no room to lead onto the wall; the lap starts on it${compensates ? ', where the control cannot take up its compensation' : ''}`,
+          'Choose another start, a smaller lead or a smaller tool',
+          { operation: context.operation.id, field: 'params.lead' },
+        ),
+      );
+    return { off };
+  }
+
+  /** Radius the control is left to move the cutter by, mm. */
+  private get inControl(): number {
+    return this.params.compensation === 'all in the control' ? this.radius : 0;
+  }
+
+  /** Length of a straight on which compensation is switched: longer than what the control moves the cutter by. */
+  private get takeUp(): number {
+    return Math.max(TAKE_UP, LONGER * this.inControl);
+  }
+
+  private checkLead({ vertices: [a, b] }: Chain): void {
+    const short = a.bulge !== 0 || distance(a, b) <= this.inControl;
+    if (short && !this.findings.some((f) => f.code === 'lead-too-short'))
+      this.findings.push(
+        stop(
+          'lead-too-short',
+          `The control switches its compensation on a straight longer than the radius of the cutter, ${formatNumber(this.inControl, 2)} mm; the lead has ${formatNumber(a.bulge === 0 ? distance(a, b) : 0, 2)} mm`,
+          'Make the lead longer, or lead on by an arc',
+          { operation: this.context.operation.id, field: 'params.lead' },
+        ),
+      );
+  }
+
+  /** Only what leaves the wall as it stays is worth the control's care. */
+  private compensatesAt(leave: number): boolean {
+    const { compensation, side, wallAllowance } = this.params;
+    return compensation !== 'worked out' && side !== 'on the line' && leave === wallAllowance;
+  }
+
+  /** @param room how far beside this lap metal is gone already, mm */
+  private lap(lap: Chain, wall: Wall, leave: number, from: number, z: number, room: number): void {
+    const { path, context, params } = this;
+    const feeds = context.operation.speeds;
+    // Whether a lead is clear is looked for along all that was cut before it.
+    context.budget.spend(LAP_STEPS + Math.ceil(path.count / 8));
+    const { on, off } = this.ways(lap, wall, leave, z, room);
+    const over = (a: number, b: number) =>
+      stationsOver(chainLength(lap), a, b, this.tabsFor(lap, z), context.tool.diameter);
+    const at = on?.vertices[0] ?? lap.vertices[0];
+    if (path.z < context.clearance) path.rapid(path.x, path.y, context.clearance);
+    path.rapid(at.x, at.y, context.clearance).rapid(at.x, at.y, from + GAP);
+    if (on) {
+      path.line(at.x, at.y, z, feeds.feed, 'lead');
+      if (this.compensatesAt(leave)) {
+        this.checkLead(on);
+        path.compensate(this.side, this.inControl);
+      }
+      path.follow(on, z, feeds.feed, 'lead');
+    } else if (params.descent === 'ramp' && lap.closed) {
+      const top = from + GAP / 2;
+      path.line(at.x, at.y, top, feeds.feed, 'lead');
+      const drop = chainLength(lap) * Math.tan(radians(params.rampAngle));
+      const laps = Math.max(1, Math.ceil((top - z) / drop - 1e-9));
+      const level = (n: number) => top - ((top - z) * n) / laps;
+      for (let n = 0; n < laps; n++)
+        followStations(
+          path,
+          lap,
+          over(level(n), level(n + 1)),
+          { feed: feeds.entryFeed, entryFeed: feeds.entryFeed },
+          'entry',
+        );
+    } else {
+      path.line(at.x, at.y, z, feeds.entryFeed, 'entry');
+      if (!context.tool.centreCutting && !this.findings.some((f) => f.code === 'cannot-plunge'))
+        this.findings.push(cannotPlunge(context, at));
+    }
+    followStations(path, lap, over(z, z), feeds, 'cut');
+    if (off) this.goesOff(off, path.z, this.compensatesAt(leave));
+    path.rapid(path.x, path.y, context.clearance);
+  }
+
+  private goesOff({ vertices }: Chain, z: number, compensated: boolean): void {
+    const { feed } = this.context.operation.speeds;
+    const last = vertices.length - 1;
+    if (!compensated) this.path.follow({ closed: false, vertices }, z, feed, 'lead');
+    else {
+      this.path.follow({ closed: false, vertices: vertices.slice(0, last) }, z, feed, 'lead');
+      this.path.compensate('off').line(vertices[last].x, vertices[last].y, z, feed, 'lead');
+    }
+  }
+}

@@ -1,0 +1,54 @@
+import { suggestBite } from '../../../cutting/bite';
+import { suggestEntry } from '../../../cutting/entries';
+import { cutsWalls } from '../../../shop/tool';
+import { reachFindings, targetFindings, toolFindings } from '../../checks';
+import { finishDefaults } from '../finish';
+import { layersBetween } from '../../layers';
+import { OperationKind, Plan, PlanContext } from '../../operation';
+import { PocketParams } from './params';
+import { PocketPlanner } from './planner';
+
+function plan(params: PocketParams, context: PlanContext): Plan {
+  const findings = [...toolFindings(context, pocket.suits), ...targetFindings(context, pocket.works)];
+  const planner = new PocketPlanner(params, context);
+  if (findings.some((f) => f.level === 'stop')) return { path: planner.path.build(), findings };
+  for (const feature of context.targets) {
+    const floor = context.model.floors.find((f) => f.feature === feature.id);
+    if (!floor || feature.meaning !== 'pocket') continue;
+    const depth = context.top - floor.z;
+    const layers = layersBetween(context.top, floor.z + params.floorAllowance, params.layer);
+    const reach = reachFindings(context, depth, depth / Math.max(1, layers.length));
+    findings.push(...reach);
+    if (!reach.some((f) => f.level === 'stop')) planner.clear(feature, floor.region, floor.z);
+  }
+  return { path: planner.path.build(), findings: [...findings, ...planner.findings] };
+}
+
+export const pocket: OperationKind<PocketParams> = {
+  kind: 'pocket',
+  title: 'Clear a pocket',
+  verb: 'Clear',
+  process: 'milling',
+  stage: 'rough',
+  works: ['pocket'],
+  suits: cutsWalls,
+  Params: PocketParams,
+  defaults: ({ tool, material, machine }) => {
+    const bite = suggestBite(tool, material, machine);
+    return {
+      stepover: bite.ae,
+      layer: bite.ap,
+      entry: 'helix',
+      entryAngle: suggestEntry(tool, material).angle,
+      direction: 'climb',
+      wallAllowance: 0,
+      floorAllowance: 0,
+      pattern: 'inside out',
+      rowAngle: 0,
+      smooth: 0,
+      ...finishDefaults(tool),
+    };
+  },
+  bite: (p, tool) => ({ ae: p.stepover, ap: p.layer, peakAe: tool.diameter }),
+  plan,
+};
