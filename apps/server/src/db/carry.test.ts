@@ -76,7 +76,10 @@ describe('a database of the version before', () => {
     expect(tools.every((t) => t.item.holder.segments.length > 0)).toBe(true);
     expect(shop.list('machines')[0].item.spindle.length).toBeGreaterThan(0);
     const { body } = await request(app).get('/api/shop/tools/unread');
-    expect(body).toMatchObject([{ id: 'broken', findings: expect.arrayContaining([expect.anything()]) }]);
+    expect(body).toHaveLength(1);
+    expect(body[0].message).toMatch(
+      /^The tool “broken” was stored by another version and cannot be read \(.+, and \d+ more\)$/,
+    );
   });
 
   test('the database stands aside as it was, once', () => {

@@ -2,6 +2,8 @@ import { Response, Router } from 'express';
 import { readJob } from '@tidypath/core';
 import type { JobStore, UnreadJob } from './store';
 
+const UNREAD =
+  'It was stored by another version and cannot be read. It stays as it is: take it away, mend what is named here, and import it again';
 const ID = /^[0-9a-f-]{36}$/;
 
 /** Jobs over HTTP. Bad input is answered with findings, never with a stack. */
@@ -11,8 +13,7 @@ export function jobRoutes(store: JobStore): Router {
   /** Answers with what was found, or why there is nothing. */
   const answer = <T extends object>(res: Response, found: T | UnreadJob | undefined, status: (found: T) => number) => {
     if (!found) res.status(404).json(missing);
-    else if ('findings' in found)
-      res.status(422).json({ error: 'This job was stored by another version and cannot be read', ...found });
+    else if ('findings' in found) res.status(422).json({ error: UNREAD, ...found });
     else res.status(status(found)).json(found);
   };
 

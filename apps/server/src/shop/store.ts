@@ -1,4 +1,14 @@
-import { FORMAT_VERSION, Finding, Kept, SHELF_NAMES, SHELVES, ShelfName, ShopItems, readStored } from '@tidypath/core';
+import {
+  FORMAT_VERSION,
+  Finding,
+  Kept,
+  SHELF_NAMES,
+  SHELVES,
+  ShelfName,
+  ShopItems,
+  readStored,
+  stop,
+} from '@tidypath/core';
 import type { Db } from '../db/open';
 
 interface Stored {
@@ -36,19 +46,22 @@ export class ShopStore {
       .map(keptOf<ShopItems[K]>);
   }
 
-  /** What stands on a shelf and cannot be read, with why. */
-  unread(shelf: ShelfName): { id: string; findings: Finding[] }[] {
+  /** What stands on a shelf and cannot be read: one finding each, with the first thing that speaks against it. */
+  unread(shelf: ShelfName): Finding[] {
     return this.db
       .prepare<[string, number], { id: string; document: string; format: number | null }>(
         'SELECT id, document, format FROM shop_items WHERE shelf = ? AND deleted_at IS NULL AND (format IS NULL OR format <> ?)',
       )
       .all(shelf, FORMAT_VERSION)
       .map(({ id, document, format }) => {
-        const { findings } = readStored(shelf, JSON.parse(document), format);
-        return {
-          id,
-          findings: findings.map((f) => ({ ...f, message: `${SHELVES[shelf].one} “${id}”: ${f.message}` })),
-        };
+        const [first, ...more] = readStored(shelf, JSON.parse(document), format).findings;
+        const others = more.length ? `, and ${more.length} more` : '';
+        return stop(
+          'stored-unread',
+          `The ${SHELVES[shelf].one} “${id}” was stored by another version and cannot be read (${first?.message}${others})`,
+          'It stays as it is stored; put it in anew, or open this data with the version that wrote it',
+          { field: id },
+        );
       });
   }
 

@@ -45,7 +45,7 @@ export const api = {
   restore: (id: string) => call<void>('POST', `/jobs/${id}/restore`),
   shelf: <K extends ShelfName>(shelf: K) => call<Kept<ShopItems[K]>[]>('GET', `/shop/${shelf}`),
   /** What stands on a shelf and cannot be read. */
-  unread: (shelf: ShelfName) => call<{ id: string; findings: Finding[] }[]>('GET', `/shop/${shelf}/unread`),
+  unread: (shelf: ShelfName) => call<Finding[]>('GET', `/shop/${shelf}/unread`),
   keep: <K extends ShelfName>(shelf: K, version: number, item: ShopItems[K]) =>
     call<ItemSave<ShopItems[K]>>('PUT', at(shelf, item.id), { version, item }),
   keepAll: <K extends ShelfName>(shelf: K, entries: { version: number; item: ShopItems[K] }[]) =>

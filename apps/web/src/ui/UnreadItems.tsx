@@ -12,7 +12,7 @@ export function UnreadItems({ shelf }: { shelf: ShelfName }) {
   if (!data?.length) return null;
   return (
     <View testID={`unread-${shelf}`} style={{ gap: SPACE.s }}>
-      <FindingList findings={data.flatMap((d) => d.findings)} goTo={() => undefined} goLabel="" />
+      <FindingList findings={data} goTo={() => undefined} goLabel="" />
     </View>
   );
 }

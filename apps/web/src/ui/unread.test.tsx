@@ -17,7 +17,7 @@ const show = () =>
 
 test('what stands on a shelf and cannot be read is named, with why and what to do', async () => {
   const finding = { level: 'stop', code: 'bad-field', message: 'tool “t9”: diameter', remedy: 'Correct it', place: {} };
-  jest.mocked(api.unread).mockResolvedValue([{ id: 't9', findings: [finding as never] }]);
+  jest.mocked(api.unread).mockResolvedValue([finding as never]);
   show();
   expect(await screen.findByText('tool “t9”: diameter')).toBeTruthy();
   expect(screen.getByText('Correct it.')).toBeTruthy();
