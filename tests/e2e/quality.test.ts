@@ -1,6 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
+import type { Page } from 'puppeteer-core';
 import { Harness, PHONE, WIDE, byLabel, byTest, root, tap, textOf, until } from './harness';
 
 const harness = new Harness();
@@ -29,35 +30,51 @@ const SCREENS = [
 
 type Violation = { id: string; impact: string; nodes: { html: string }[] };
 
-describe.each([
-  ['phone', PHONE, 'light'],
-  ['phone', PHONE, 'dark'],
-  ['wide', WIDE, 'light'],
-  ['wide', WIDE, 'dark'],
-] as const)('accessibility, %s %j %s', (_, viewport, scheme) => {
-  test('no serious finding on any main screen', async () => {
-    const page = await harness.page(viewport);
-    await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }]);
-    const id = await harness.jobId('Vane hub plate');
-    const found: string[] = [];
-    for (const screen of SCREENS) {
-      await harness.open(page, screen.replace('ID', id));
-      if (screen.includes('/cut')) await tap(page, '[aria-label^="2 "]');
-      if (screen.includes('/release'))
-        await until('the listing', async () => !!(await page.$(`${byTest('listing')} button`)));
-      await new Promise((r) => setTimeout(r, 900));
-      await page.evaluate(AXE);
-      const violations = await page.evaluate(async () => {
-        const { axe } = window as unknown as { axe: { run(o: object): Promise<{ violations: Violation[] }> } };
-        return (await axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })).violations;
-      });
-      for (const v of violations)
-        if (v.impact === 'serious' || v.impact === 'critical')
-          found.push(`${screen} ${v.id}: ${v.nodes[0].html.slice(0, 160)}`);
-    }
-    expect(found).toEqual([]);
-    await page.close();
+/** Ground of the page by light and by dark. */
+const GROUND = { light: 'rgb(245, 241, 232)', dark: 'rgb(21, 24, 30)' };
+
+/** Shows the page by light or by dark, and waits until it does. */
+async function showBy(page: Page, scheme: keyof typeof GROUND): Promise<void> {
+  await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }]);
+  await until(scheme, () =>
+    page.evaluate(
+      (ground) => [...document.querySelectorAll('div')].some((e) => getComputedStyle(e).backgroundColor === ground),
+      GROUND[scheme],
+    ),
+  );
+}
+
+async function violationsOf(page: Page): Promise<string[]> {
+  await page.evaluate(AXE);
+  const violations = await page.evaluate(async () => {
+    const { axe } = window as unknown as { axe: { run(o: object): Promise<{ violations: Violation[] }> } };
+    return (await axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })).violations;
   });
+  return violations
+    .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+    .map((v) => `${v.id}: ${v.nodes[0].html.slice(0, 160)}`);
+}
+
+test.each([
+  ['phone', PHONE],
+  ['wide', WIDE],
+] as const)('accessibility, %s: no serious finding on any main screen, by light or by dark', async (_, viewport) => {
+  const page = await harness.page(viewport);
+  const id = await harness.jobId('Vane hub plate');
+  const found: string[] = [];
+  for (const screen of SCREENS) {
+    await harness.open(page, screen.replace('ID', id));
+    if (screen.includes('/cut')) await tap(page, '[aria-label^="2 "]');
+    if (screen.includes('/release'))
+      await until('the listing', async () => !!(await page.$(`${byTest('listing')} button`)));
+    await new Promise((r) => setTimeout(r, 900));
+    for (const scheme of ['light', 'dark'] as const) {
+      await showBy(page, scheme);
+      found.push(...(await violationsOf(page)).map((v) => `${screen}, ${scheme}: ${v}`));
+    }
+  }
+  expect(found).toEqual([]);
+  await page.close();
 });
 
 test('no sideways scrolling at 360 px', async () => {
