@@ -51,7 +51,7 @@ for (let round = 1; round <= times; round++) {
   if (times > 1) say(`round ${round} of ${times}`);
   await check('golden', bin('tsx'), ['tests/golden/run.ts', '--check']);
   await suite('unit', ['--ci', '--silent=false', '--maxWorkers=2']);
-  await suite('e2e', ['--ci', '--config', 'tests/e2e/jest.config.js', '--runInBand'], { CHROMIUM: browser });
+  await suite('e2e', ['--ci', '--config', 'tests/e2e/jest.config.js', '--maxWorkers=2'], { CHROMIUM: browser });
 }
 
 rmSync(results, { recursive: true, force: true });

@@ -10,6 +10,11 @@ export const root = resolve(__dirname, '../..');
 export const PHONE = { width: 390, height: 844 };
 export const WIDE = { width: 1280, height: 800 };
 
+/** Milliseconds somebody waits for a state before giving it up: far more than the slowest machine takes, for it is no figure. */
+const PATIENCE = 120_000;
+/** And between two looks. */
+const LOOK = 100;
+
 const ARGS = [
   '--no-sandbox',
   '--disable-quic',
@@ -47,15 +52,8 @@ export class Harness {
       stdio: 'ignore',
       detached: true,
     });
-    for (let i = 0; i < 300; i++) {
-      if (
-        await fetch(`${this.base}/api/health`)
-          .then((r) => r.ok)
-          .catch(() => false)
-      )
-        break;
-      await new Promise((r) => setTimeout(r, 100));
-    }
+    const answers = () => fetch(`${this.base}/api/health`).then((r) => r.ok);
+    await until('the server', answers);
     this.browser = await puppeteer.launch({
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       headless: true,
@@ -73,6 +71,7 @@ export class Harness {
   async page(viewport = PHONE): Promise<Page> {
     const page = await this.browser!.newPage();
     await page.setViewport(viewport);
+    page.setDefaultTimeout(PATIENCE);
     page.on('pageerror', (error) => this.problems.push(`pageerror: ${(error as Error).message}`));
     page.on('console', (m) => {
       if (m.type() === 'error' && !/status of 4\d\d/.test(m.text())) this.problems.push(`console: ${m.text()}`);
@@ -99,7 +98,7 @@ export const byLabel = (label: string) => `[aria-label="${label}"]`;
 async function clickStill(element: ElementHandle<Element>): Promise<void> {
   await element.evaluate((e) => e.scrollIntoView({ block: 'center' }));
   let before = '';
-  for (let i = 0; i < 25; i++) {
+  for (let i = 0; i < 250; i++) {
     const now = JSON.stringify(await element.boundingBox());
     if (now !== 'null' && now === before) break;
     before = now;
@@ -108,7 +107,7 @@ async function clickStill(element: ElementHandle<Element>): Promise<void> {
   await element.click();
 }
 
-export async function tap(page: Page, selector: string, timeout = 20_000): Promise<void> {
+export async function tap(page: Page, selector: string, timeout = PATIENCE): Promise<void> {
   await clickStill((await page.waitForSelector(selector, { visible: true, timeout }))!);
 }
 
@@ -120,19 +119,12 @@ export async function tapText(page: Page, text: string): Promise<void> {
       const all = [...scope.querySelectorAll('button, [role=button], [role=radio], [role=menuitem], [role=checkbox]')];
       return all.find((e) => e.textContent?.replace(/\p{Co}/gu, '').trim() === wanted) ?? null;
     }, text);
-  for (let i = 0; i < 100; i++) {
+  await until(`“${text}” to be tapped`, async () => {
     const element = (await find()).asElement() as ElementHandle<Element> | null;
-    const done = await element
-      ?.evaluate((e) => e.isConnected)
-      .then(() => clickStill(element))
-      .then(
-        () => true,
-        () => false,
-      );
-    if (done) return;
-    await new Promise((r) => setTimeout(r, 100));
-  }
-  throw new Error(`“${text}” is not to be found`);
+    if (!element || !(await element.evaluate((e) => e.isConnected))) return false;
+    await clickStill(element);
+    return true;
+  });
 }
 
 export async function fill(page: Page, selector: string, text: string): Promise<void> {
@@ -142,15 +134,15 @@ export async function fill(page: Page, selector: string, text: string): Promise<
 }
 
 export const textOf = async (page: Page, selector: string): Promise<string> => {
-  const found = (await page.waitForSelector(selector, { timeout: 30_000 }))!;
+  const found = (await page.waitForSelector(selector))!;
   return found.evaluate((e) => e.textContent ?? '');
 };
 
-export async function until(what: string, check: () => Promise<boolean>, timeout = 60_000): Promise<void> {
+export async function until(what: string, check: () => Promise<boolean>, timeout = PATIENCE): Promise<void> {
   const end = Date.now() + timeout;
   while (Date.now() < end) {
     if (await check().catch(() => false)) return;
-    await new Promise((r) => setTimeout(r, 150));
+    await new Promise((r) => setTimeout(r, LOOK));
   }
   throw new Error(`waited in vain: ${what}`);
 }

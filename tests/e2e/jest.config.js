@@ -4,7 +4,7 @@ const path = require('node:path');
 module.exports = {
   rootDir: path.resolve(__dirname),
   testEnvironment: 'node',
-  testTimeout: 180_000,
+  testTimeout: 600_000,
   setupFiles: [require.resolve('reflect-metadata')],
   transform: { '\\.[jt]sx?$': require.resolve('../../scripts/jest-esbuild.cjs') },
   transformIgnorePatterns: ['/node_modules/(?!(clipper2-ts|polylabel|tinyqueue|flatbush|flatqueue|murmurhash)/)'],
