@@ -15,11 +15,11 @@ const job = withOperation(
 );
 const [setup] = job.setups;
 
-function done<T>(work: BenchWork<T>, heard: BenchStep[] = []): T {
+function done<T>(work: BenchWork<T>, steps: BenchStep[] = []): T {
   for (;;) {
     const { done: isDone, value } = work.next();
     if (isDone) return value;
-    heard.push(value);
+    steps.push(value);
   }
 }
 
@@ -34,10 +34,10 @@ function proved(bench: Bench) {
 
 test('plan and proof are those of the pipeline, told step by step', () => {
   const bench = new Bench();
-  const heard: BenchStep[] = [];
-  const plan = done(bench.plan(job, setup), heard);
+  const steps: BenchStep[] = [];
+  const plan = done(bench.plan(job, setup), steps);
   expect(plan).toEqual(planSetup(job, setup));
-  expect(heard).toEqual([0, 1].map((index) => ({ planning: { index, of: 2, name: expect.any(String) } })));
+  expect(steps).toEqual([0, 1].map((index) => ({ planning: { index, of: 2, name: expect.any(String) } })));
   const { text, last } = proved(bench);
   const alone = proveProgram(job, setup, text, undefined, { sections: posted(job, 0).sections });
   expect(last.proof.findings).toEqual(alone.findings);
@@ -94,9 +94,9 @@ test('a later setup starts from what the one before leaves, worked out once', ()
   const both: Job = { ...addSetup(job), tools: two.tools, setups: [setup, second] };
   const bench = new Bench();
   const text = 'G21 G90 G54\nT1 M6\nS900 M3\nG0 X0 Y0 Z50\nM30\n';
-  const heard: BenchStep[] = [];
-  const first = done(bench.prove(both, second, text), heard)!;
-  expect(heard.some((s) => 'planning' in s)).toBe(true);
+  const steps: BenchStep[] = [];
+  const first = done(bench.prove(both, second, text), steps)!;
+  expect(steps.some((s) => 'planning' in s)).toBe(true);
   expect(first.more.left).toBeDefined();
   const again: BenchStep[] = [];
   const next = done(bench.prove(both, second, text), again)!;

@@ -14,13 +14,13 @@ const cutter = cutterOf(tool(7));
 const along = (k: number) => ({ x: 5 + k * 10, y: 10, z: -2 });
 
 test('a cutter is driven chord by chord; each bite is told with the place it ends at', () => {
-  const heard: [number, number][] = [];
-  drive(stock(), cutter, 7, 3, along, { bite: ({ volume }, at) => heard.push([Math.round(volume), at.x]) });
-  expect(heard.map(([, x]) => x)).toEqual([15, 25, 35]);
+  const steps: [number, number][] = [];
+  drive(stock(), cutter, 7, 3, along, { bite: ({ volume }, at) => steps.push([Math.round(volume), at.x]) });
+  expect(steps.map(([, x]) => x)).toEqual([15, 25, 35]);
   // Slot of 6 x 2: the first bite holds the disc it starts with, each goes on by 10 mm.
-  expect(heard[1][0]).toBeGreaterThan(110);
-  expect(heard[1][0]).toBeLessThan(130);
-  expect(heard[0][0] - heard[1][0]).toBeGreaterThan(45);
+  expect(steps[1][0]).toBeGreaterThan(110);
+  expect(steps[1][0]).toBeLessThan(130);
+  expect(steps[0][0] - steps[1][0]).toBeGreaterThan(45);
 });
 
 test('what is passed by is not cut, and the way goes on behind it', () => {
