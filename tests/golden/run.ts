@@ -29,4 +29,4 @@ if (process.argv.includes('--check')) {
   );
   process.exit(found.length ? 1 : 0);
 }
-writeFileSync(FILE, JSON.stringify(made, null, 1) + '\n');
+writeFileSync(FILE, JSON.stringify(made, null, 2) + '\n');

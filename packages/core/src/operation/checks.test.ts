@@ -12,7 +12,7 @@ const codes = (depth: number, layer: number, more: Partial<typeof mill> = {}) =>
 test('reach: the gravest is told, from the holder to the shank', () => {
   expect(codes(20, 20)).toEqual([]);
   expect(codes(36, 10)).toEqual(['stop too-deep-for-stick-out']);
-  expect(codes(30, 23)).toEqual(['stop too-deep-for-flutes']);
+  expect(codes(30, 23)).toEqual(['stop layer-too-deep']);
   expect(codes(30, 10)).toEqual(['care shank-beside-wall']);
   expect(codes(30, 10, { shankDiameter: 9 })).toEqual([]);
 });

@@ -26,7 +26,7 @@ export function reachFindings(
   if (layer > tool.fluteLength) {
     return [
       stop(
-        'too-deep-for-flutes',
+        'layer-too-deep',
         `A layer of “${operation.name}” is ${mm(layer)} thick; the flutes of ${tool.name} are ${mm(tool.fluteLength)} long`,
         `Cut in layers of ${mm(tool.fluteLength)} or less, or take a tool with longer flutes`,
         place,

@@ -36,7 +36,7 @@ describe('pipeline', () => {
       (j: typeof job) => editOperation(j, 'o2', (o) => ({ ...o, speeds: { ...o.speeds, rpm: 90000 } })),
     ],
     ['feed-range', (j: typeof job) => editOperation(j, 'o2', (o) => ({ ...o, speeds: { ...o.speeds, feed: 90000 } }))],
-    ['same-pocket', (j: typeof job) => ({ ...j, tools: j.tools.map((t) => ({ ...t, number: 1 })) })],
+    ['same-number', (j: typeof job) => ({ ...j, tools: j.tools.map((t) => ({ ...t, number: 1 })) })],
     ['lathe', (j: typeof job) => ({ ...j, machine: { ...j.machine, kind: 'lathe' as const } })],
     ['no-operations', (j: typeof job) => ({ ...j, setups: [{ ...j.setups[0], operations: [] }] })],
     ['missing-kind', (j: typeof job) => editOperation(j, 'o2', (o) => ({ ...o, kind: 'magic' }))],

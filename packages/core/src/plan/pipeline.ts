@@ -89,7 +89,7 @@ function jobFindings(job: Job, setup: Setup): Finding[] {
     const other = seen.get(tool.number);
     if (other)
       findings.push(
-        stop('same-pocket', `${tool.name} and ${other} are both T${tool.number}`, 'Give one of them another number', {
+        stop('same-number', `${tool.name} and ${other} are both T${tool.number}`, 'Give one of them another number', {
           tool: tool.id,
         }),
       );

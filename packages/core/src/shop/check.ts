@@ -196,7 +196,7 @@ export function machineFindings(machine: Machine): Finding[] {
       );
     if (seen.has(p.pocket))
       found.push(
-        stop('same-pocket', `Two tools stand in pocket ${p.pocket}`, 'Give one of them another pocket', {
+        stop('pocket-taken-twice', `Two tools stand in pocket ${p.pocket}`, 'Give one of them another pocket', {
           field: `carousel.${i}.pocket`,
         }),
       );

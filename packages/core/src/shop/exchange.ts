@@ -218,7 +218,9 @@ function fromJson(text: string, findings: Finding[]): { tool: unknown; line: num
   try {
     value = JSON.parse(text);
   } catch {
-    findings.push(stop('not-json', 'The file is broken', 'Choose an unbroken tool list; the rack is untouched', {}));
+    findings.push(
+      stop('list-not-json', 'The file is broken', 'Choose an unbroken tool list; the rack is untouched', {}),
+    );
     return [];
   }
   const { format, version, tools } = (value ?? {}) as { format?: unknown; version?: unknown; tools?: unknown };
@@ -263,7 +265,7 @@ export function previewTools(text: string, rack: Tool[], holders: Holder[]): Pre
     if ((pockets.get(item.number) ?? item.id) !== item.id)
       findings.push(
         care(
-          'same-pocket',
+          'row-same-pocket',
           `“${item.name}” wants pocket ${item.number}, which is taken`,
           'It is taken in all the same; give one of them another pocket',
           { line, field: 'number' },

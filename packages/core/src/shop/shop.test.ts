@@ -212,9 +212,9 @@ describe('tool lists in and out', () => {
     ['a holder the shop has not', 'kind,name,diameter,holder\nflat,X,3,Magnet\n', 'unknown-holder', 2],
     ['a value out of range', 'kind,name,diameter\nflat,X,900\n', 'bad-field', 2],
     ['impossible geometry', 'kind,name,diameter,fluteLength,overallLength\nflat,X,3,60,40\n', 'flute-too-long', 2],
-    ['a pocket that is taken', 'kind,name,diameter,number\nflat,X mill,3,4\n', 'same-pocket', 2],
+    ['a pocket that is taken', 'kind,name,diameter,number\nflat,X mill,3,4\n', 'row-same-pocket', 2],
     ['one id twice', 'id,kind,name,diameter\nz,flat,A,3\nz,flat,B,4\n', 'same-id', 3],
-    ['broken JSON', '{"format":', 'not-json', undefined],
+    ['broken JSON', '{"format":', 'list-not-json', undefined],
     ['other JSON', '{"jobs":[]}', 'not-a-tool-list', undefined],
   ])('%s: said with its line', (_, text, code, line) => {
     const { findings } = previewTools(text, TOOLS, HOLDERS);

@@ -271,8 +271,8 @@ export class Contacts {
       this.told.tell(i, 'flutes', bite.depth, () =>
         stop(
           'too-deep-for-flutes',
-          `${tool.name} cuts ${mm(bite.depth)} deep; its flutes are ${mm(tool.fluteLength)} long`,
-          'Cut in thinner layers, or take a tool with longer flutes',
+          `${tool.name} stands ${mm(bite.depth)} deep in metal; its flutes are ${mm(tool.fluteLength)} long`,
+          'Go less deep at once, or take a tool with longer flutes',
           { at, tool: tool.id },
         ),
       );
@@ -290,8 +290,8 @@ export class Contacts {
       this.told.tell(i, 'plunge', bite.depth, () =>
         stop(
           'cannot-plunge',
-          `${tool.name} goes straight down into metal but does not cut to its centre`,
-          'Enter by a helix or ramp, or choose a centre-cutting tool',
+          `${tool.name} does not cut to its centre, so it cannot go straight down`,
+          'Enter by a helix or a ramp, start in the open, or choose a centre-cutting tool',
           { at, tool: tool.id },
         ),
       );
@@ -367,8 +367,8 @@ export class Contacts {
       this.told.tell(i, 'flutes', tool.fluteLength + above, () =>
         stop(
           'too-deep-for-flutes',
-          `${tool.name} is ${mm(tool.fluteLength + above)} deep; its flutes are ${mm(tool.fluteLength)} long, so the chips have no way out`,
-          'Take a drill with longer flutes',
+          `${tool.name} stands ${mm(tool.fluteLength + above)} deep in metal; its flutes are ${mm(tool.fluteLength)} long`,
+          'Go less deep at once, or take a tool with longer flutes',
           { at, tool: tool.id },
         ),
       );

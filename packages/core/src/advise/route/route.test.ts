@@ -73,7 +73,7 @@ describe('a proposed route', () => {
     for (const kind of ['face', 'drill', 'counterbore', 'chamfer', 'engrave', 'contour'])
       expect(kinds(routed)).toContain(kind);
     expect(routed.setups[0].operations.find((o) => o.kind === 'contour')!.params.tabs).toBe('ramped');
-    expect(post(routed).codes.filter((c) => c !== 'no-lead' && c !== 'corner-left')).toEqual([]);
+    expect(post(routed).codes.filter((c) => c !== 'finish-starts-on-wall' && c !== 'corner-left')).toEqual([]);
   });
 
   test('what the rack cannot do is said, and the rest is still proposed', () => {

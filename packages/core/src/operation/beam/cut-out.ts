@@ -127,7 +127,7 @@ class CutOutPlanner {
       if (!lead)
         this.findings.push(
           note(
-            'no-lead',
+            'pierced-on-line',
             `“${feature.name}” has no room for a lead: it is pierced on its line`,
             'Take a shorter lead',
             {

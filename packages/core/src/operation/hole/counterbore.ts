@@ -74,7 +74,7 @@ function faults(hole: Hole, context: PlanContext): Finding[] {
   if (over > -SAME_SIZE && !tool.centreCutting && !isOpened(hole, -counterbore.depth, context))
     return [
       stop(
-        'cannot-plunge',
+        'counterbore-not-drilled',
         `${tool.name} does not cut to its centre, and the hole at ${placeOf(hole)} is not drilled yet`,
         'Drill it first, or choose a centre-cutting cutter',
         place,

@@ -78,7 +78,7 @@ function faults(hole: Hole, params: CountersinkParams, { tool, operation, model 
   if (drawn && Math.abs(drawn.form.angle - tool.pointAngle) > 0.5)
     return [
       stop(
-        'other-angle',
+        'countersink-angle',
         `The chamfer at ${placeOf(hole)} is drawn with ${formatNumber(drawn.form.angle, 1)}°; ${tool.name} has ${formatNumber(tool.pointAngle, 1)}°`,
         'Choose a tool of that angle, or change the drawn one',
         { ...place, field: 'toolId' },

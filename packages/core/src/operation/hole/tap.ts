@@ -91,7 +91,7 @@ function faults(hole: Hole, z: number, params: TapParams, context: PlanContext):
   if (params.threadDepth > -z - leadOf(tool) + 1e-6)
     found.push(
       stop(
-        'thread-too-deep',
+        'tap-too-deep',
         `${formatNumber(params.threadDepth, 2)} mm of full thread do not fit in the hole at ${placeOf(hole)}: with the tap’s lead it gives ${formatNumber(Math.max(0, -z - leadOf(tool)), 2)} mm`,
         'Make the hole deeper or the thread shorter',
         { ...place, field: 'params.threadDepth' },

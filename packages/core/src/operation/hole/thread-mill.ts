@@ -246,7 +246,7 @@ function plan(params: ThreadMillParams, context: PlanContext): Plan {
   for (const target of context.targets)
     if (findings.length === 0 && !jobs.some((j) => j.feature === target.id))
       findings.push(
-        stop('no-thread', `“${target.name}” names no thread`, 'Name its thread on the Part stage, as M42x1', {
+        stop('feature-no-thread', `“${target.name}” names no thread`, 'Name its thread on the Part stage, as M42x1', {
           operation: context.operation.id,
           feature: target.id,
           field: 'targets',

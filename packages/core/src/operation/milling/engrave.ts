@@ -260,7 +260,7 @@ function findingsFor(feature: Feature, strokes: Stroke[], params: EngraveParams,
   if (depth > tool.fluteLength)
     return [
       stop(
-        'too-deep-for-flutes',
+        'engraving-too-deep',
         `“${operation.name}” goes ${formatNumber(depth, 2)} mm deep; the edges of ${tool.name} are ${formatNumber(tool.fluteLength, 2)} mm long`,
         'Go less deep, or choose a longer tool',
         { ...place, field: 'params.depth' },

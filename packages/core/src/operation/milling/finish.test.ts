@@ -93,7 +93,7 @@ test('a lap may run on past its start', () => {
 test('where there is no room to lead on it starts on the wall, goes down at the entry feed, and says so once', () => {
   const rings = offset(pocket, -5);
   const { path, tags, findings } = finished({ finishLaps: 2 }, { at: () => ({ free: [], rings }) });
-  expect(findings.map((f) => f.code)).toEqual(['no-lead']);
+  expect(findings.map((f) => f.code)).toEqual(['finish-starts-on-wall']);
   const entries = [...tags.keys()].filter((i) => tags[i] === 'entry');
   expect(entries.map((i) => path.feed[i])).toEqual([300, 300]);
 });

@@ -168,7 +168,7 @@ function lapAlong(
     ? []
     : [
         note(
-          'no-lead',
+          'finish-starts-on-wall',
           'There is no room to lead onto a wall; the finish lap starts on it',
           'A smaller tool leaves room',
           { operation: operation.id, feature: feature.id, at: { x: at.x, y: at.y } },

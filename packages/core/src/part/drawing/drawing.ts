@@ -1,3 +1,4 @@
+import { formatNumber } from '../../quantity/units';
 import Flatbush from 'flatbush';
 import { Chain, asCircle, flatten, signedArea } from '../../geometry/plane/chain';
 import { contains } from '../../geometry/plane/clip';
@@ -99,7 +100,7 @@ export function importDrawing(text: string, options: ImportOptions = IMPORT_DEFA
     findings.push(
       care(
         'gap',
-        `Two ends stay ${gap.width.toFixed(3)} mm apart at X ${gap.from.x.toFixed(2)} Y ${gap.from.y.toFixed(2)}`,
+        `Two ends stay ${formatNumber(gap.width, 3)} mm apart at X ${formatNumber(gap.from.x, 2)} Y ${formatNumber(gap.from.y, 2)}`,
         'Close it with a straight, or mend the drawing',
         { at: gap.from },
       ),

@@ -119,7 +119,7 @@ describe('bad files', () => {
     ['hello\nworld\n', 'dxf-broken'],
     [DEMO.slice(0, 400), 'dxf-cut-short'],
     ['\u0000\u0001binary', 'dxf-binary'],
-    [draw.dxf([tags([0, 'INSERT'], [2, 'GONE'], [10, 0], [20, 0])]), 'dxf-block'],
+    [draw.dxf([tags([0, 'INSERT'], [2, 'GONE'], [10, 0], [20, 0])]), 'dxf-block-missing'],
     [draw.dxf([tags([0, 'SPLINE'], [71, 3], [10, 0], [20, 0])]), 'dxf-curve'],
     [draw.dxf([tags([0, 'LINE'], [10, 'x'], [20, 0], [11, 1], [21, 1])]), 'dxf-curve'],
     [draw.dxf([tags([0, '3DSOLID'], [8, '0'])]), 'dxf-skipped'],
@@ -148,7 +148,7 @@ describe('bad files', () => {
         [0, 'EOF'],
       ),
     ].join('\n');
-    expect(readDxf(text).findings.map((f) => f.code)).toContain('dxf-block');
+    expect(readDxf(text).findings.map((f) => f.code)).toContain('dxf-blocks-nested');
   });
 
   test('blocks that repeat blocks without end meet the budget: said at the line, nothing half taken', () => {

@@ -386,7 +386,9 @@ function curvesOf(entities: Entity[], file: File, scale: number, findings: Findi
       findings.push(care('dxf-curve', `A ${e.type} cannot be read: ${chain}`, 'Redraw this curve', { line: e.line }));
     else if (!isSound(chain))
       findings.push(
-        care('dxf-curve', `A ${e.type} has missing or impossible numbers`, 'Redraw this curve', { line: e.line }),
+        care('dxf-curve', `A ${e.type} cannot be read: its numbers are missing or impossible`, 'Redraw this curve', {
+          line: e.line,
+        }),
       );
     else {
       file.budget.spend(chain.vertices.length);
@@ -408,7 +410,7 @@ function inserted(
   if (!block) {
     findings.push(
       care(
-        'dxf-block',
+        'dxf-block-missing',
         `The block “${textAt(e, 2)}” is used but not in the file`,
         'Save the drawing with its blocks, or break them up first',
         { line: e.line },
@@ -419,7 +421,7 @@ function inserted(
   if (depth >= DEEPEST_NESTING) {
     findings.push(
       care(
-        'dxf-block',
+        'dxf-blocks-nested',
         `Blocks are nested more than ${DEEPEST_NESTING} deep, or within themselves`,
         'Break the blocks up',
         { line: e.line },

@@ -1,3 +1,4 @@
+import { formatNumber } from '../../quantity/units';
 import { asCircle, Chain, circle, chainBounds, flatten, signedArea } from '../../geometry/plane/chain';
 import { Region, contains, difference, intersection, union } from '../../geometry/plane/clip';
 import { selfCrossing } from '../../geometry/plane/crossing';
@@ -84,7 +85,7 @@ function chainFindings(feature: Feature, chain: Chain): Finding[] {
     return [
       stop(
         'self-crossing',
-        `“${feature.name}” crosses itself at X ${crossing.x.toFixed(2)} Y ${crossing.y.toFixed(2)}`,
+        `“${feature.name}” crosses itself at X ${formatNumber(crossing.x, 2)} Y ${formatNumber(crossing.y, 2)}`,
         'Correct the outline so that it does not cross itself',
         { feature: feature.id, at: crossing },
       ),

@@ -81,7 +81,7 @@ describe('cutting out with a beam', () => {
     const thick = { ...sheet(), part: { ...sheet().part, thickness: 15 } };
     expect(post(thick).codes).toContain('too-thick');
     expect(post(sheet({}, 1)).codes).toContain('narrower-than-kerf');
-    expect(post(sheet({}, 1.4)).codes).toContain('no-lead');
+    expect(post(sheet({}, 1.4)).codes).toContain('pierced-on-line');
     expect(post(sheet({ joints: 40, jointWidth: 10 })).codes).toContain('joints-too-wide');
     expect(post(withOperation(sheet(), 'pocket', ['f2'], tool(7))).codes).toContain('beam-only');
     expect(post({ ...sheet(), controllerId: 'hobby' }).codes).toContain('other-machine');

@@ -102,10 +102,10 @@ describe('engraving', () => {
       post(withOperation(lineJob(shape), 'engrave', ['f2'], cutter, { ...params })).codes;
     expect(codes({ type: 'text', text: 'L', height: 5 }, { what: 'what they enclose' })).toContain('nothing-enclosed');
     expect(codes(text, { by: 'width', width: 5 })).toContain('groove-too-wide');
-    expect(codes(text, { depth: 4 })).toContain('too-deep-for-flutes');
+    expect(codes(text, { depth: 4 })).toContain('engraving-too-deep');
     expect(codes({ type: 'text', text: 'A→', height: 5 }, {})).toContain('no-such-letter');
     expect(codes({ type: 'round', diameter: 20 }, { what: 'what they enclose', depth: 3.25 })).toContain(
-      'too-deep-for-flutes',
+      'engraving-too-deep',
     );
   });
 });

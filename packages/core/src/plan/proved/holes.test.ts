@@ -154,7 +154,7 @@ describe('cycles', () => {
         ['drill', 14],
         ['tap', 37, { threadDepth: 7 }],
       ],
-      'thread-too-deep',
+      'tap-too-deep',
     ],
     [
       'a reamer of another size',

@@ -146,8 +146,8 @@ describe('pocket', () => {
 
   test.each([
     ['too small for the tool', { type: 'round', diameter: 8 } as Shape, {}, 'pocket-too-small'],
-    ['deeper than flutes in one layer', POCKET, { layer: 100 }, 'too-deep-for-flutes'],
-    ['bite over half the cutter', POCKET, { stepover: 8 }, 'bite-too-wide'],
+    ['deeper than flutes in one layer', POCKET, { layer: 100 }, 'layer-too-deep'],
+    ['bite over half the cutter', POCKET, { stepover: 8 }, 'bite-narrowed'],
     [
       'corners tighter than the cutter',
       { type: 'rectangle', width: 40, height: 30, radius: 1 } as Shape,
@@ -155,7 +155,7 @@ describe('pocket', () => {
       'corner-left',
     ],
   ])('%s: a finding', (_, shape, params, code) => {
-    const deep = code === 'too-deep-for-flutes';
+    const deep = code === 'layer-too-deep';
     const job = withOperation(
       withStock(jobWith(shape, { depth: deep ? 25 : 4 }, deep ? 30 : 10), flush),
       'pocket',

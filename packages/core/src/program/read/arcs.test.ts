@@ -60,7 +60,7 @@ test('chords stay within a micrometre of the circle, end where the arc ends, and
 
 test('what cannot be is told with what is wrong', () => {
   expect(centreOf([0, 0, 50, 0], { r: 20 }, true)).toMatchObject({
-    message: 'An arc of radius 20.000 mm cannot join points 50.000 mm apart',
+    message: 'An arc of radius 20 mm cannot join points 50 mm apart',
   });
   expect(centreOf([3, 3, 3, 3], { r: 20 }, true)).toMatchObject({ remedy: 'Correct R, or give I and J' });
   expect(centreOf([0, 0, 10, 3], { i: 5, j: 0 }, true)).toMatchObject({

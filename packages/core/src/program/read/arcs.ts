@@ -1,3 +1,4 @@
+import { formatNumber } from '../../quantity/units';
 import { chordCount } from '../../geometry/plane/chain';
 
 /** Start and end of an arc may lie this far off its circle before it is reported, mm. */
@@ -11,6 +12,7 @@ export type ArcEnds = [u0: number, v0: number, u1: number, v1: number];
 
 /** What is wrong with an arc, and what cures it. */
 export interface ArcFault {
+  code: string;
   message: string;
   remedy: string;
 }
@@ -21,7 +23,8 @@ function byRadius([u0, v0, u1, v1]: ArcEnds, r: number, clockwise: boolean): [nu
   const chord = Math.hypot(u1 - u0, v1 - v0);
   if (chord < 1e-9 || chord > 2 * radius + ARC_SLACK)
     return {
-      message: `An arc of radius ${radius.toFixed(3)} mm cannot join points ${chord.toFixed(3)} mm apart`,
+      code: 'arc-radius-too-small',
+      message: `An arc of radius ${formatNumber(radius, 3)} mm cannot join points ${formatNumber(chord, 3)} mm apart`,
       remedy: 'Correct R, or give I and J',
     };
   const h = Math.sqrt(Math.max(0, radius * radius - (chord * chord) / 4));
@@ -46,7 +49,8 @@ export function centreOf(
   const off = Math.abs(Math.hypot(u1 - centre[0], v1 - centre[1]) - radius);
   if (radius >= 1e-6 && off <= ARC_SLACK + ARC_SHARE * radius) return centre;
   return {
-    message: `An arc ends ${off.toFixed(3)} mm off its own circle`,
+    code: 'arc-impossible',
+    message: `An arc ends ${formatNumber(off, 3)} mm off its own circle`,
     remedy: 'Correct I and J, or the end point',
   };
 }

@@ -13,7 +13,7 @@ const READ = new Set('DFGHIJKLMNOPQRSTXYZ');
 const TURNED = new Set('ABC');
 /** Letters that may stand in a block more than once. */
 const SEVERAL = new Set('GM');
-const AT_THE_MACHINE = 'Take it out, or prove this program at the machine';
+const AT_THE_MACHINE = 'Take it out, or prove this program at the machine; macros and expressions are not guessed';
 
 /** Codes of which a block can hold one only: each takes the other's place. */
 const GROUPS: ((code: number) => boolean)[] = [
@@ -32,7 +32,7 @@ function letterFault({ letter, value }: Word): BlockFault | undefined {
       message: `${letter}${value} turns an axis; the proof follows X, Y and Z only`,
       remedy: 'Prove each position of the part as a setup of its own, or prove this program at the machine',
     };
-  return { code: 'not-understood', message: `${letter}${value} is not understood`, remedy: AT_THE_MACHINE };
+  return { code: 'not-understood', message: `“${letter}${value}” is not understood`, remedy: AT_THE_MACHINE };
 }
 
 function groupFault(words: Word[]): BlockFault | undefined {

@@ -125,7 +125,7 @@ describe('feed by the time a move takes', () => {
   });
 
   test('every cutting line needs its own; back in G94 the old way holds', () => {
-    expect(codes('G93\nG1 X10 F5\nX20\n')).toEqual(['no-feed@3']);
+    expect(codes('G93\nG1 X10 F5\nX20\n')).toEqual(['no-feed-in-inverse-time@3']);
     const { motions: m } = read('G93\nG1 X10 F5\nG94\nG1 X20 F300\n');
     expect(m.feed[m.count - 1]).toBe(300);
   });

@@ -145,7 +145,7 @@ class Reader {
         stop,
         'not-understood',
         `“${fault}” is not understood`,
-        'Macros and expressions are not guessed; take them out, or prove this program at the machine',
+        'Take it out, or prove this program at the machine; macros and expressions are not guessed',
         `word:${line}`,
       );
     if (words.length === 0) return 'on';
@@ -343,7 +343,7 @@ class Reader {
     this.findings.push(
       stop(
         'compensation-does-not-fit',
-        `A cutter of radius ${radius.toFixed(3)} mm does not fit into what is programmed here`,
+        `A cutter of radius ${formatNumber(radius, 3)} mm does not fit into what is programmed here`,
         'Take a smaller cutter, or round the corner by more than its radius',
         { line },
       ),
@@ -375,8 +375,8 @@ class Reader {
       this.report(
         stop,
         'not-understood',
-        `${name} is not understood`,
-        'Take it out, or prove this program at the machine',
+        `“${name}” is not understood`,
+        'Take it out, or prove this program at the machine; macros and expressions are not guessed',
         name,
       );
   }
@@ -540,7 +540,7 @@ class Reader {
     if (this.inverse === undefined)
       this.report(
         stop,
-        'no-feed',
+        'no-feed-in-inverse-time',
         'A cutting move in inverse time (G93) without its own F',
         'Give F on every cutting line, or go back to G94',
         `inverse:${this.line}`,
@@ -607,7 +607,7 @@ class Reader {
     const [i, j, r] = given.map((value) => value && value * this.scale);
     const found = centreOf(ends, { i, j, r }, this.mode === 2);
     if (Array.isArray(found)) return found;
-    this.report(stop, 'arc-impossible', found.message, found.remedy, `arc:${this.line}`);
+    this.report(stop, found.code, found.message, found.remedy, `arc:${this.line}`);
     return undefined;
   }
 

@@ -188,7 +188,7 @@ export class ClearPlanner {
     if (clearing.stretches.some((s) => s.kind === 'plunge') && !context.tool.centreCutting) {
       this.findings.push(
         stop(
-          'cannot-plunge',
+          'no-room-to-enter',
           `${context.tool.name} has no room to ramp into “${feature.name}” and does not cut to its centre`,
           'Drill a hole there first, or choose a smaller or a centre-cutting tool',
           { ...place, tool: context.tool.id },

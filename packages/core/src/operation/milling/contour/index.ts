@@ -51,7 +51,7 @@ function plan(params: ContourParams, context: PlanContext): Plan {
     const closed = instancesOf(feature).every((c) => c.closed);
     if (closed && area(regionOf(feature)) < 1e-3) {
       findings.push(
-        stop('no-area', `“${feature.name}” encloses no area to run around`, 'Close the outline', {
+        stop('nothing-to-run-around', `“${feature.name}” encloses no area to run around`, 'Close the outline', {
           operation: context.operation.id,
           feature: feature.id,
         }),

@@ -150,14 +150,21 @@ export class ContourPlanner {
       if (lead && this.isClear(lead.on.vertices[0], z)) return lead;
       off ??= lead?.off;
     }
-    if ((!off || compensates) && !this.findings.some((f) => f.code === 'no-lead'))
+    if ((!off || compensates) && !this.findings.some((f) => f.code.startsWith('no-lead')))
       this.findings.push(
-        (compensates ? stop : note)(
-          'no-lead',
-          `There is no room to lead onto the wall; the lap starts on it${compensates ? ', where the control cannot take up its compensation' : ''}`,
-          'Choose another start, a smaller lead or a smaller tool',
-          { operation: context.operation.id, field: 'params.lead' },
-        ),
+        compensates
+          ? stop(
+              'no-lead-for-compensation',
+              'There is no room to lead onto the wall; the lap starts on it, where the control cannot take up its compensation',
+              'Choose another start, a smaller lead or a smaller tool',
+              { operation: context.operation.id, field: 'params.lead' },
+            )
+          : note(
+              'no-lead',
+              'There is no room to lead onto the wall; the lap starts on it',
+              'Choose another start, a smaller lead or a smaller tool',
+              { operation: context.operation.id, field: 'params.lead' },
+            ),
       );
     return { off };
   }

@@ -132,7 +132,7 @@ export class PocketPlanner {
     if (params.stepover <= this.radius) return params.stepover;
     this.findings.push(
       care(
-        'bite-too-wide',
+        'bite-narrowed',
         `A bite of ${formatNumber(params.stepover, 2)} mm would leave posts between the passes; ${formatNumber(this.radius, 2)} mm is used`,
         'Ask for half the diameter or less',
         { operation: context.operation.id, field: 'params.stepover' },
