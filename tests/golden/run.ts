@@ -19,7 +19,10 @@ function differences(path: string, was: Value, is: Value): string[] {
 }
 
 const made: Record<string, Value> = {};
-for (const [name, make] of Object.entries(CASES)) made[name] = JSON.parse(JSON.stringify(make()));
+/** Findings are held as they are told; what they are told from is in their words. */
+const asTold = (_: string, value: Value) =>
+  isNested(value) && 'remedy' in value && 'message' in value ? { ...value, data: undefined, times: undefined } : value;
+for (const [name, make] of Object.entries(CASES)) made[name] = JSON.parse(JSON.stringify(make(), asTold));
 
 if (process.argv.includes('--check')) {
   const found = differences('golden', JSON.parse(readFileSync(FILE, 'utf8')), made);

@@ -7,7 +7,7 @@ import {
   ShelfName,
   ShopItems,
   readStored,
-  stop,
+  finding,
 } from '@tidypath/core';
 import type { Db } from '../db/open';
 
@@ -55,13 +55,8 @@ export class ShopStore {
       .all(shelf, FORMAT_VERSION)
       .map(({ id, document, format }) => {
         const [first, ...more] = readStored(shelf, JSON.parse(document), format).findings;
-        const others = more.length ? `, and ${more.length} more` : '';
-        return stop(
-          'stored-unread',
-          `The ${SHELVES[shelf].one} “${id}” was stored by another version and cannot be read (${first?.message}${others})`,
-          'It stays as it is stored; put it in anew, or open this data with the version that wrote it',
-          { field: id },
-        );
+        const told = { one: SHELVES[shelf].one, id, first: first?.message ?? '', more: more.length };
+        return finding('stored-unread', told, { field: id });
       });
   }
 

@@ -1,5 +1,5 @@
 import { fireEvent, screen } from '@testing-library/react-native';
-import { Finding, Samples, TOOLS, modelOf } from '@tidypath/core';
+import { Samples, TOOLS, modelOf, finding } from '@tidypath/core';
 import { sampleJob, show } from '../../testing/show';
 import { PlanDrawing } from './part/PlanDrawing';
 import { LoadRibbon } from './prove/LoadRibbon';
@@ -29,13 +29,7 @@ const samples = (load: number): Samples => {
     z: f(0, 0, 0),
   };
 };
-const finding: Finding = {
-  code: 'gouge',
-  level: 'stop',
-  message: 'Cuts into the part',
-  remedy: 'Lift it',
-  place: { line: 4 },
-};
+const CUTS = finding('gouge', { by: 1, where: { x: 0, y: 0 }, volume: 2 }, { line: 4 });
 const ribbon = (load = 0.5, more = {}) =>
   show(
     <LoadRibbon
@@ -75,9 +69,9 @@ describe('the load ribbon', () => {
 
   test('a flag opens its finding', () => {
     const onFlag = jest.fn();
-    ribbon(0.5, { flags: [{ time: 3, finding }], onFlag });
-    fireEvent.press(screen.getByLabelText('Flag: Cuts into the part'));
-    expect(onFlag).toHaveBeenCalledWith(finding);
+    ribbon(0.5, { flags: [{ time: 3, finding: CUTS }], onFlag });
+    fireEvent.press(screen.getByLabelText(`Flag: ${CUTS.message}`));
+    expect(onFlag).toHaveBeenCalledWith(CUTS);
   });
 
   test('arrow keys move it, within the program', () => {
@@ -114,7 +108,7 @@ test('the drawing shows overall sizes, those of the chosen feature, and where so
       unit="mm"
       selected="f2"
       onSelect={onSelect}
-      findings={[{ ...finding, place: { at: { x: 1, y: 1 } } }]}
+      findings={[{ ...CUTS, place: { at: { x: 1, y: 1 } } }]}
     />,
   );
   expect(drawn()).toContain('80 mm');

@@ -1,18 +1,19 @@
+import { type Finding, finding } from '@tidypath/core';
 import { sampleJob } from '../../testing/show';
 import type { PlanView, ProofView } from '../compute/messages';
 import { stageStates, stopsOf } from './stages';
 
 const job = sampleJob();
 const setup = job.setups[0];
-const stop = { code: 'x', level: 'stop' as const, message: 'm', remedy: 'r', place: {} };
-const plan = (findings = [] as (typeof stop)[]): PlanView => ({
+const stop = finding('not-posted', {});
+const plan = (findings: Finding[] = []): PlanView => ({
   planned: [],
   findings,
   programs: [],
   zero: { x: 0, y: 0, z: 0 },
   clearance: 10,
 });
-const proof = (findings = [] as (typeof stop)[]) => ({ findings }) as unknown as ProofView;
+const proof = (findings: Finding[] = []) => ({ findings }) as unknown as ProofView;
 const fresh = { planFresh: true, proofFresh: true, cancelled: false };
 
 test('a stage is done, needs you, is out of date or empty', () => {

@@ -1,7 +1,7 @@
 import { act, fireEvent, screen } from '@testing-library/react-native';
 import { useState } from 'react';
 import { Text } from 'react-native';
-import { Machine, ParameterInfo, Tool, care, parametersOf, stop } from '@tidypath/core';
+import { Machine, ParameterInfo, Tool, parametersOf, finding } from '@tidypath/core';
 import { show } from '../../testing/show';
 import { Choices } from './Choices';
 import { FieldFinding } from './FieldFinding';
@@ -71,10 +71,10 @@ describe('the field a described value gets', () => {
   });
 
   test('a finding stands under its field with its level', () => {
-    show(<FieldFinding finding={stop('x', 'Too long', 'Make it shorter')} />);
-    expect(screen.getByText('▲ Too long. Make it shorter.')).toBeTruthy();
-    show(<FieldFinding finding={care('y', 'Odd', 'Check it')} />);
-    expect(screen.getByText('◆ Odd. Check it.')).toBeTruthy();
+    show(<FieldFinding finding={finding('bad-cell', { column: 'width', why: 'too long' })} />);
+    expect(screen.getByText('▲ width: too long. Correct this cell.')).toBeTruthy();
+    show(<FieldFinding finding={finding('bad-row', { row: 2, why: 'odd' })} />);
+    expect(screen.getByText('◆ Row 2: odd. Check its commas and quotes.')).toBeTruthy();
   });
 });
 

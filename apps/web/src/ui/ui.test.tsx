@@ -1,3 +1,4 @@
+import { finding } from '@tidypath/core';
 import { fireEvent, render, screen } from '@testing-library/react-native';
 import { ReactElement, useState } from 'react';
 import { PaperProvider } from 'react-native-paper';
@@ -90,32 +91,21 @@ test('a number field refuses what is no whole number', () => {
 
 test('a finding says level, place, what and what to do, and leads there', () => {
   const go = jest.fn();
-  show(
-    <FindingCard
-      finding={{ code: 'x', level: 'stop', message: 'Shank rubs', remedy: 'Stick it out further', place: { line: 12 } }}
-      onGo={go}
-      goLabel="Show"
-    />,
-  );
-  expect(screen.getByText(/▲ stop · line 12/)).toBeTruthy();
-  expect(screen.getByText('Stick it out further.')).toBeTruthy();
+  show(<FindingCard finding={finding('removed-nothing', {}, { line: 12 })} onGo={go} goLabel="Show" />);
+  expect(screen.getByText(/◆ care · line 12/)).toBeTruthy();
+  expect(screen.getByText(/^Look whether an earlier step/)).toBeTruthy();
   fireEvent.press(screen.getByText('Show'));
   expect(go).toHaveBeenCalled();
 });
 
 test('of many findings of one kind the first three are shown; the others unfold', () => {
-  const stop = (code: string, line: number) => ({
-    code,
-    level: 'stop' as const,
-    message: `${code} at ${line}`,
-    remedy: 'Mend it',
-    place: { line },
-  });
+  const odd = (line: number) => finding('bad-row', { row: line, why: 'odd' }, { line });
+  const wrong = (line: number) => finding('bad-cell', { column: `Cell ${line}`, why: 'odd' }, { line });
   const gone: (number | undefined)[] = [];
-  const findings = [stop('rub', 1), ...[2, 3, 4, 5, 6].map((line) => stop('gouge', line)), stop('rub', 7)];
+  const findings = [odd(1), ...[2, 3, 4, 5, 6].map(wrong), odd(7)];
   show(<FindingList findings={findings} goTo={(f) => () => gone.push(f.place.line)} goLabel="Show" />);
-  const lines = () => screen.getAllByText(/ at \d/).map((t) => t.props.children);
-  expect(lines()).toEqual(['rub at 1', 'gouge at 2', 'gouge at 3', 'gouge at 4', 'rub at 7']);
+  const lines = () => screen.getAllByText(/: odd$/).map((t) => t.props.children);
+  expect(lines()).toEqual(['Row 1: odd', 'Cell 2: odd', 'Cell 3: odd', 'Cell 4: odd', 'Row 7: odd']);
   fireEvent.press(screen.getByText('2 more like this'));
   expect(lines()).toEqual(findings.map((f) => f.message));
   expect(screen.queryByText(/more like this/)).toBeNull();

@@ -1,4 +1,4 @@
-import { Finding, stop } from '../quantity/finding';
+import { Finding, finding } from '../quantity/finding';
 import { checked } from '../quantity/validate';
 import { FORMAT_VERSION, Job } from './job';
 import { ShelfName, ShopItems, readItem } from '../shop/shelves';
@@ -19,10 +19,9 @@ function paramFindings(job: Job, kinds: StoredKind[]): Finding[] {
       const kind = kinds.find((k) => k.kind === operation.kind);
       if (!kind)
         return [
-          stop(
+          finding(
             'unknown-operation',
-            `“${operation.name}” is of a kind nobody knows: ${operation.kind}`,
-            'Delete it, or open the file with the version that wrote it',
+            { operation: operation.name, kind: operation.kind },
             { field: `${path}.kind`, operation: operation.id },
           ),
         ];
@@ -43,22 +42,12 @@ function migrated(data: Record<string, unknown>): { data: Record<string, unknown
   const version = data.formatVersion;
   if (typeof version !== 'number' || !Number.isInteger(version)) {
     return {
-      finding: stop(
-        'no-version',
-        'The file does not say which format version it is',
-        'Choose a job file written by Tidy Path',
-        place,
-      ),
+      finding: finding('no-version', {}, place),
     };
   }
   if (version > FORMAT_VERSION) {
     return {
-      finding: stop(
-        'newer-version',
-        `The file is of format version ${version}; this program knows up to ${FORMAT_VERSION}`,
-        'Open it with a newer Tidy Path',
-        place,
-      ),
+      finding: finding('newer-version', { version, known: FORMAT_VERSION }, place),
     };
   }
   if (version === FORMAT_VERSION) return { data };
@@ -67,12 +56,7 @@ function migrated(data: Record<string, unknown>): { data: Record<string, unknown
     const step = MIGRATIONS[v];
     if (!step)
       return {
-        finding: stop(
-          'old-version',
-          `Format version ${version} was never released`,
-          'Choose a job file written by Tidy Path',
-          place,
-        ),
+        finding: finding('old-version', { version }, place),
       };
     current = step(current);
   }
@@ -86,8 +70,7 @@ function migrated(data: Record<string, unknown>): { data: Record<string, unknown
  * @returns the job when nothing stops it, and all findings
  */
 export function readJob(value: unknown, kinds: StoredKind[]): { job?: Job; findings: Finding[] } {
-  if (!isObject(value))
-    return { findings: [stop('not-a-job', 'This is not a job file', 'Choose a file that Tidy Path exported', {})] };
+  if (!isObject(value)) return { findings: [finding('not-a-job', {})] };
   const forward = migrated(value);
   if ('finding' in forward) return { findings: [forward.finding] };
   const findings = checked(Job, forward.data);
@@ -105,14 +88,7 @@ export function parseJob(text: string, kinds: StoredKind[]): { job?: Job; findin
     const at = /position (\d+)/.exec(String(error));
     const line = at ? text.slice(0, Number(at[1])).split('\n').length : 1;
     return {
-      findings: [
-        stop(
-          'not-json',
-          `The file is broken at line ${line}`,
-          'Choose an unbroken job file; the jobs you have are untouched',
-          { line },
-        ),
-      ],
+      findings: [finding('not-json', { line }, { line })],
     };
   }
   return readJob(value, kinds);

@@ -1,8 +1,7 @@
 import { chainBounds } from '../geometry/plane/chain';
 import { Region, distanceToBoundary, contains } from '../geometry/plane/clip';
 import { EMPTY_BOUNDS, distance, joinBounds } from '../geometry/plane/point';
-import { Finding, care } from '../quantity/finding';
-import { formatNumber } from '../quantity/units';
+import { Finding, finding } from '../quantity/finding';
 import { Feature, Part } from '../part/plate/feature';
 import { repeated } from '../part/plate/repeat';
 import { instancesOf } from '../part/plate/shapes';
@@ -35,17 +34,9 @@ export function copyFindings(operation: Operation, targets: Feature[], stock: Re
   if (!operation.repeat) return [];
   const middles = targets.map(middleOf);
   const place = { operation: operation.id, field: 'repeat' };
-  const told = (code: string, i: number, what: string, remedy: string) => {
-    const { x, y } = middles[i];
-    const at = `X ${formatNumber(x, 2)} Y ${formatNumber(y, 2)}`;
-    return care(code, `“${targets[i].name}” at ${at} ${what}`, remedy, { ...place, at: middles[i] });
-  };
   const off = middles.findIndex((m) => !contains(stock, m) && distanceToBoundary(stock, m) > SAME);
   const twice = middles.findIndex((m, i) => middles.findIndex((n) => distance(m, n) < SAME) < i);
-  return [
-    ...(off > 0
-      ? [told('copy-off-stock', off, 'lies beside the stock', 'Correct how often or how far, or widen the stock')]
-      : []),
-    ...(twice > 0 ? [told('copy-on-another', twice, 'falls on another', 'Correct how often, or the step')] : []),
-  ];
+  const told = (code: 'copy-off-stock' | 'copy-on-another', i: number) =>
+    i > 0 ? [finding(code, { feature: targets[i].name, at: middles[i] }, { ...place, at: middles[i] })] : [];
+  return [...told('copy-off-stock', off), ...told('copy-on-another', twice)];
 }

@@ -1,5 +1,4 @@
-import { Finding, care, stop } from '../quantity/finding';
-import { formatNumber } from '../quantity/units';
+import { Finding, finding } from '../quantity/finding';
 import { MOVE, Motions } from '../path/motions';
 import { Machine } from '../machine/machine';
 
@@ -30,20 +29,10 @@ export function beyondMachine(m: Motions, { name, minRpm, maxRpm, maxFeed }: Mac
   const place = (motion: number) => ({ line: m.line[motion], motion });
   return [
     ...speeds.tell((i) =>
-      stop(
-        'speed-beyond',
-        `T${m.tool[i]} asks for ${formatNumber(m.rpm[i], 0)} rpm; ${name} runs ${formatNumber(minRpm, 0)} to ${formatNumber(maxRpm, 0)}`,
-        'Give a speed the machine has, and the feed that goes with it',
-        place(i),
-      ),
+      finding('speed-beyond', { tool: m.tool[i], rpm: m.rpm[i], machine: name, minRpm, maxRpm }, place(i)),
     ),
     ...feeds.tell((i) =>
-      care(
-        'feed-beyond',
-        `T${m.tool[i]} asks for a feed of ${formatNumber(m.feed[i], 0)} mm/min; ${name} runs ${formatNumber(maxFeed, 0)} at most`,
-        'Give the feed it can run: chips and time are others than written',
-        place(i),
-      ),
+      finding('feed-beyond', { tool: m.tool[i], feed: m.feed[i], machine: name, maxFeed }, place(i)),
     ),
   ];
 }

@@ -1,4 +1,4 @@
-import { Finding, note } from '../quantity/finding';
+import { Finding, finding } from '../quantity/finding';
 import { MM_PER_INCH } from '../quantity/units';
 import { Material } from '../shop/material';
 import { Machine } from '../machine/machine';
@@ -132,11 +132,10 @@ export function levelFeed(input: LevelInput, ask: LevelAsk = LEVEL_DEFAULTS): Le
   );
   if (odd >= 0) {
     const place = { line: odd + 1 };
-    const why = 'Feeds in time or by the turn, and subprograms that share a feed, are not levelled';
     return {
       text,
       changed: 0,
-      findings: [note('not-levelled', why, 'Write the program in mm/min and at length', place)],
+      findings: [finding('not-levelled', {}, place)],
     };
   }
   const wanted = byLine(motions, feedsOf(input, ask));

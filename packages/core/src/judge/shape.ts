@@ -1,8 +1,7 @@
 import { Boundary } from '../geometry/plane/boundary';
 import { Region, offset } from '../geometry/plane/clip';
 import { Point } from '../geometry/plane/point';
-import { Finding, care, stop } from '../quantity/finding';
-import { formatNumber } from '../quantity/units';
+import { Finding, finding } from '../quantity/finding';
 import { Motions } from '../path/motions';
 import { PartModel } from '../part/plate/model';
 import { eachInside } from '../stock/height/field';
@@ -27,9 +26,7 @@ class Worst {
 }
 
 /** A place as the program says it, in work coordinates. */
-const where = (p: Point, zero: Point) => `X ${formatNumber(p.x - zero.x, 2)} Y ${formatNumber(p.y - zero.y, 2)}`;
-
-const mm = (v: number) => `${formatNumber(v, 2)} mm`;
+const away = (p: Point, zero: Point) => ({ x: p.x - zero.x, y: p.y - zero.y });
 
 /** For each motion the first of those in a row that one program line makes: an arc in an upright plane is many. */
 function firstsOf({ line, count }: Motions): Int32Array {
@@ -53,10 +50,9 @@ export function gouges(judged: Judged, motions: Motions, zero: Point): Finding[]
     .map(([, w]) => {
       const at = w.at(judged);
       const motion = owner[w.index];
-      return stop(
+      return finding(
         'gouge',
-        `Cuts ${mm(w.by)} into the part at ${where(at, zero)}, ${formatNumber(w.volume, 1)} mm³ in all`,
-        'Correct the depth, the side or the tool of this move',
+        { by: w.by, where: away(at, zero), volume: w.volume },
         { line: motions.line[motion], motion, at },
       );
     });
@@ -79,12 +75,7 @@ export function shortfalls(judged: Judged, zero: Point): Finding[] {
   if (worst.volume < SHORT) return [];
   const at = worst.at(judged);
   return [
-    care(
-      'stock-short',
-      `The stock does not fill the part: it is ${mm(worst.by)} short at ${where(at, zero)}, ${formatNumber(worst.volume, 1)} mm³ in all`,
-      'Take a larger piece, or move the part in it',
-      { at, field: 'stock' },
-    ),
+    finding('stock-short', { by: worst.by, where: away(at, zero), volume: worst.volume }, { at, field: 'stock' }),
   ];
 }
 
@@ -115,10 +106,9 @@ export function leftovers(judged: Judged, model: PartModel, zero: Point): Findin
     .filter(([, w]) => w.volume > LITTLE)
     .map(([feature, w]) => {
       const at = w.at(judged);
-      return care(
+      return finding(
         'metal-left',
-        `${formatNumber(w.volume, 1)} mm³ still stands ${feature ? 'in a feature' : 'on the top'}, up to ${mm(w.by)} high at ${where(at, zero)}`,
-        'Add an operation for it, or use a smaller tool',
+        { volume: w.volume, inFeature: feature !== '', by: w.by, where: away(at, zero) },
         { feature: feature || undefined, at },
       );
     });

@@ -1,4 +1,4 @@
-import { Finding, care } from '../quantity/finding';
+import { Finding, finding } from '../quantity/finding';
 import { Motions } from '../path/motions';
 import { Section } from '../program/write/writer';
 import { Samples } from '../simulate/samples';
@@ -59,11 +59,6 @@ export function idleSteps(steps: StepFigures[], motions: Motions): Finding[] {
   return steps
     .filter((s) => s.removed * 1000 < NOTHING && s.motion >= 0)
     .map((s) =>
-      care(
-        'removed-nothing',
-        'This step removed nothing',
-        'Look whether an earlier step already cut it, whether it runs too high, or switch it off',
-        { operation: s.operationId, motion: s.motion, line: motions.line[s.motion] },
-      ),
+      finding('removed-nothing', {}, { operation: s.operationId, motion: s.motion, line: motions.line[s.motion] }),
     );
 }

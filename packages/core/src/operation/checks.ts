@@ -1,10 +1,7 @@
 import { Point } from '../geometry/plane/point';
-import { Finding, care, note, stop } from '../quantity/finding';
-import { formatNumber } from '../quantity/units';
+import { Finding, finding } from '../quantity/finding';
 import { Tool, kindLabel } from '../shop/tool';
 import { PlanContext } from './operation';
-
-const mm = (v: number) => `${formatNumber(v, 2)} mm`;
 
 /** Whether flutes and stick-out reach the depth of a cut, measured from the metal's top; lengths mm. */
 export function reachFindings(
@@ -15,33 +12,24 @@ export function reachFindings(
   const place = { operation: operation.id, tool: tool.id };
   if (depth > tool.stickOut) {
     return [
-      stop(
+      finding(
         'too-deep-for-stick-out',
-        `“${operation.name}” goes ${mm(depth)} deep; ${tool.name} sticks out ${mm(tool.stickOut)}, so its holder would hit`,
-        `Let it stick out at least ${mm(depth + 2)}, or take a longer tool`,
+        { operation: operation.name, depth, tool: tool.name, stickOut: tool.stickOut, least: depth + 2 },
         place,
       ),
     ];
   }
   if (layer > tool.fluteLength) {
     return [
-      stop(
+      finding(
         'layer-too-deep',
-        `A layer of “${operation.name}” is ${mm(layer)} thick; the flutes of ${tool.name} are ${mm(tool.fluteLength)} long`,
-        `Cut in layers of ${mm(tool.fluteLength)} or less, or take a tool with longer flutes`,
+        { operation: operation.name, layer, tool: tool.name, fluteLength: tool.fluteLength },
         place,
       ),
     ];
   }
   if (depth > tool.fluteLength && tool.shankDiameter >= tool.diameter) {
-    return [
-      care(
-        'shank-beside-wall',
-        `“${operation.name}” goes ${mm(depth)} deep with flutes of ${mm(tool.fluteLength)}: the shank runs beside the wall`,
-        'Take a tool with longer flutes or a relieved shank',
-        place,
-      ),
-    ];
+    return [finding('shank-beside-wall', { operation: operation.name, depth, fluteLength: tool.fluteLength }, place)];
   }
   return [];
 }
@@ -54,10 +42,9 @@ export function toolFindings(
   return suits(tool)
     ? []
     : [
-        stop(
+        finding(
           'wrong-tool',
-          `“${operation.name}” cannot be done with ${tool.name}, a ${kindLabel(tool)}`,
-          'Choose another tool from the rack',
+          { operation: operation.name, tool: tool.name, kind: kindLabel(tool) },
           { operation: operation.id, tool: tool.id, field: 'toolId' },
         ),
       ];
@@ -70,19 +57,22 @@ export function targetFindings(
 ): Finding[] {
   if (targets.length === 0) {
     return [
-      stop('no-target', `“${operation.name}” has nothing to work on`, `Choose a feature: ${meanings.join(', ')}`, {
-        operation: operation.id,
-        field: 'targets',
-      }),
+      finding(
+        'no-target',
+        { operation: operation.name, meanings: meanings.join(', ') },
+        {
+          operation: operation.id,
+          field: 'targets',
+        },
+      ),
     ];
   }
   return targets
     .filter((t) => !meanings.includes(t.meaning))
     .map((t) =>
-      note(
+      finding(
         'left-out',
-        `“${t.name}” is a ${t.meaning}, so “${operation.name}” leaves it out`,
-        `Change its meaning on the Part stage, or take it off this operation`,
+        { feature: t.name, meaning: t.meaning, operation: operation.name },
         { operation: operation.id, feature: t.id },
       ),
     );
@@ -90,9 +80,4 @@ export function targetFindings(
 
 /** A tool with an open centre that would have to go straight down into metal. */
 export const cannotPlunge = ({ operation, tool }: Pick<PlanContext, 'operation' | 'tool'>, at: Point): Finding =>
-  stop(
-    'cannot-plunge',
-    `${tool.name} does not cut to its centre, so it cannot go straight down`,
-    'Enter by a helix or a ramp, start in the open, or choose a centre-cutting tool',
-    { operation: operation.id, tool: tool.id, at: { x: at.x, y: at.y } },
-  );
+  finding('cannot-plunge', { tool: tool.name }, { operation: operation.id, tool: tool.id, at: { x: at.x, y: at.y } });

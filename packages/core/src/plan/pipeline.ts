@@ -1,6 +1,6 @@
 import { abilities } from '../machine/abilities';
 import { Budget, withinBudget } from '../quantity/budget';
-import { Finding, hasStop, note, stop } from '../quantity/finding';
+import { Finding, finding, hasStop } from '../quantity/finding';
 import { hashOf } from '../quantity/hash';
 import { Added, NOTHING_ADDED, joinAdded } from '../part/plate/added';
 import { PartModel } from '../part/plate/model';
@@ -40,18 +40,21 @@ const EMPTY = new PathBuilder().build();
 function stockFindings({ stock: spec }: Setup, stock: StockModel): Finding[] {
   if (spec.shape === 'casting' && !stock.casting)
     return [
-      stop(
+      finding(
         'casting-missing',
-        spec.casting ? `The mesh of “${spec.casting.name}” cannot be read` : 'The casting has no mesh yet',
-        'Open its STL file on the Hold stage, or choose another shape',
+        { isThere: spec.casting !== undefined, casting: spec.casting?.name ?? '' },
         { field: 'stock.casting' },
       ),
     ];
   if (spec.shape === 'tube' && (spec.bore ?? 0) >= spec.diameter)
     return [
-      stop('tube-bore', 'The bore of the tube is as wide as the tube', 'Correct its diameters', {
-        field: 'stock.bore',
-      }),
+      finding(
+        'tube-bore',
+        {},
+        {
+          field: 'stock.bore',
+        },
+      ),
     ];
   return [];
 }
@@ -59,20 +62,12 @@ function stockFindings({ stock: spec }: Setup, stock: StockModel): Finding[] {
 /** What the machine cannot do of a route. */
 function machineFindings({ machine }: Job, setup: Setup): Finding[] {
   const { processes, turnsWork } = abilities(machine);
-  if (turnsWork)
-    return [
-      stop('lathe', `${machine.name} turns; these operations mill`, 'Choose a mill or a router', { field: 'machine' }),
-    ];
+  if (turnsWork) return [finding('lathe', { machine: machine.name }, { field: 'machine' })];
   if (processes.includes('milling')) return [];
   return setup.operations
     .filter((o) => o.on && !processes.includes(kindOf(o.kind)?.process ?? 'milling'))
     .map((o) =>
-      stop(
-        'beam-only',
-        `“${o.name}” needs a spindle; ${machine.name} cuts sheet with a beam`,
-        'Cut it out with a beam, switch it off, or choose a mill or a router',
-        { operation: o.id, field: 'machine' },
-      ),
+      finding('beam-only', { operation: o.name, machine: machine.name }, { operation: o.id, field: 'machine' }),
     );
 }
 
@@ -89,33 +84,28 @@ function jobFindings(job: Job, setup: Setup): Finding[] {
     const other = seen.get(tool.number);
     if (other)
       findings.push(
-        stop('same-number', `${tool.name} and ${other} are both T${tool.number}`, 'Give one of them another number', {
-          tool: tool.id,
-        }),
+        finding(
+          'same-number',
+          { tool: tool.name, other, number: tool.number },
+          {
+            tool: tool.id,
+          },
+        ),
       );
     seen.set(tool.number, tool.name);
   }
   for (const { id, name } of job.tools)
     if (compensationsOf(setup, id).size > 1)
-      findings.push(
-        stop(
-          'compensation-mixed',
-          `${name} is compensated by its wear in one operation and by all of its radius in another; its register can hold only one`,
-          'Compensate it the same way everywhere',
-          { tool: id, field: 'params.compensation' },
-        ),
-      );
+      findings.push(finding('compensation-mixed', { tool: name }, { tool: id, field: 'params.compensation' }));
   if (setup.operations.every((o) => !o.on)) {
-    findings.push(stop('no-operations', 'The route is empty', 'Add an operation', { field: 'operations' }));
+    findings.push(finding('no-operations', {}, { field: 'operations' }));
   }
   return findings;
 }
 
-const missing = (operation: Operation, what: string, remedy: string, field: string): Plan => ({
+const missing = (operation: Operation, field: 'toolId' | 'kind'): Plan => ({
   path: EMPTY,
-  findings: [
-    stop(`missing-${field}`, `“${operation.name}” has no ${what}`, remedy, { operation: operation.id, field }),
-  ],
+  findings: [finding(`missing-${field}`, { operation: operation.name }, { operation: operation.id, field })],
 });
 
 /** Moves, and laps counted as many, that one operation may take. */
@@ -124,10 +114,9 @@ const MOST_STEPS = 1_000_000;
 const tooLong = (operation: Operation): Plan => ({
   path: EMPTY,
   findings: [
-    stop(
+    finding(
       'plan-too-long',
-      `“${operation.name}” would take more than ${MOST_STEPS / 1e6} million moves with these values`,
-      'Bite wider, take deeper layers, or divide the work',
+      { operation: operation.name, millions: MOST_STEPS / 1e6 },
       { operation: operation.id, field: 'params' },
     ),
   ],
@@ -160,8 +149,8 @@ function planOne(
   const cached = cache?.get(key);
   if (cached) return { operation, key, plan: cached };
   let plan: Plan;
-  if (!kind) plan = missing(operation, 'kind that is known', 'Delete it', 'kind');
-  else if (!tool) plan = missing(operation, 'tool', 'Choose one from the rack', 'toolId');
+  if (!kind) plan = missing(operation, 'kind');
+  else if (!tool) plan = missing(operation, 'toolId');
   else {
     const context = { ...ground, operation, tool, targets, material: job.material, machine: job.machine };
     plan = withinBudget(
@@ -169,22 +158,10 @@ function planOne(
       () => tooLong(operation),
     );
     if (plan.path.count === 0 && plan.findings.length === 0)
-      plan.findings.push(
-        note(
-          'nothing-to-cut',
-          `“${operation.name}” finds nothing to cut with these values`,
-          'Check how deep it goes and what it leaves, or switch it off',
-          { operation: operation.id },
-        ),
-      );
+      plan.findings.push(finding('nothing-to-cut', { operation: operation.name }, { operation: operation.id }));
     for (const id of lost) {
       plan.findings.push(
-        stop(
-          'missing-feature',
-          `“${operation.name}” works on a feature that is gone (${id})`,
-          'Choose its features again',
-          { operation: operation.id, field: 'targets' },
-        ),
+        finding('missing-feature', { operation: operation.name, id }, { operation: operation.id, field: 'targets' }),
       );
     }
     plan.findings.push(...copyFindings(operation, targets, ground.stock), ...rangeFindings(job, operation));
@@ -205,20 +182,18 @@ function rangeFindings(job: Job, operation: Operation): Finding[] {
   const findings: Finding[] = [];
   if (!beam && (rpm > machine.maxRpm || rpm < machine.minRpm)) {
     findings.push(
-      stop(
+      finding(
         'spindle-range',
-        `“${operation.name}” asks for ${rpm} rpm; ${machine.name} runs ${machine.minRpm} to ${machine.maxRpm}`,
-        'Take the suggested speed',
+        { operation: operation.name, rpm, machine: machine.name, minRpm: machine.minRpm, maxRpm: machine.maxRpm },
         { ...place, field: 'speeds.rpm' },
       ),
     );
   }
   if (feed > machine.maxFeed) {
     findings.push(
-      stop(
+      finding(
         'feed-range',
-        `“${operation.name}” asks for ${feed} mm/min; ${machine.name} feeds up to ${machine.maxFeed}`,
-        'Take the suggested feed',
+        { operation: operation.name, feed, machine: machine.name, maxFeed: machine.maxFeed },
         { ...place, field: 'speeds.feed' },
       ),
     );
@@ -349,9 +324,13 @@ export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId 
       programs: [],
       findings: [
         ...found,
-        stop('unknown-controller', `No controller is called “${controllerId}”`, 'Choose one from the shop', {
-          field: 'controllerId',
-        }),
+        finding(
+          'unknown-controller',
+          { controllerId },
+          {
+            field: 'controllerId',
+          },
+        ),
       ],
     };
   }

@@ -5,7 +5,7 @@ import { Allowed, Wanted } from '../judge/allowed';
 import { Judged, judge, lookCloser, walls } from '../judge/judged';
 import { beyondMachine } from '../judge/beyond-machine';
 import { gouges, leftovers, shortfalls } from '../judge/shape';
-import { Finding, stop } from '../quantity/finding';
+import { Finding, finding } from '../quantity/finding';
 import { ReadOptions, ReadProgram, readProgram } from '../program/read/reader';
 import { Clock } from '../simulate/clock';
 import { Piece } from '../simulate/input';
@@ -237,12 +237,7 @@ export function leavings(job: Job, from: Ground, to: Setup, piece: Piece): Piece
 
 /** Told where a setup starts from one that cannot be proved. */
 export const notKnown = (before: Setup): Finding =>
-  stop(
-    'earlier-setup',
-    `What “${before.name}” leaves is not known: it has no program yet`,
-    'Cure what that setup reports first, or give this one stock of its own',
-    { field: 'stock.shape' },
-  );
+  finding('earlier-setup', { before: before.name }, { field: 'stock.shape' });
 
 /** What the setups before leave for a setup that starts from it: all of them planned, posted and proved. */
 export function leftBefore(job: Job, setup: Setup, cell?: number): { left?: Piece; findings: Finding[] } {

@@ -1,6 +1,6 @@
 import { plainToInstance } from 'class-transformer';
 import { ValidationError, validateSync } from 'class-validator';
-import { Finding, stop } from './finding';
+import { Finding, finding } from './finding';
 
 /** Unknown fields are refused by name, never dropped. */
 const RULES = { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true } as const;
@@ -11,13 +11,8 @@ function fieldFindings(errors: ValidationError[], path = ''): Finding[] {
     const field = path ? `${path}.${e.property}` : e.property;
     const own = Object.entries(e.constraints ?? {}).map(([rule, text]) =>
       rule === 'whitelistValidation'
-        ? stop(
-            'unknown-field',
-            `There is a field “${field}” that nobody knows`,
-            'Take it out, or open the file with the version that wrote it',
-            { field },
-          )
-        : stop('bad-field', `${field}: ${text}`, 'Correct this value', { field }),
+        ? finding('unknown-field', { field }, { field })
+        : finding('bad-field', { field, why: text }, { field }),
     );
     return [...own, ...fieldFindings(e.children ?? [], field)];
   });
@@ -31,15 +26,13 @@ const DEEPEST = 40;
 function overSize(root: unknown): Finding | undefined {
   const open: { value: unknown; path: string[] }[] = [{ value: root, path: [] }];
   let seen = 0;
-  const tooMuch = (code: string, message: string, path: string[]) =>
-    stop(code, message, 'Choose another file, or one that holds less', { field: path.slice(0, DEEPEST).join('.') });
+  const at = (path: string[]) => ({ field: path.slice(0, DEEPEST).join('.') });
   for (let next = open.pop(); next; next = open.pop()) {
     const { value, path } = next;
     if (typeof value !== 'object' || value === null) continue;
-    if (path.length > DEEPEST) return tooMuch('too-deep', `Values lie more than ${DEEPEST} deep in each other`, path);
+    if (path.length > DEEPEST) return finding('too-deep', { deepest: DEEPEST }, at(path));
     for (const [key, inner] of Object.entries(value)) {
-      if (++seen > MOST_VALUES)
-        return tooMuch('too-many-values', `The file holds more than ${MOST_VALUES / 1e6} million values`, path);
+      if (++seen > MOST_VALUES) return finding('too-many-values', { millions: MOST_VALUES / 1e6 }, at(path));
       if (typeof inner === 'object' && inner !== null) open.push({ value: inner, path: [...path, key] });
     }
   }

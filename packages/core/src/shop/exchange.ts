@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { Finding, care, hasStop, stop } from '../quantity/finding';
+import { Finding, finding, hasStop } from '../quantity/finding';
 import { parseLength } from '../quantity/length';
 import { parametersOf } from '../quantity/parameter';
 import { freePocket } from './check';
@@ -108,20 +108,22 @@ function rowTool(
   for (const [column, text] of Object.entries(row)) {
     if (!text?.trim() || column === 'holder') continue;
     const read = cell(column, text.trim());
-    if ('why' in read)
-      findings.push(stop('bad-cell', `${column}: ${read.why}`, 'Correct this cell', { line, field: column }));
+    if ('why' in read) findings.push(finding('bad-cell', { column, why: read.why }, { line, field: column }));
     else given[column] = read.value;
   }
   for (const column of NEEDED)
-    if (given[column] === undefined)
-      findings.push(stop('missing-value', `This row has no ${column}`, 'Fill the cell', { line, field: column }));
+    if (given[column] === undefined) findings.push(finding('missing-value', { column }, { line, field: column }));
   if (!TOOL_KINDS.includes(given.kind as ToolKind)) {
     if (given.kind !== undefined)
       findings.push(
-        stop('unknown-kind', `“${String(given.kind)}” is no kind of tool`, `Use one of: ${TOOL_KINDS.join(', ')}`, {
-          line,
-          field: 'kind',
-        }),
+        finding(
+          'unknown-kind',
+          { kind: String(given.kind), known: TOOL_KINDS.join(', ') },
+          {
+            line,
+            field: 'kind',
+          },
+        ),
       );
     return undefined;
   }
@@ -142,10 +144,9 @@ function rowTool(
     : base.holder;
   if (!holder)
     findings.push(
-      stop(
+      finding(
         'unknown-holder',
-        `The shop has no holder “${named}”`,
-        `Use one of: ${holders.map((h) => h.name).join(', ')}`,
+        { holder: named, known: holders.map((h) => h.name).join(', ') },
         { line, field: 'holder' },
       ),
     );
@@ -165,29 +166,25 @@ function fromCsv(
     .filter((c, i) => columns.indexOf(c) < i)
     .forEach((c) =>
       findings.push(
-        care('same-column', `The column “${c}” stands there twice; the last one counts`, 'Take one of them out', {
-          line: 1,
-          field: c,
-        }),
+        finding(
+          'same-column',
+          { column: c },
+          {
+            line: 1,
+            field: c,
+          },
+        ),
       ),
     );
   for (const column of columns)
     if (!COLUMNS.includes(column))
-      findings.push(
-        care(
-          'unknown-column',
-          `Nobody knows the column “${column}”; it is left out`,
-          `Columns are: ${COLUMNS.join(', ')}`,
-          { line: 1, field: column },
-        ),
-      );
+      findings.push(finding('unknown-column', { column, known: COLUMNS.join(', ') }, { line: 1, field: column }));
   const lacking = NEEDED.filter((c) => !columns.includes(c));
   if (lacking.length) {
     findings.push(
-      stop(
+      finding(
         'missing-column',
-        `The list has no column ${lacking.join(', ')}`,
-        `Name the columns in the first row: ${NEEDED.join(', ')} at least`,
+        { lacking: lacking.join(', '), needed: NEEDED.join(', ') },
         { line: 1, field: lacking[0] },
       ),
     );
@@ -196,9 +193,13 @@ function fromCsv(
   for (const e of parsed.errors)
     if (e.code !== 'UndetectableDelimiter')
       findings.push(
-        care('bad-row', `Row ${(e.row ?? 0) + 1}: ${e.message}`, 'Check its commas and quotes', {
-          line: (e.row ?? 0) + 1,
-        }),
+        finding(
+          'bad-row',
+          { row: (e.row ?? 0) + 1, why: e.message },
+          {
+            line: (e.row ?? 0) + 1,
+          },
+        ),
       );
   const taken: Tool[] = [];
   return rows.slice(0, LARGEST_ROWS).flatMap((row, i) => {
@@ -218,16 +219,12 @@ function fromJson(text: string, findings: Finding[]): { tool: unknown; line: num
   try {
     value = JSON.parse(text);
   } catch {
-    findings.push(
-      stop('list-not-json', 'The file is broken', 'Choose an unbroken tool list; the rack is untouched', {}),
-    );
+    findings.push(finding('list-not-json', {}));
     return [];
   }
   const { format, version, tools } = (value ?? {}) as { format?: unknown; version?: unknown; tools?: unknown };
   if (format !== FORMAT || version !== 1 || !Array.isArray(tools)) {
-    findings.push(
-      stop('not-a-tool-list', 'This is not a tool list', 'Choose a file exported from a tool rack, or a CSV', {}),
-    );
+    findings.push(finding('not-a-tool-list', {}));
     return [];
   }
   return tools.slice(0, LARGEST_ROWS).map((tool: unknown, i) => ({ tool, line: i + 1 }));
@@ -254,23 +251,20 @@ export function previewTools(text: string, rack: Tool[], holders: Holder[]): Pre
     if (!item || hasStop(faults)) continue;
     if (ids.has(item.id)) {
       findings.push(
-        stop('same-id', `“${item.name}” has the id of an earlier row, ${item.id}`, 'Give it another id, or none', {
-          line,
-          field: 'id',
-        }),
+        finding(
+          'same-id',
+          { item: item.name, id: item.id },
+          {
+            line,
+            field: 'id',
+          },
+        ),
       );
       continue;
     }
     ids.add(item.id);
     if ((pockets.get(item.number) ?? item.id) !== item.id)
-      findings.push(
-        care(
-          'row-same-pocket',
-          `“${item.name}” wants pocket ${item.number}, which is taken`,
-          'It is taken in all the same; give one of them another pocket',
-          { line, field: 'number' },
-        ),
-      );
+      findings.push(finding('row-same-pocket', { item: item.name, number: item.number }, { line, field: 'number' }));
     pockets.set(item.number, item.id);
     const before = rack.find((t) => t.id === item.id);
     const fields = before && changedFields(before, item);

@@ -1,4 +1,4 @@
-import { Finding, hasStop, stop } from '../quantity/finding';
+import { Finding, finding, hasStop } from '../quantity/finding';
 import { checked } from '../quantity/validate';
 import { holderFindings, machineFindings, materialFindings, toolFindings } from './check';
 import { Controller } from './controller';
@@ -56,7 +56,7 @@ export interface Kept<T> {
 export function readItem<K extends ShelfName>(shelf: K, value: unknown): { item?: ShopItems[K]; findings: Finding[] } {
   const { Item, one, findings: check } = SHELVES[shelf] as Shelf<ShopItems[K]>;
   if (typeof value !== 'object' || value === null || Array.isArray(value))
-    return { findings: [stop('not-an-item', `This is not a ${one}`, 'Send one whole object', {})] };
+    return { findings: [finding('not-an-item', { one })] };
   const fields = checked(Item, value);
   if (fields.length) return { findings: fields };
   const item = value as ShopItems[K];

@@ -1,5 +1,4 @@
-import { care, note, stop } from '../quantity/finding';
-import { formatNumber } from '../quantity/units';
+import { finding } from '../quantity/finding';
 import { FixtureBox, segmentMeetsBox } from '../geometry/space/box';
 import { holderHeight, holderLength, holderSlabs, holderWidth } from '../shop/holder';
 import { Tool, formOf, isAxial, isBeam, profileHeight } from '../shop/tool';
@@ -53,8 +52,6 @@ const isBall = (tool: Tool) => formOf(tool) === 'mill' && profileHeight(tool, to
 /** A ball has risen so much at half its radius, by its diameter. */
 const TIP = 0.06;
 
-const mm = (v: number) => `${formatNumber(v, 2)} mm`;
-
 /** Finds what touches what it should not. */
 export class Contacts {
   /** How far the motion under way has been fed down through air, mm, and whether it has met metal. */
@@ -67,9 +64,9 @@ export class Contacts {
   ) {}
 
   /** A place as the program says it, in work coordinates. */
-  private where({ x, y, z }: Vec3): string {
+  private work({ x, y, z }: Vec3): Vec3 {
     const { zero } = this.input;
-    return `X ${formatNumber(x - zero.x, 2)} Y ${formatNumber(y - zero.y, 2)} Z ${formatNumber(z - zero.z, 2)}`;
+    return { x: x - zero.x, y: y - zero.y, z: z - zero.z };
   }
 
   /** Checks that need only the ends of a motion: fixtures, travel, a tool nobody knows. */
@@ -77,14 +74,7 @@ export class Contacts {
     const { motions } = this.input;
     if (!tool) {
       if (this.told.has(i, 'tool')) return;
-      this.told.tell(i, 'tool', 1, () =>
-        stop(
-          'unknown-tool',
-          motions.tool[i] ? `The rack has no tool ${motions.tool[i]}` : 'It is not known which tool cuts here',
-          'Say what tool it is, or add it to the job',
-          {},
-        ),
-      );
+      this.told.tell(i, 'tool', 1, () => finding('unknown-tool', { tool: motions.tool[i] }));
       return;
     }
     this.air = { drop: 0, met: false };
@@ -101,10 +91,9 @@ export class Contacts {
     const wanted = m.rpm[i] * tool.pitch;
     if (Math.abs(m.feed[i] - wanted) <= OUT_OF_STEP * wanted) return;
     this.told.tell(i, 'tap', Math.abs(m.feed[i] - wanted), () =>
-      stop(
+      finding(
         'tap-out-of-step',
-        `${tool.name} is fed ${formatNumber(m.feed[i], 1)} mm/min; at ${formatNumber(m.rpm[i], 0)} rpm its pitch asks for ${formatNumber(wanted, 1)}`,
-        'Feed it its pitch a turn',
+        { tool: tool.name, feed: m.feed[i], rpm: m.rpm[i], wanted },
         { at: to, tool: tool.id },
       ),
     );
@@ -117,12 +106,7 @@ export class Contacts {
     const part = this.hitting(tool, low, hits);
     if (!part) return;
     this.told.tell(i, `fixture:${box.name}`, box.maxZ - low, () =>
-      stop(
-        'fixture-hit',
-        `${part} hits “${box.name}” near ${this.where(to)}`,
-        'Move the fixture, raise the clearance, or keep the operation away from it',
-        { at: to },
-      ),
+      finding('fixture-hit', { part, fixture: box.name, near: this.work(to) }, { at: to }),
     );
   }
 
@@ -145,12 +129,7 @@ export class Contacts {
     const under = this.input.zero.z - this.input.zeroAboveTable - to.z;
     if (under <= CONTACT) return;
     this.told.tell(i, 'table', under, () =>
-      stop(
-        'table-hit',
-        `${tool.name} goes ${mm(under)} into the table near ${this.where(to)}`,
-        'Raise the work, or cut less deep',
-        { at: to, tool: tool.id },
-      ),
+      finding('table-hit', { tool: tool.name, by: under, near: this.work(to) }, { at: to, tool: tool.id }),
     );
   }
 
@@ -169,12 +148,7 @@ export class Contacts {
     for (const { axis, over } of away) {
       if (over <= 0) continue;
       this.told.tell(i, `travel:${axis}`, over, () =>
-        stop(
-          'beyond-travel',
-          `${axis} goes ${mm(over)} beyond the travel of ${machine.name}, with the stock in the middle of the table`,
-          axis === 'Z' ? 'Use a longer tool, or raise the work' : 'Turn the work, move it, or use a larger machine',
-          { at: to },
-        ),
+        finding('beyond-travel', { axis, by: over, machine: machine.name, isZ: axis === 'Z' }, { at: to }),
       );
     }
   }
@@ -230,12 +204,7 @@ export class Contacts {
     const seconds = (drop / this.input.motions.feed[i]) * 60;
     if (drop < FAR.drop || seconds < FAR.seconds) return;
     this.told.tell(i, 'air', seconds, () =>
-      note(
-        'fed-through-air',
-        `${tool.name} is fed ${mm(drop)} down through air near ${this.where(at)}, ${formatNumber(seconds, 0)} s`,
-        'Come down by a rapid to just above the metal',
-        { at, tool: tool.id },
-      ),
+      finding('fed-through-air', { tool: tool.name, drop, near: this.work(at), seconds }, { at, tool: tool.id }),
     );
   }
 
@@ -248,62 +217,38 @@ export class Contacts {
     this.throughAir(i, tool, at, bite);
     if (bite.volume > 0 && exit < WHOLE) {
       this.told.tell(i, 'exit', 1 - exit, () =>
-        care(
+        finding(
           'drill-leaves-over-edge',
-          `${tool.name} breaks out near ${this.where(at)} with only ${formatNumber(exit * 100, 0)} % of its rim at once: it will catch`,
-          'Drill this hole before what lies below it is cut, or feed it out slowly',
+          { tool: tool.name, near: this.work(at), percent: exit * 100 },
           { at, tool: tool.id },
         ),
       );
     }
     if (bite.volume > 0 && rim < WHOLE) {
       this.told.tell(i, 'rim', 1 - rim, () =>
-        care(
-          'drill-over-edge',
-          `${tool.name} enters with ${formatNumber(rim * 100, 0)} % of its rim on metal near ${this.where(at)}: it will wander`,
-          'Mill a flat for it first, or move the hole',
-          { at, tool: tool.id },
-        ),
+        finding('drill-over-edge', { tool: tool.name, percent: rim * 100, near: this.work(at) }, { at, tool: tool.id }),
       );
     }
     this.touch(i, tool, at, bite.depth);
     if (bite.depth > tool.fluteLength + CONTACT) {
       this.told.tell(i, 'flutes', bite.depth, () =>
-        stop(
+        finding(
           'too-deep-for-flutes',
-          `${tool.name} stands ${mm(bite.depth)} deep in metal; its flutes are ${mm(tool.fluteLength)} long`,
-          'Go less deep at once, or take a tool with longer flutes',
+          { tool: tool.name, depth: bite.depth, fluteLength: tool.fluteLength },
           { at, tool: tool.id },
         ),
       );
     }
     if (under > CONTACT && bite.depth > CONTACT && !this.isPlunge(i)) {
-      this.told.tell(i, 'tip', under, () =>
-        note(
-          'tip-drags',
-          `The tip of ${tool.name} drags through metal: at its centre the edge stands still`,
-          'Leave less for it, tilt the work, or take a tool with a flat end for level floors',
-          { at, tool: tool.id },
-        ),
-      );
+      this.told.tell(i, 'tip', under, () => finding('tip-drags', { tool: tool.name }, { at, tool: tool.id }));
     } else if (under > CONTACT && bite.depth > CONTACT) {
       this.told.tell(i, 'plunge', bite.depth, () =>
-        stop(
-          'cannot-plunge',
-          `${tool.name} does not cut to its centre, so it cannot go straight down`,
-          'Enter by a helix or a ramp, start in the open, or choose a centre-cutting tool',
-          { at, tool: tool.id },
-        ),
+        finding('cannot-plunge', { tool: tool.name }, { at, tool: tool.id }),
       );
     }
     if (bite.volume > 0 && at.z < stock.bottom - CONTACT) {
       this.told.tell(i, 'below', stock.bottom - at.z, () =>
-        note(
-          'below-stock',
-          `${tool.name} goes ${mm(stock.bottom - at.z)} below the stock`,
-          'Make sure there is nothing beneath it',
-          { at, tool: tool.id },
-        ),
+        finding('below-stock', { tool: tool.name, by: stock.bottom - at.z }, { at, tool: tool.id }),
       );
     }
   }
@@ -314,14 +259,7 @@ export class Contacts {
    */
   touch(i: number, tool: Tool, at: Vec3, depth: number): void {
     if (depth > CONTACT && this.input.motions.type[i] === MOVE.rapid) {
-      this.told.tell(i, 'rapid', depth, () =>
-        stop(
-          'rapid-through-stock',
-          `A rapid runs ${mm(depth)} deep through metal near ${this.where(at)}`,
-          'Retract higher before this move, or feed it',
-          { at },
-        ),
-      );
+      this.told.tell(i, 'rapid', depth, () => finding('rapid-through-stock', { depth, near: this.work(at) }, { at }));
     }
     if (!isBeam(tool)) this.beside(i, tool, at);
   }
@@ -339,10 +277,9 @@ export class Contacts {
     );
     if (holder > 0) {
       this.told.tell(i, 'holder', holder, () =>
-        stop(
+        finding(
           'holder-hit',
-          `The holder of ${tool.name} runs ${mm(holder)} into metal near ${this.where(at)}`,
-          `Let the tool stick out ${mm(tool.stickOut + holder + 1)} or more`,
+          { tool: tool.name, by: holder, near: this.work(at), least: tool.stickOut + holder + 1 },
           { at, tool: tool.id },
         ),
       );
@@ -350,12 +287,7 @@ export class Contacts {
     const nose = this.over(at, this.noseRadius, at.z + tool.stickOut + holderLength(tool.holder));
     if (nose > 0) {
       this.told.tell(i, 'nose', nose, () =>
-        stop(
-          'nose-hit',
-          `The spindle nose over ${tool.name} runs ${mm(nose)} into metal near ${this.where(at)}`,
-          'Let the tool stick out further, or take a longer holder',
-          { at, tool: tool.id },
-        ),
+        finding('nose-hit', { tool: tool.name, by: nose, near: this.work(at) }, { at, tool: tool.id }),
       );
     }
     const drill = isAxial(tool);
@@ -365,21 +297,15 @@ export class Contacts {
     if (above <= 0) return;
     if (drill) {
       this.told.tell(i, 'flutes', tool.fluteLength + above, () =>
-        stop(
+        finding(
           'too-deep-for-flutes',
-          `${tool.name} stands ${mm(tool.fluteLength + above)} deep in metal; its flutes are ${mm(tool.fluteLength)} long`,
-          'Go less deep at once, or take a tool with longer flutes',
+          { tool: tool.name, depth: tool.fluteLength + above, fluteLength: tool.fluteLength },
           { at, tool: tool.id },
         ),
       );
     } else {
       this.told.tell(i, 'shank', above, () =>
-        stop(
-          'shank-rub',
-          `The shank of ${tool.name} runs ${mm(above)} into metal near ${this.where(at)}`,
-          'Take a tool with longer flutes or a thinner shank',
-          { at, tool: tool.id },
-        ),
+        finding('shank-rub', { tool: tool.name, by: above, near: this.work(at) }, { at, tool: tool.id }),
       );
     }
   }

@@ -1,5 +1,5 @@
 import { Budget, withinBudget } from '../quantity/budget';
-import { Finding, stop } from '../quantity/finding';
+import { Finding, finding } from '../quantity/finding';
 import { powerAt } from '../machine/machine';
 import { Tool, formOf } from '../shop/tool';
 import { cutState } from '../cutting/cut';
@@ -256,14 +256,7 @@ export class Prover {
 
   private cutShort(): Finding[] {
     if (this.endsAt === undefined) return [];
-    return [
-      stop(
-        'proof-too-long',
-        'The cutter passes over more metal than can be looked at in hours; the program is proved up to here',
-        'Look for a move that goes far too far, or prove it in parts',
-        { line: this.input.motions.line[this.endsAt], motion: this.endsAt },
-      ),
-    ];
+    return [finding('proof-too-long', {}, { line: this.input.motions.line[this.endsAt], motion: this.endsAt })];
   }
 }
 

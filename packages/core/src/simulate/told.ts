@@ -1,4 +1,4 @@
-import { Finding } from '../quantity/finding';
+import { Finding, timesOver } from '../quantity/finding';
 import type { Motions } from '../path/motions';
 
 interface Entry {
@@ -69,9 +69,7 @@ export class Told {
   /** In the order of lines. */
   findings(): Finding[] {
     return [...this.worst.values()]
-      .map(({ finding, times }) =>
-        times > 1 ? { ...finding, message: `${finding.message} (${times} moves)` } : finding,
-      )
+      .map(({ finding, times }) => (times > 1 ? timesOver(finding, times) : finding))
       .sort((a, b) => (a.place.line ?? 0) - (b.place.line ?? 0));
   }
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { tool } from '../../testing/parts';
 import { MACHINES, MATERIALS } from '../shop/library';
-import { care } from '../quantity/finding';
+import { finding } from '../quantity/finding';
 import { readProgram } from '../program/read/reader';
 import { Course } from './course';
 import { volumeOf } from '../stock/height/field';
@@ -160,14 +160,15 @@ describe('what is told', () => {
   const { motions } = proverOf('T4 M6\nG1 Z-1 F500\nX10\nX20\nX30\n', 2).input;
   const told = (...faults: [motion: number, key: string, by: number][]) => {
     const all = new Told(motions);
-    for (const [i, key, by] of faults) all.tell(i, key, by, () => care(key, `${key} by ${by}`, 'Look', {}));
+    for (const [i, key, by] of faults)
+      all.tell(i, key, by, () => finding('bad-cell', { column: key, why: `by ${by}` }));
     return all;
   };
 
   test('once, at its worst, at its first line, with how often', () => {
     const [one, ...more] = told([3, 'rub', 1], [4, 'rub', 5], [5, 'rub', 2], [5, 'rub', 1]).findings();
     expect(more).toEqual([]);
-    expect(one.message).toBe('rub by 5 (3 moves)');
+    expect(one.message).toBe('rub: by 5 (3 moves)');
     expect(one.place).toMatchObject({ line: motions.line[3], motion: 3 });
   });
 
@@ -175,9 +176,9 @@ describe('what is told', () => {
     const whole = told([3, 'rub', 1], [4, 'rub', 2]);
     whole.add(told([5, 'rub', 9], [5, 'graze', 3]));
     whole.add(told([4, 'graze', 1]));
-    const [rub, graze] = whole.findings().sort((a, b) => b.code.localeCompare(a.code));
-    expect(rub.message).toBe('rub by 2 (2 moves)');
-    expect(graze.message).toBe('graze by 3');
+    const [rub, graze] = whole.findings().sort((a, b) => b.message.localeCompare(a.message));
+    expect(rub.message).toBe('rub: by 2 (2 moves)');
+    expect(graze.message).toBe('graze: by 3');
     expect(graze.place).toMatchObject({ line: motions.line[4], motion: 4 });
   });
 });

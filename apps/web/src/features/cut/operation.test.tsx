@@ -1,6 +1,6 @@
 import { fireEvent, screen } from '@testing-library/react-native';
 import { useState } from 'react';
-import { Job, formatTime, insightOf, takeSuggested } from '@tidypath/core';
+import { Job, formatTime, insightOf, takeSuggested, finding } from '@tidypath/core';
 import { sampleJob, show } from '../../../testing/show';
 import type { PlannedView } from '../../compute/messages';
 import { OperationCard } from './OperationCard';
@@ -73,9 +73,7 @@ describe('an operation', () => {
   test('a finding leads to the value that causes it', () => {
     const { onEdit } = card(sampleJob(), {
       planned: planned({
-        findings: [
-          { code: 'bite', level: 'stop', message: 'Too wide', remedy: 'Less', place: { field: 'params.stepover' } },
-        ],
+        findings: [finding('stepover-too-wide', { stepover: 12, diameter: 10 }, { field: 'params.stepover' })],
       }),
     });
     expect(screen.getByText('▲1 ')).toBeTruthy();

@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { Button, IconButton, ProgressBar } from 'react-native-paper';
-import { Finding, Lines, Measure, WrongPlace, formatNumber } from '@tidypath/core';
+import { Finding, Lines, Measure, WrongPlace, formatNumber, finding } from '@tidypath/core';
 import type { ProofView } from '../../compute/messages';
 import { SPACE } from '../../theme/theme';
 import { Card, Row } from '../../ui/Card';
@@ -197,15 +197,7 @@ export function ProveStage() {
         </Card>
       )}
       {planFresh && plan?.programs.length === 0 && !computed.other && (
-        <FindingCard
-          finding={{
-            code: 'not-posted',
-            level: 'stop',
-            message: 'No program could be written',
-            remedy: 'Cure what the Cut stage reports first',
-            place: {},
-          }}
-        />
+        <FindingCard finding={finding('not-posted', {})} />
       )}
       {proof && plan && (
         <ProbeCard

@@ -1,9 +1,9 @@
-import type { Finding, Samples } from '@tidypath/core';
+import { type Finding, type Samples, finding } from '@tidypath/core';
 import type { ProofView } from '../../compute/messages';
 import { barsOf } from './RibbonBars';
 import { flagsOf, momentOf, startOf } from './moments';
 
-const about = (place: Finding['place']): Finding => ({ code: 'gouge', level: 'stop', message: '', remedy: '', place });
+const about = (place: Finding['place']): Finding => finding('proof-too-long', {}, place);
 const f = (...values: number[]) => Float32Array.from(values);
 /** Motions that end after 1, 2, 4 and 9 s, at lines 3, 3, 5 and 8; the last cuts along X from 0 to 40, in four stretches. */
 const proof = {

@@ -56,7 +56,7 @@ test('a machine: its curve has a picture in words, points in rising order, coola
   fireEvent.press(screen.getByText('T5 10 mm end mill, 4 flutes'));
   fireEvent(screen.getAllByLabelText('Pocket')[1], 'focus');
   fireEvent.changeText(screen.getAllByLabelText('Pocket')[1], '1');
-  expect(screen.getByTestId('finding-same-pocket')).toHaveTextContent(/Two tools stand in pocket 1/);
+  expect(screen.getByTestId('finding-pocket-taken-twice')).toHaveTextContent(/Two tools stand in pocket 1/);
   fireEvent.changeText(screen.getAllByLabelText('Pocket')[1], '7');
   const machine = await kept<Machine>();
   expect(machine.carousel).toEqual([

@@ -2,9 +2,8 @@ import { fitArcs } from '../../geometry/plane/arcfit';
 import { Chain, chainLength, reversed, splitAlong, startedOnLongest } from '../../geometry/plane/chain';
 import { Region, area, contains, distanceToBoundary, islands, offset } from '../../geometry/plane/clip';
 import { Point } from '../../geometry/plane/point';
-import { Finding, note, stop } from '../../quantity/finding';
+import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
-import { formatNumber } from '../../quantity/units';
 import { Feature } from '../../part/plate/feature';
 import { regionOf } from '../../part/plate/model';
 import { isBeam } from '../../shop/tool';
@@ -107,14 +106,7 @@ class CutOutPlanner {
     const place = { operation: context.operation.id, feature: feature.id };
     const rings = offset(region, scrapInside ? -kerf / 2 : kerf / 2);
     if (rings.length === 0) {
-      this.findings.push(
-        stop(
-          'narrower-than-kerf',
-          `“${feature.name}” is narrower than the kerf of ${formatNumber(kerf, 2)} mm`,
-          'Take a finer beam, or leave it out',
-          { ...place, field: 'toolId' },
-        ),
-      );
+      this.findings.push(finding('narrower-than-kerf', { feature: feature.name, kerf }, { ...place, field: 'toolId' }));
       return;
     }
     const isScrap = (p: Point) =>
@@ -126,10 +118,9 @@ class CutOutPlanner {
       const lead = leadFor(chain, form, 'left', isScrap);
       if (!lead)
         this.findings.push(
-          note(
+          finding(
             'pierced-on-line',
-            `“${feature.name}” has no room for a lead: it is pierced on its line`,
-            'Take a shorter lead',
+            { feature: feature.name },
             {
               ...place,
               field: 'params.lead',
@@ -148,12 +139,7 @@ class CutOutPlanner {
     const gap = (jointWidth + this.context.tool.diameter) / length;
     if (joints * gap >= 1) {
       this.findings.push(
-        stop(
-          'joints-too-wide',
-          `${joints} joints of ${formatNumber(jointWidth, 2)} mm leave nothing to cut on a line of ${formatNumber(length, 1)} mm`,
-          'Ask for fewer or narrower joints',
-          { ...place, field: 'params.jointWidth' },
-        ),
+        finding('joints-too-wide', { joints, jointWidth, length }, { ...place, field: 'params.jointWidth' }),
       );
       return [chain];
     }
@@ -182,10 +168,9 @@ function plan(params: CutOutParams, context: PlanContext): Plan {
   const planner = new CutOutPlanner(params, context);
   if (model.thickness > tool.fluteLength)
     findings.push(
-      stop(
+      finding(
         'too-thick',
-        `The sheet is ${formatNumber(model.thickness, 2)} mm; ${tool.name} cuts up to ${formatNumber(tool.fluteLength, 2)} mm`,
-        'Take another beam, or a thinner sheet',
+        { thickness: model.thickness, tool: tool.name, fluteLength: tool.fluteLength },
         { operation: operation.id, field: 'toolId' },
       ),
     );

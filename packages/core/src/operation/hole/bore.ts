@@ -1,8 +1,7 @@
-import { Finding, stop } from '../../quantity/finding';
+import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
-import { formatNumber } from '../../quantity/units';
 import { Hole } from '../../part/plate/model';
-import { SAME_SIZE, isOpened, notOpened, placeOf, planCycle } from './holes';
+import { SAME_SIZE, isOpened, notOpened, planCycle } from './holes';
 import { HOP, ThroughParams } from './hole-params';
 import { OperationKind, PlanContext } from '../operation';
 
@@ -28,10 +27,9 @@ function faults(hole: Hole, z: number, context: PlanContext): Finding[] {
   const { tool, operation } = context;
   if (Math.abs(hole.diameter - tool.diameter) > SAME_SIZE)
     return [
-      stop(
+      finding(
         'head-not-set',
-        `${tool.name} is set to ${formatNumber(tool.diameter, 3)} mm; the hole at ${placeOf(hole)} is ${formatNumber(hole.diameter, 3)} mm`,
-        `Set the head to ${formatNumber(hole.diameter, 3)} mm and give the tool that diameter`,
+        { tool: tool.name, set: tool.diameter, at: hole.centre, wanted: hole.diameter },
         { operation: operation.id, tool: tool.id, field: 'toolId', at: hole.centre },
       ),
     ];

@@ -1,12 +1,12 @@
-import { Finding, stop } from '../../quantity/finding';
+import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
-import { formatNumber, radians } from '../../quantity/units';
+import { radians } from '../../quantity/units';
 import { suggestEntry } from '../../cutting/entries';
 import { Hole } from '../../part/plate/model';
 import { cutsWalls } from '../../shop/tool';
 import { boreOut, helixBite } from './radii';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
-import { SAME_SIZE, isOpened, placeOf, planCycle, targetHoles } from './holes';
+import { SAME_SIZE, isOpened, planCycle, targetHoles } from './holes';
 import { HOP, HoleParams } from './hole-params';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { shortTour } from '../ordering';
@@ -56,30 +56,26 @@ function faults(hole: Hole, context: PlanContext): Finding[] {
   const { counterbore } = hole;
   if (!counterbore)
     return [
-      stop('no-counterbore', `The hole at ${placeOf(hole)} has no counterbore`, 'Give it one on the Part stage', {
-        ...place,
-        field: 'targets',
-      }),
+      finding(
+        'no-counterbore',
+        { at: hole.centre },
+        {
+          ...place,
+          field: 'targets',
+        },
+      ),
     ];
   const over = tool.diameter - counterbore.diameter;
   if (over > SAME_SIZE)
     return [
-      stop(
+      finding(
         'counterbore-narrow',
-        `${tool.name} is ${formatNumber(over, 2)} mm wider than the counterbore at ${placeOf(hole)}`,
-        `Choose a cutter of ${formatNumber(counterbore.diameter, 2)} mm or less`,
+        { tool: tool.name, over, at: hole.centre, diameter: counterbore.diameter },
         { ...place, field: 'toolId' },
       ),
     ];
   if (over > -SAME_SIZE && !tool.centreCutting && !isOpened(hole, -counterbore.depth, context))
-    return [
-      stop(
-        'counterbore-not-drilled',
-        `${tool.name} does not cut to its centre, and the hole at ${placeOf(hole)} is not drilled yet`,
-        'Drill it first, or choose a centre-cutting cutter',
-        place,
-      ),
-    ];
+    return [finding('counterbore-not-drilled', { tool: tool.name, at: hole.centre }, place)];
   return [];
 }
 

@@ -1,10 +1,9 @@
-import { Finding, stop } from '../../quantity/finding';
+import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
-import { formatNumber } from '../../quantity/units';
 import { Edge } from '../../part/plate/edges';
 import { Hole, edgesOf } from '../../part/plate/model';
 import { Tool, flankAngle, formOf, profileHeight } from '../../shop/tool';
-import { SAME_SIZE, placeOf, planCycle } from './holes';
+import { SAME_SIZE, planCycle } from './holes';
 import { HOP, HoleParams } from './hole-params';
 import { OperationKind, PlanContext } from '../operation';
 
@@ -48,39 +47,32 @@ function wantedDiameter(hole: Hole, params: CountersinkParams, edges: Edge[]): n
 function faults(hole: Hole, params: CountersinkParams, { tool, operation, model }: PlanContext): Finding[] {
   const place = { operation: operation.id, feature: hole.feature, tool: tool.id, at: hole.centre };
   const wanted = wantedDiameter(hole, params, model.edges);
-  if (wanted === undefined)
-    return [
-      stop(
-        'no-countersink',
-        `The hole at ${placeOf(hole)} shows no chamfer`,
-        'Give it one on the Part stage, or give the diameter here',
-        { ...place, field: 'params.size' },
-      ),
-    ];
-  const words = `A countersink of ${formatNumber(wanted, 2)} mm at ${placeOf(hole)}`;
+  if (wanted === undefined) return [finding('no-countersink', { at: hole.centre }, { ...place, field: 'params.size' })];
   if (wanted <= mouthOf(hole) + SAME_SIZE)
     return [
-      stop('countersink-small', `${words} is no wider than its hole`, 'Ask for a larger diameter', {
-        ...place,
-        field: 'params.diameter',
-      }),
+      finding(
+        'countersink-small',
+        { wanted, at: hole.centre },
+        {
+          ...place,
+          field: 'params.diameter',
+        },
+      ),
     ];
   if (wanted > tool.diameter + 1e-6 || tool.tipDiameter > mouthOf(hole))
     return [
-      stop(
+      finding(
         'countersink-reach',
-        `${words} is out of reach of ${tool.name}: its flank runs from ${formatNumber(tool.tipDiameter, 2)} to ${formatNumber(tool.diameter, 2)} mm`,
-        'Choose another tool, or mill the edge around the hole',
+        { wanted, at: hole.centre, tool: tool.name, tipDiameter: tool.tipDiameter, diameter: tool.diameter },
         { ...place, field: 'toolId' },
       ),
     ];
   const drawn = params.size === 'as drawn' && model.edges.find((e) => e.feature === hole.feature);
   if (drawn && Math.abs(drawn.form.angle - tool.pointAngle) > 0.5)
     return [
-      stop(
+      finding(
         'countersink-angle',
-        `The chamfer at ${placeOf(hole)} is drawn with ${formatNumber(drawn.form.angle, 1)}°; ${tool.name} has ${formatNumber(tool.pointAngle, 1)}°`,
-        'Choose a tool of that angle, or change the drawn one',
+        { at: hole.centre, angle: drawn.form.angle, tool: tool.name, pointAngle: tool.pointAngle },
         { ...place, field: 'toolId' },
       ),
     ];

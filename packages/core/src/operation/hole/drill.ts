@@ -1,11 +1,10 @@
-import { Finding, note, stop } from '../../quantity/finding';
+import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
-import { formatNumber } from '../../quantity/units';
 import { pointLength, suggestPeck } from '../../cutting/holes';
 import { Hole } from '../../part/plate/model';
 import { CycleKind } from '../../shop/controller';
 import { formOf, makesHoles, profileHeight, startsHoles } from '../../shop/tool';
-import { SAME_SIZE, breakthroughFor, placeOf, planCycle, targetHoles } from './holes';
+import { SAME_SIZE, breakthroughFor, planCycle, targetHoles } from './holes';
 import { HOP, ThroughParams } from './hole-params';
 import { OperationKind, PlanContext } from '../operation';
 
@@ -77,31 +76,22 @@ function sizeFindings(hole: Hole, params: DrillParams, { tool, operation }: Plan
   if (params.method === 'spot') {
     return params.spotDiameter > tool.diameter
       ? [
-          stop(
+          finding(
             'spot-too-wide',
-            `A spot of ${formatNumber(params.spotDiameter, 2)} mm is wider than ${tool.name}`,
-            'Ask for a smaller spot or take a larger tool',
+            { spotDiameter: params.spotDiameter, tool: tool.name },
             { ...place, field: 'params.spotDiameter' },
           ),
         ]
       : [];
   }
   if (hole.diameter < tool.diameter - SAME_SIZE) {
-    return [
-      stop(
-        'drill-too-large',
-        `${tool.name} is larger than a hole of ${formatNumber(hole.diameter, 3)} mm at ${placeOf(hole)}`,
-        'Choose a smaller drill',
-        place,
-      ),
-    ];
+    return [finding('drill-too-large', { tool: tool.name, diameter: hole.diameter, at: hole.centre }, place)];
   }
   return hole.diameter > tool.diameter + SAME_SIZE
     ? [
-        note(
+        finding(
           'hole-larger',
-          `${tool.name} leaves ${formatNumber(hole.diameter - tool.diameter, 3)} mm in the hole of ${formatNumber(hole.diameter, 3)} mm at ${placeOf(hole)}`,
-          'Bore, ream or mill it to size afterwards',
+          { tool: tool.name, left: hole.diameter - tool.diameter, diameter: hole.diameter, at: hole.centre },
           place,
         ),
       ]

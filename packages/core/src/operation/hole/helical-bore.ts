@@ -1,6 +1,6 @@
-import { Finding, note, stop } from '../../quantity/finding';
+import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
-import { formatNumber, radians } from '../../quantity/units';
+import { radians } from '../../quantity/units';
 import { suggestEntry, suggestFinish } from '../../cutting/entries';
 import { Hole } from '../../part/plate/model';
 import { cutsWalls } from '../../shop/tool';
@@ -79,10 +79,9 @@ function sizeFindings(hole: Hole, params: HelicalBoreParams, { tool, operation }
   const room = hole.diameter - 2 * params.wallAllowance - tool.diameter;
   if (room >= tool.diameter * 0.05) return [];
   return [
-    stop(
+    finding(
       'bore-too-small',
-      `${tool.name} leaves no room for a helix in a hole of ${formatNumber(hole.diameter, 3)} mm at X ${formatNumber(hole.centre.x, 2)} Y ${formatNumber(hole.centre.y, 2)}`,
-      `Choose a cutter of ${formatNumber(hole.diameter * 0.7, 1)} mm or less, or drill it`,
+      { tool: tool.name, diameter: hole.diameter, at: hole.centre, most: hole.diameter * 0.7 },
       { operation: operation.id, tool: tool.id, field: 'toolId', at: hole.centre },
     ),
   ];
@@ -110,12 +109,7 @@ function plan(params: HelicalBoreParams, context: PlanContext): Plan {
   }
   if (!tool.centreCutting && holes.length > 0)
     findings.push(
-      note(
-        'open-centre',
-        `${tool.name} does not cut to its centre: keep the slope shallow`,
-        'A centre-cutting tool bears a steeper helix',
-        { operation: operation.id, tool: tool.id, field: 'params.angle' },
-      ),
+      finding('open-centre', { tool: tool.name }, { operation: operation.id, tool: tool.id, field: 'params.angle' }),
     );
   return { path: path.build(), findings };
 }

@@ -1,7 +1,6 @@
 import { segmentMeetsBox } from '../../geometry/space/box';
 import { Point, distance } from '../../geometry/plane/point';
-import { Finding, stop } from '../../quantity/finding';
-import { formatNumber } from '../../quantity/units';
+import { Finding, finding } from '../../quantity/finding';
 import { Hole } from '../../part/plate/model';
 import { holderWidth } from '../../shop/holder';
 import { profileTop } from '../../shop/tool';
@@ -20,9 +19,6 @@ export const SAME_SIZE = 0.02;
 const LEAD_ROOM = 4;
 /** Room kept beside clamps on the way between holes, mm. */
 const BESIDE_CLAMPS = 2;
-
-/** "X 12 Y 30" of a hole. */
-export const placeOf = ({ centre }: Hole) => `X ${formatNumber(centre.x, 2)} Y ${formatNumber(centre.y, 2)}`;
 
 /** The holes an operation works on. */
 export function targetHoles({ model, targets }: Pick<PlanContext, 'model' | 'targets'>): Hole[] {
@@ -70,10 +66,9 @@ export const breakthroughFor = (holes: Hole[]) =>
 
 /** What a tool that only sizes, threads or widens needs: a hole there before it. */
 export const notOpened = (hole: Hole, { operation, tool }: PlanContext): Finding =>
-  stop(
+  finding(
     'hole-not-made',
-    `${tool.name} needs a hole that is there: the one at ${placeOf(hole)} is not made before “${operation.name}”, or not deep enough`,
-    'Drill it first, by an operation earlier in the route',
+    { tool: tool.name, at: hole.centre, operation: operation.name },
     { operation: operation.id, feature: hole.feature, at: hole.centre },
   );
 

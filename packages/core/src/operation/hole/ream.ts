@@ -1,8 +1,7 @@
-import { Finding, stop } from '../../quantity/finding';
-import { formatNumber } from '../../quantity/units';
+import { Finding, finding } from '../../quantity/finding';
 import { reamAllowance } from '../../cutting/holes';
 import { Hole } from '../../part/plate/model';
-import { SAME_SIZE, isOpened, notOpened, placeOf, planCycle } from './holes';
+import { SAME_SIZE, isOpened, notOpened, planCycle } from './holes';
 import { HOP, ThroughParams } from './hole-params';
 import { OperationKind, PlanContext } from '../operation';
 
@@ -14,10 +13,9 @@ function faults(hole: Hole, z: number, context: PlanContext): Finding[] {
   const { tool, operation } = context;
   if (Math.abs(hole.diameter - tool.diameter) > SAME_SIZE)
     return [
-      stop(
+      finding(
         'ream-other-size',
-        `${tool.name} makes ${formatNumber(tool.diameter, 3)} mm; the hole at ${placeOf(hole)} is ${formatNumber(hole.diameter, 3)} mm`,
-        'Choose the reamer of the hole’s size, and drill the hole with the allowance it needs',
+        { tool: tool.name, makes: tool.diameter, at: hole.centre, wanted: hole.diameter },
         { operation: operation.id, tool: tool.id, field: 'toolId', at: hole.centre },
       ),
     ];

@@ -1,10 +1,9 @@
-import { Finding, care, stop } from '../../quantity/finding';
+import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
-import { formatNumber } from '../../quantity/units';
 import { formingDrill, tapPercent } from '../../cutting/threads';
 import { Hole } from '../../part/plate/model';
 import { Tool, formOf } from '../../shop/tool';
-import { isOpened, notOpened, placeOf, planCycle } from './holes';
+import { isOpened, notOpened, planCycle } from './holes';
 import { HOP, ThroughParams } from './hole-params';
 import { OperationKind, PlanContext } from '../operation';
 
@@ -50,21 +49,13 @@ function sizeFindings(hole: Hole, { tool, operation }: PlanContext): Finding[] {
     const wanted = formingDrill(tool.diameter, tool.pitch, 65);
     return Math.abs(hole.diameter - wanted) <= 0.06 * tool.pitch
       ? []
-      : [
-          stop(
-            'forming-hole',
-            `A hole of ${formatNumber(hole.diameter, 2)} mm at ${placeOf(hole)} does not suit ${tool.name}: it presses the thread and wants ${formatNumber(wanted, 2)} mm`,
-            `Drill ${formatNumber(wanted, 2)} mm, or take a cutting tap`,
-            place,
-          ),
-        ];
+      : [finding('forming-hole', { diameter: hole.diameter, at: hole.centre, tool: tool.name, wanted }, place)];
   }
   const percent = tapPercent(tool.diameter, tool.pitch, hole.diameter);
-  const words = `A hole of ${formatNumber(hole.diameter, 2)} mm at ${placeOf(hole)} leaves ${formatNumber(percent, 0)} % of the thread’s height`;
   if (percent > HEIGHTS.most || percent < 0)
-    return [stop('tap-hole', `${words}: ${tool.name} would break`, 'Drill it to the tap’s size', place)];
+    return [finding('tap-hole', { diameter: hole.diameter, at: hole.centre, percent, tool: tool.name }, place)];
   return percent < HEIGHTS.least
-    ? [care('tap-thin', `${words}: it holds little`, 'Drill it smaller, or make a larger thread', place)]
+    ? [finding('tap-thin', { diameter: hole.diameter, at: hole.centre, percent }, place)]
     : [];
 }
 
@@ -73,27 +64,29 @@ function faults(hole: Hole, z: number, params: TapParams, context: PlanContext):
   const place = { operation: operation.id, tool: tool.id, feature: hole.feature, at: hole.centre };
   if (!hole.thread)
     return [
-      stop('no-thread', `The hole at ${placeOf(hole)} has no thread`, 'Name its thread on the Part stage, as M5', {
-        ...place,
-        field: 'targets',
-      }),
+      finding(
+        'no-thread',
+        { at: hole.centre },
+        {
+          ...place,
+          field: 'targets',
+        },
+      ),
     ];
   if (Math.abs(hole.thread.major - tool.diameter) > 0.01 || Math.abs(hole.thread.pitch - tool.pitch) > 1e-3)
     return [
-      stop(
+      finding(
         'other-thread',
-        `${tool.name} does not make ${hole.thread.name} (${formatNumber(hole.thread.major, 2)} x ${formatNumber(hole.thread.pitch, 3)} mm)`,
-        'Choose the tap of that thread',
+        { tool: tool.name, thread: hole.thread.name, major: hole.thread.major, pitch: hole.thread.pitch },
         { ...place, field: 'toolId' },
       ),
     ];
   const found = sizeFindings(hole, context);
   if (params.threadDepth > -z - leadOf(tool) + 1e-6)
     found.push(
-      stop(
+      finding(
         'tap-too-deep',
-        `${formatNumber(params.threadDepth, 2)} mm of full thread do not fit in the hole at ${placeOf(hole)}: with the tap’s lead it gives ${formatNumber(Math.max(0, -z - leadOf(tool)), 2)} mm`,
-        'Make the hole deeper or the thread shorter',
+        { threadDepth: params.threadDepth, at: hole.centre, room: Math.max(0, -z - leadOf(tool)) },
         { ...place, field: 'params.threadDepth' },
       ),
     );
@@ -107,10 +100,9 @@ function feedFindings({ tool, operation }: PlanContext): Finding[] {
   return Math.abs(operation.speeds.feed - wanted) <= 0.001 * wanted + 0.05
     ? []
     : [
-        stop(
+        finding(
           'tap-feed',
-          `At ${operation.speeds.rpm} rpm ${tool.name} moves ${formatNumber(wanted, 1)} mm/min, not ${formatNumber(operation.speeds.feed, 1)}: it would tear the thread`,
-          `Set the feed to ${formatNumber(wanted, 1)} mm/min`,
+          { rpm: operation.speeds.rpm, tool: tool.name, wanted, feed: operation.speeds.feed },
           { operation: operation.id, tool: tool.id, field: 'speeds.feed' },
         ),
       ];

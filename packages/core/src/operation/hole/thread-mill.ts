@@ -1,6 +1,5 @@
-import { Finding, care, stop } from '../../quantity/finding';
+import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
-import { formatNumber } from '../../quantity/units';
 import { Point } from '../../geometry/plane/point';
 import { Thread, threadSizes } from '../../cutting/threads';
 import { Hole } from '../../part/plate/model';
@@ -8,7 +7,7 @@ import { Tool, formOf } from '../../shop/tool';
 import { centreShare } from './radii';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
 import { wallBottom } from '../depth';
-import { HOLE_GAP, isOpened, notOpened, placeOf, targetHoles } from './holes';
+import { HOLE_GAP, isOpened, notOpened, targetHoles } from './holes';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
 
@@ -189,29 +188,26 @@ function faults(job: Job, params: ThreadMillParams, context: PlanContext): Findi
   const many = tool.kind === 'thread-comb';
   if (many ? Math.abs(tool.pitch - thread.pitch) > 1e-3 : thread.pitch > tool.pitch + 1e-6)
     return [
-      stop(
+      finding(
         'other-pitch',
-        `${tool.name} ${many ? 'makes only' : 'makes at most'} ${formatNumber(tool.pitch, 3)} mm of pitch; ${thread.name} has ${formatNumber(thread.pitch, 3)} mm`,
-        'Choose a mill of that pitch',
+        { tool: tool.name, isComb: many, makes: tool.pitch, thread: thread.name, wanted: thread.pitch },
         { ...place, field: 'toolId' },
       ),
     ];
   if (hole && inside) {
     if (tool.diameter > hole.diameter - 0.2)
       return [
-        stop(
+        finding(
           'thread-mill-wide',
-          `${tool.name} does not go into the hole of ${formatNumber(hole.diameter, 2)} mm at ${placeOf(hole)}`,
-          `Choose a mill under ${formatNumber(hole.diameter - 0.2, 2)} mm, or tap it`,
+          { tool: tool.name, diameter: hole.diameter, at: hole.centre, most: hole.diameter - 0.2 },
           { ...place, field: 'toolId' },
         ),
       ];
     if (hole.diameter < internalMinor - 0.02 || hole.diameter > internalMinorMost + 0.02)
       found.push(
-        care(
+        finding(
           'thread-hole',
-          `The hole at ${placeOf(hole)} is ${formatNumber(hole.diameter, 3)} mm; ${thread.name} wants ${formatNumber(internalMinor, 3)} to ${formatNumber(internalMinorMost, 3)} mm`,
-          'Bore it to size first',
+          { at: hole.centre, diameter: hole.diameter, thread: thread.name, internalMinor, internalMinorMost },
           place,
         ),
       );
@@ -220,22 +216,14 @@ function faults(job: Job, params: ThreadMillParams, context: PlanContext): Findi
   const gives = job.top - job.floor - QUARTER * thread.pitch;
   if (!job.through && params.threadDepth > gives + 1e-6)
     found.push(
-      stop(
+      finding(
         'thread-too-deep',
-        `${formatNumber(params.threadDepth, 2)} mm of thread do not fit: there is room for ${formatNumber(Math.max(0, gives), 2)} mm`,
-        'Make the hole deeper or the thread shorter',
+        { threadDepth: params.threadDepth, room: Math.max(0, gives) },
         { ...place, field: 'params.threadDepth' },
       ),
     );
   if (thread.form !== 60)
-    found.push(
-      care(
-        'thread-form',
-        `${thread.name} has flanks of ${thread.form}°; make sure the teeth of ${tool.name} have them too`,
-        'Check the mill, and the thread with a gauge',
-        place,
-      ),
-    );
+    found.push(finding('thread-form', { thread: thread.name, form: thread.form, tool: tool.name }, place));
   return [...found, ...reachFindings(context, context.top - job.floor, 0)];
 }
 
@@ -246,11 +234,15 @@ function plan(params: ThreadMillParams, context: PlanContext): Plan {
   for (const target of context.targets)
     if (findings.length === 0 && !jobs.some((j) => j.feature === target.id))
       findings.push(
-        stop('feature-no-thread', `“${target.name}” names no thread`, 'Name its thread on the Part stage, as M42x1', {
-          operation: context.operation.id,
-          feature: target.id,
-          field: 'targets',
-        }),
+        finding(
+          'feature-no-thread',
+          { feature: target.name },
+          {
+            operation: context.operation.id,
+            feature: target.id,
+            field: 'targets',
+          },
+        ),
       );
   for (const job of jobs) {
     const found = faults(job, params, context);

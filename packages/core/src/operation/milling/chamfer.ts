@@ -1,6 +1,6 @@
-import { stop } from '../../quantity/finding';
+import { finding } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
-import { formatNumber, radians } from '../../quantity/units';
+import { radians } from '../../quantity/units';
 import { Edge, edgeDrop } from '../../part/plate/edges';
 import { Tool, flankAngle, formOf, startsHoles } from '../../shop/tool';
 import { targetFindings, toolFindings } from '../checks';
@@ -51,20 +51,18 @@ function edgeFindings(edge: Edge, params: ChamferParams, { tool, operation }: Pl
   const place = { operation: operation.id, feature: edge.feature, tool: tool.id };
   if (Math.abs(edge.form.angle - tool.pointAngle) > 0.5)
     return [
-      stop(
+      finding(
         'other-angle',
-        `The chamfer is drawn with ${formatNumber(edge.form.angle, 1)}°; ${tool.name} has ${formatNumber(tool.pointAngle, 1)}°`,
-        'Choose a tool of that angle, or change the drawn one',
+        { angle: edge.form.angle, tool: tool.name, pointAngle: tool.pointAngle },
         { ...place, field: 'toolId' },
       ),
     ];
   const over = coneRadius(tool, params.tipOffset) + edge.form.size - tool.diameter / 2;
   if (over > 1e-6 || edgeDrop(edge.form) + params.tipOffset > tool.fluteLength)
     return [
-      stop(
+      finding(
         'chamfer-too-wide',
-        `A chamfer of ${formatNumber(edge.form.size, 2)} mm with the tip ${formatNumber(params.tipOffset, 2)} mm below runs ${formatNumber(Math.max(over, 0), 2)} mm past the flank of ${tool.name}`,
-        'Let the tip hang less far below, or choose a larger tool',
+        { size: edge.form.size, tipOffset: params.tipOffset, past: Math.max(over, 0), tool: tool.name },
         { ...place, field: 'params.tipOffset' },
       ),
     ];
@@ -76,7 +74,7 @@ function plan(params: ChamferParams, context: PlanContext): Plan {
   const findings = [...toolFindings(context, chamfer.suits), ...targetFindings(context, chamfer.works)];
   if (findings.some((f) => f.level === 'stop')) return { path: path.build(), findings };
   const edges = edgesFor(params, context);
-  if (edges.length === 0) findings.push(noEdge(context, 'chamfer'));
+  if (edges.length === 0) findings.push(noEdge(context, 'no-chamfer'));
   const good = edges.filter((edge) => {
     const found = edgeFindings(edge, params, context);
     if (found.length && !findings.some((f) => f.code === found[0].code)) findings.push(...found);

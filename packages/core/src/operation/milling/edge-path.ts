@@ -10,8 +10,7 @@ import {
   offset,
 } from '../../geometry/plane/clip';
 import { Point } from '../../geometry/plane/point';
-import { Finding, care, stop } from '../../quantity/finding';
-import { formatNumber } from '../../quantity/units';
+import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
 import { Edge, edgeDrop } from '../../part/plate/edges';
 import { edgesOf, solidAt } from '../../part/plate/model';
@@ -69,10 +68,9 @@ function obstacles(edge: Edge, tip: number, { model, targets }: PlanContext): Re
 /** The tool does not come to an edge: says by how much. */
 function tooTight(edge: Edge, { operation, tool, targets }: PlanContext, flank: Flank): Finding {
   const name = targets.find((t) => t.id === edge.feature)?.name ?? '';
-  return stop(
+  return finding(
     'edge-too-tight',
-    `${tool.name} needs ${formatNumber(2 * flank.wall, 2)} mm inside “${name}” to run along its edge`,
-    'Let the tip hang less far below, or choose a tool with a smaller tip',
+    { tool: tool.name, room: 2 * flank.wall, feature: name },
     { operation: operation.id, feature: edge.feature, field: 'toolId' },
   );
 }
@@ -94,25 +92,14 @@ export function followEdges(
     const tip = edge.top - edgeDrop(edge.form) - flank.below;
     const place = { operation: operation.id, feature: edge.feature };
     const hole = model.holes.find((h) => h.feature === edge.feature && !h.through);
-    if (hole && -tip > hole.depth)
-      findings.push(
-        stop('edge-hits-floor', 'The tip would touch the bottom of the hole', 'Let the tip hang less far below', place),
-      );
+    if (hole && -tip > hole.depth) findings.push(finding('edge-hits-floor', {}, place));
     const rings = islands(offset(edge.region, edge.metalInside ? flank.wall : -flank.wall)).map((i) => i[0]);
     if (rings.length === 0) findings.push(tooTight(edge, context, flank));
     const blocked = obstacles(edge, tip, context);
     const room = flank.wall + edge.form.size;
     for (const ring of rings) {
       const near = ring.find((p) => contains(blocked, p) || distanceToBoundary(blocked, p) < room - HAIR);
-      if (near)
-        findings.push(
-          care(
-            'edge-left-out',
-            `Part of the edge has no room for ${context.tool.name}: it would touch a wall or floor near X ${formatNumber(near.x, 2)} Y ${formatNumber(near.y, 2)}, so it is left out`,
-            'Let the tip hang less far below, choose a slimmer tool, or break this edge by hand',
-            { ...place, at: near },
-          ),
-        );
+      if (near) findings.push(finding('edge-left-out', { tool: context.tool.name, near }, { ...place, at: near }));
       else lap(path, context, edge, ring, params, flank);
     }
   }
@@ -156,11 +143,8 @@ export const givenEdges = ({ model, targets }: Pick<PlanContext, 'model' | 'targ
   targets.flatMap((t) => edgesOf(model, t, form));
 
 /** None of the targets shows an edge of this form. */
-export const noEdge = ({ operation }: PlanContext, what: string): Finding =>
-  stop(`no-${what}`, `What “${operation.name}” works on shows no ${what}`, 'Give it one on the Part stage, or here', {
-    operation: operation.id,
-    field: 'params.size',
-  });
+export const noEdge = ({ operation }: PlanContext, code: 'no-chamfer' | 'no-rounding'): Finding =>
+  finding(code, { operation: operation.name }, { operation: operation.id, field: 'params.size' });
 
 /** An edge is broken when its wall is finished: after it in its stage. */
 export const AFTER_WALLS = 2;

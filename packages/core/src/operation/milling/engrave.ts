@@ -2,9 +2,8 @@ import { fitArcs } from '../../geometry/plane/arcfit';
 import { Chain, flatten, reversed, startedNear } from '../../geometry/plane/chain';
 import { Region, area, difference, offset, union } from '../../geometry/plane/clip';
 import { Point, distance } from '../../geometry/plane/point';
-import { Finding, care, stop } from '../../quantity/finding';
+import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
-import { formatNumber } from '../../quantity/units';
 import { Feature } from '../../part/plate/feature';
 import { surfaceAt } from '../../part/plate/model';
 import { instancesOf } from '../../part/plate/shapes';
@@ -238,41 +237,36 @@ function findingsFor(feature: Feature, strokes: Stroke[], params: EngraveParams,
   const { tool, operation, model } = context;
   const place = { operation: operation.id, feature: feature.id };
   if (strokes.length === 0)
-    return [
-      stop(
-        'nothing-enclosed',
-        `“${feature.name}” encloses nothing to carve`,
-        'Engrave its lines, or choose closed ones',
-        { ...place, field: 'params.what' },
-      ),
-    ];
+    return [finding('nothing-enclosed', { feature: feature.name }, { ...place, field: 'params.what' })];
   const depth = Math.max(...strokes.map((s) => s.surface - s.z));
   const lowest = Math.min(...strokes.map((s) => s.z));
   if (params.by === 'width' && params.what !== 'what they enclose' && params.width > tool.diameter + 1e-6)
     return [
-      stop(
+      finding(
         'groove-too-wide',
-        `${tool.name} cannot leave a groove ${formatNumber(params.width, 2)} mm wide: it is ${formatNumber(tool.diameter, 2)} mm`,
-        'Ask for less, or choose a wider tool',
+        { tool: tool.name, width: params.width, diameter: tool.diameter },
         { ...place, field: 'params.width' },
       ),
     ];
   if (depth > tool.fluteLength)
     return [
-      stop(
+      finding(
         'engraving-too-deep',
-        `“${operation.name}” goes ${formatNumber(depth, 2)} mm deep; the edges of ${tool.name} are ${formatNumber(tool.fluteLength, 2)} mm long`,
-        'Go less deep, or choose a longer tool',
+        { operation: operation.name, depth, tool: tool.name, fluteLength: tool.fluteLength },
         { ...place, field: 'params.depth' },
       ),
     ];
   const findings: Finding[] = [];
   if (-lowest >= model.thickness)
     findings.push(
-      care('engraved-through', `“${feature.name}” goes right through the part`, 'Go less deep', {
-        ...place,
-        field: 'params.depth',
-      }),
+      finding(
+        'engraved-through',
+        { feature: feature.name },
+        {
+          ...place,
+          field: 'params.depth',
+        },
+      ),
     );
   const reach = tool.diameter / 2;
   if (
@@ -281,10 +275,9 @@ function findingsFor(feature: Feature, strokes: Stroke[], params: EngraveParams,
     area(offset(enclosed(feature), -reach)) > 0
   )
     findings.push(
-      care(
+      finding(
         'wider-than-cone',
-        `“${feature.name}” is wider than ${tool.name}: its middle stays ${formatNumber(profileTop(tool), 2)} mm deep`,
-        'Give the depth it should have, or clear the middle as a pocket first',
+        { feature: feature.name, tool: tool.name, deepest: profileTop(tool) },
         { ...place, field: 'params.depth' },
       ),
     );

@@ -3,7 +3,7 @@ import { fitArcs } from '../../geometry/plane/arcfit';
 import { reversed, startedNear, startedOnLongest } from '../../geometry/plane/chain';
 import { Region, area, distanceToBoundary, intersection, islands, offset } from '../../geometry/plane/clip';
 import { Bounds, Point, boundsOf } from '../../geometry/plane/point';
-import { Finding, stop } from '../../quantity/finding';
+import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { suggestBite } from '../../cutting/bite';
 import { cutsFloors } from '../../shop/tool';
@@ -201,10 +201,9 @@ function plan(params: FaceParams, context: PlanContext): Plan {
   const planner = new FacePlanner(params, context);
   if (params.stepover > tool.diameter) {
     findings.push(
-      stop(
+      finding(
         'stepover-too-wide',
-        `A stepover of ${params.stepover} mm leaves ridges: the cutter is ${tool.diameter} mm wide`,
-        'Step over less than the cutter diameter',
+        { stepover: params.stepover, diameter: tool.diameter },
         { operation: operation.id, field: 'params.stepover' },
       ),
     );

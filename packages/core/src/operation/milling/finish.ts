@@ -3,7 +3,7 @@ import { Chain, chainLength, flatten, reversed, startedAtShare, startedOnLongest
 import { Region, Ring, contains } from '../../geometry/plane/clip';
 import { Point, distance } from '../../geometry/plane/point';
 import { suggestFinish } from '../../cutting/entries';
-import { Finding, note } from '../../quantity/finding';
+import { Finding, finding } from '../../quantity/finding';
 import { Parameter, Toggle } from '../../quantity/parameter';
 import { Tool } from '../../shop/tool';
 import { followWithLead, leadFor, quarter } from './leads';
@@ -167,10 +167,9 @@ function lapAlong(
   return lead
     ? []
     : [
-        note(
+        finding(
           'finish-starts-on-wall',
-          'There is no room to lead onto a wall; the finish lap starts on it',
-          'A smaller tool leaves room',
+          {},
           { operation: operation.id, feature: feature.id, at: { x: at.x, y: at.y } },
         ),
       ];

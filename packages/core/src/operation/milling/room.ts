@@ -1,8 +1,7 @@
 import polylabel from 'polylabel';
 import { Region, area, difference, islands } from '../../geometry/plane/clip';
 import { Point } from '../../geometry/plane/point';
-import { Finding, care, stop } from '../../quantity/finding';
-import { formatNumber } from '../../quantity/units';
+import { Finding, finding } from '../../quantity/finding';
 import { Tool, cutsWalls } from '../../shop/tool';
 import { PlanContext } from '../operation';
 
@@ -31,12 +30,18 @@ export function tooNarrow(
   const fitting = rack
     .filter((t) => cutsWalls(t) && t.diameter < most)
     .reduce<Tool | undefined>((a, t) => (a && a.diameter >= t.diameter ? a : t), undefined);
-  return stop(
+  return finding(
     'pocket-too-small',
-    `“${feature.name}” is ${formatNumber(diameter, 2)} mm wide at its widest; ${tool.name} with its allowance needs ${formatNumber(tool.diameter + 2 * allowance, 2)} mm`,
-    fitting
-      ? `T${fitting.number}, ${fitting.name}, fits; or choose another under ${formatNumber(most, 2)} mm`
-      : `Choose a tool under ${formatNumber(most, 2)} mm`,
+    {
+      feature: feature.name,
+      diameter,
+      tool: tool.name,
+      needs: tool.diameter + 2 * allowance,
+      isThere: fitting !== undefined,
+      number: fitting?.number ?? 0,
+      fitting: fitting?.name ?? '',
+      most,
+    },
     { operation: operation.id, feature: feature.id, tool: tool.id, field: 'toolId', at },
   );
 }
@@ -56,10 +61,9 @@ export function cornersLeft(
   if (standing < WORTH_TELLING) return [];
   const at = left.reduce((a, b) => (Math.abs(area([b])) > Math.abs(area([a])) ? b : a))[0];
   return [
-    care(
+    finding(
       'corner-left',
-      `${formatNumber(standing, 1)} mm² of “${feature.name}” stays: its corners are tighter than the cutter`,
-      'Clear the rest with a smaller tool',
+      { area: standing, feature: feature.name },
       { operation: operation.id, feature: feature.id, at },
     ),
   ];

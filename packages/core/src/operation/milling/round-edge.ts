@@ -1,6 +1,5 @@
-import { stop } from '../../quantity/finding';
+import { finding } from '../../quantity/finding';
 import { Choice } from '../../quantity/parameter';
-import { formatNumber } from '../../quantity/units';
 import { Edge } from '../../part/plate/edges';
 import { formOf } from '../../shop/tool';
 import { targetFindings, toolFindings } from '../checks';
@@ -30,14 +29,13 @@ function plan(params: RoundEdgeParams, context: PlanContext): Plan {
   const findings = [...toolFindings(context, roundEdge.suits), ...targetFindings(context, roundEdge.works)];
   if (findings.some((f) => f.level === 'stop')) return { path: path.build(), findings };
   const edges = edgesFor(params, context);
-  if (edges.length === 0) findings.push(noEdge(context, 'rounding'));
+  if (edges.length === 0) findings.push(noEdge(context, 'no-rounding'));
   const other = edges.find((e) => Math.abs(e.form.size - tool.cornerRadius) > 0.005);
   if (other)
     findings.push(
-      stop(
+      finding(
         'other-radius',
-        `A rounding of ${formatNumber(other.form.size, 2)} mm is drawn; ${tool.name} leaves ${formatNumber(tool.cornerRadius, 2)} mm`,
-        'Choose a tool of that radius, or change the drawn one',
+        { size: other.form.size, tool: tool.name, cornerRadius: tool.cornerRadius },
         { operation: operation.id, feature: other.feature, tool: tool.id, field: 'toolId' },
       ),
     );

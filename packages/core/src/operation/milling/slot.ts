@@ -2,9 +2,9 @@ import { fitArcs } from '../../geometry/plane/arcfit';
 import { Chain, chainLength, flatten, pointAtShare, reversed, startedNear } from '../../geometry/plane/chain';
 import { Region, bandAlong, contains, distanceToBoundary, islands, offset } from '../../geometry/plane/clip';
 import { Point } from '../../geometry/plane/point';
-import { Finding, care, stop } from '../../quantity/finding';
+import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
-import { formatNumber, radians } from '../../quantity/units';
+import { radians } from '../../quantity/units';
 import { suggestBite, suggestSteadyBite } from '../../cutting/bite';
 import { suggestEntry } from '../../cutting/entries';
 import { Feature } from '../../part/plate/feature';
@@ -117,10 +117,9 @@ class SlotPlanner {
     const place = { operation: context.operation.id, feature: feature.id, tool: context.tool.id };
     if (width < diameter - SAME) {
       this.findings.push(
-        stop(
+        finding(
           'slot-narrow',
-          `“${feature.name}” is ${formatNumber(width, 2)} mm wide; ${context.tool.name} is ${formatNumber(diameter - width, 2)} mm wider`,
-          `Choose a cutter of ${formatNumber(width, 2)} mm or less`,
+          { feature: feature.name, width, tool: context.tool.name, over: diameter - width },
           { ...place, field: 'toolId' },
         ),
       );
@@ -132,10 +131,9 @@ class SlotPlanner {
     if (params.method === 'looping' && !loops) this.findings.push(this.noLoops(feature, width));
     if (!loops && width > WIDEST * diameter) {
       this.findings.push(
-        stop(
+        finding(
           'slot-wide',
-          `“${feature.name}” is ${formatNumber(width, 2)} mm wide: laps along its walls would leave metal between them`,
-          `Loop along it, choose a cutter of ${formatNumber(width / WIDEST, 1)} mm or more, or clear it as a pocket`,
+          { feature: feature.name, width, least: width / WIDEST },
           { ...place, field: 'params.method' },
         ),
       );
@@ -150,10 +148,9 @@ class SlotPlanner {
 
   private noLoops(feature: Feature, width: number): Finding {
     const { tool, operation } = this.context;
-    return care(
+    return finding(
       'no-room-for-loops',
-      `“${feature.name}” is ${formatNumber(width, 2)} mm wide: too little room beside ${tool.name} for loops, so it is cut in layers`,
-      `Choose a cutter of ${formatNumber(width / 1.3, 1)} mm or less`,
+      { feature: feature.name, width, tool: tool.name, most: width / 1.3 },
       { operation: operation.id, feature: feature.id, field: 'toolId' },
     );
   }
@@ -269,11 +266,15 @@ function plan(params: SlotParams, context: PlanContext): Plan {
     if (!slot.works.includes(feature.meaning)) continue;
     if (centreLinesOf(feature).length === 0) {
       findings.push(
-        stop('not-a-slot', `“${feature.name}” is neither a slot nor an open line`, 'Clear it as a pocket', {
-          operation: context.operation.id,
-          feature: feature.id,
-          field: 'targets',
-        }),
+        finding(
+          'not-a-slot',
+          { feature: feature.name },
+          {
+            operation: context.operation.id,
+            feature: feature.id,
+            field: 'targets',
+          },
+        ),
       );
       continue;
     }

@@ -1,6 +1,5 @@
 import { Chain, arcOf, chainLength, pieceLength, pieces, pointAtShare, splitPiece } from '../../geometry/plane/chain';
-import { Finding, note, stop } from '../../quantity/finding';
-import { formatNumber } from '../../quantity/units';
+import { Finding, finding } from '../../quantity/finding';
 import type { PlanContext } from '../operation';
 import { PathBuilder, Tag } from '../../path/path';
 
@@ -145,34 +144,14 @@ export function tabFindings(
 ): Finding[] {
   const place = { operation: operation.id, field: 'params.tabPlaces' };
   const findings: Finding[] = [];
-  if (!arePlaces(places))
-    findings.push(
-      stop(
-        'tab-places',
-        `“${places}” does not say where tabs stand`,
-        'Write percents of the way round, such as 10 40 75',
-        place,
-      ),
-    );
-  const [width, length] = [formatNumber(tabs.width, 1), formatNumber(chainLength(lap), 1)];
+  if (!arePlaces(places)) findings.push(finding('tab-places', { places }, place));
+  const [width, length] = [tabs.width, chainLength(lap)];
   const short = tabOnShortSide(lap, tabs, tool.diameter);
   if (tabs.at.length * (tabs.width + tool.diameter) > chainLength(lap))
     findings.push(
-      stop(
-        'tabs-too-wide',
-        `${tabs.at.length} tabs of ${width} mm leave nothing to cut on a line of ${length} mm`,
-        'Ask for fewer or narrower tabs',
-        { ...place, field: 'params.tabWidth' },
-      ),
+      finding('tabs-too-wide', { count: tabs.at.length, width, length }, { ...place, field: 'params.tabWidth' }),
     );
   else if (short !== undefined)
-    findings.push(
-      note(
-        'tab-round-corner',
-        `A tab of ${width} mm is wider than the side it stands on and goes round a corner`,
-        'Move it, or make the tabs narrower',
-        { ...place, at: pointAtShare(lap, short) },
-      ),
-    );
+    findings.push(finding('tab-round-corner', { width }, { ...place, at: pointAtShare(lap, short) }));
   return findings;
 }

@@ -1,10 +1,9 @@
-import { formatNumber } from '../../quantity/units';
 import Flatbush from 'flatbush';
 import { Chain, asCircle, flatten, signedArea } from '../../geometry/plane/chain';
 import { contains } from '../../geometry/plane/clip';
 import { Gap, joinChains } from '../../geometry/plane/join';
 import { boundsOf } from '../../geometry/plane/point';
-import { Finding, care } from '../../quantity/finding';
+import { Finding, finding } from '../../quantity/finding';
 import { LengthUnit } from '../../quantity/units';
 import { readDxf } from './dxf';
 import { Feature, Meaning, SINGLE } from '../plate/feature';
@@ -97,14 +96,7 @@ export function importDrawing(text: string, options: ImportOptions = IMPORT_DEFA
     all.push(...joined.chains.map((chain) => ({ chain, layer })));
   }
   for (const gap of gaps.slice(0, 50)) {
-    findings.push(
-      care(
-        'gap',
-        `Two ends stay ${formatNumber(gap.width, 3)} mm apart at X ${formatNumber(gap.from.x, 2)} Y ${formatNumber(gap.from.y, 2)}`,
-        'Close it with a straight, or mend the drawing',
-        { at: gap.from },
-      ),
-    );
+    findings.push(finding('gap', { width: gap.width, near: gap.from }, { at: gap.from }));
   }
   const placed = levels(all);
   const closed = placed.filter((p) => p.chain.closed);

@@ -1,7 +1,7 @@
 /** Reader of ASCII DXF drawings, R12 to current. Our own because a reader must name the line of a fault and never hang. */
 import { Chain, Vertex, circle, transform } from '../../geometry/plane/chain';
 import { Budget, withinBudget } from '../../quantity/budget';
-import { Finding, care, note, stop } from '../../quantity/finding';
+import { Finding, finding } from '../../quantity/finding';
 import { LengthUnit, MM_PER_INCH } from '../../quantity/units';
 
 interface Tag {
@@ -65,27 +65,13 @@ function* tagsOf(text: string, findings: Finding[]): Generator<Tag> {
     const code = Number(lines[i].trim());
     if (lines[i].trim() === '' || !Number.isInteger(code)) {
       if (lines.slice(i).every((l) => l.trim() === '')) return;
-      findings.push(
-        stop(
-          'dxf-broken',
-          `Line ${i + 1} should hold a group code but reads “${lines[i].trim().slice(0, 30)}”`,
-          'Save the drawing again as ASCII DXF; what came before this line was read',
-          { line: i + 1 },
-        ),
-      );
+      findings.push(finding('dxf-broken', { line: i + 1, text: lines[i].trim().slice(0, 30) }, { line: i + 1 }));
       return;
     }
     yield { code, value: lines[i + 1].trim(), line: i + 2 };
     if (code === 0 && lines[i + 1].trim() === 'EOF') return;
   }
-  findings.push(
-    care(
-      'dxf-cut-short',
-      'The file ends before its end mark',
-      'Check that the whole drawing arrived; save it again if something is missing',
-      { line: lines.length },
-    ),
-  );
+  findings.push(finding('dxf-cut-short', {}, { line: lines.length }));
 }
 
 const numberAt = (e: Entity, code: number, otherwise: number): number => {
@@ -369,26 +355,15 @@ function curvesOf(entities: Entity[], file: File, scale: number, findings: Findi
     }
     const read = CURVES[e.type];
     if (!read) {
-      if (!SILENT.has(e.type) && e.type)
-        findings.push(
-          note(
-            'dxf-skipped',
-            `A ${e.type} was left out; it is not a flat curve`,
-            'Redraw it with lines and arcs if it matters',
-            { line: e.line },
-          ),
-        );
+      if (!SILENT.has(e.type) && e.type) findings.push(finding('dxf-skipped', { type: e.type }, { line: e.line }));
       continue;
     }
     const mirrored = numberAt(e, 230, 1) < 0;
     const chain = read(e, scale);
-    if (typeof chain === 'string')
-      findings.push(care('dxf-curve', `A ${e.type} cannot be read: ${chain}`, 'Redraw this curve', { line: e.line }));
+    if (typeof chain === 'string') findings.push(finding('dxf-curve', { type: e.type, why: chain }, { line: e.line }));
     else if (!isSound(chain))
       findings.push(
-        care('dxf-curve', `A ${e.type} cannot be read: its numbers are missing or impossible`, 'Redraw this curve', {
-          line: e.line,
-        }),
+        finding('dxf-curve', { type: e.type, why: 'its numbers are missing or impossible' }, { line: e.line }),
       );
     else {
       file.budget.spend(chain.vertices.length);
@@ -408,25 +383,11 @@ function inserted(
 ): DrawnCurve[] {
   const block = file.blocks.get(textAt(e, 2));
   if (!block) {
-    findings.push(
-      care(
-        'dxf-block-missing',
-        `The block “${textAt(e, 2)}” is used but not in the file`,
-        'Save the drawing with its blocks, or break them up first',
-        { line: e.line },
-      ),
-    );
+    findings.push(finding('dxf-block-missing', { block: textAt(e, 2) }, { line: e.line }));
     return [];
   }
   if (depth >= DEEPEST_NESTING) {
-    findings.push(
-      care(
-        'dxf-blocks-nested',
-        `Blocks are nested more than ${DEEPEST_NESTING} deep, or within themselves`,
-        'Break the blocks up',
-        { line: e.line },
-      ),
-    );
+    findings.push(finding('dxf-blocks-nested', { deepest: DEEPEST_NESTING }, { line: e.line }));
     return [];
   }
   const even = Math.abs(Math.abs(numberAt(e, 41, 1)) - Math.abs(numberAt(e, 42, 1))) < 1e-9;
@@ -451,39 +412,25 @@ function inserted(
 export function readDxf(text: string, unit: LengthUnit = 'mm'): Drawing {
   const findings: Finding[] = [];
   if (text.length > LARGEST) {
-    return { curves: [], findings: [stop('dxf-too-large', 'The file is larger than 64 MB', 'Split the drawing', {})] };
+    return { curves: [], findings: [finding('dxf-too-large', {})] };
   }
   if (text.includes('\u0000')) {
     return {
       curves: [],
-      findings: [stop('dxf-binary', 'This is a binary file', 'Save the drawing as ASCII DXF', { line: 1 })],
+      findings: [finding('dxf-binary', {}, { line: 1 })],
     };
   }
   const file = readFile(text, findings);
   const named = UNIT_CODES[Number(file.header.get('$INSUNITS'))];
   const scale = named ?? (unit === 'inch' ? MM_PER_INCH : 1);
   const tooMany = () => {
-    findings.push(
-      stop(
-        'dxf-too-many',
-        `The drawing holds more than ${MOST_STEPS / 1e6} million curves and corners, its blocks as often as they are repeated; nothing was taken`,
-        'Split the drawing, or break up the blocks that repeat others',
-        { line: file.line },
-      ),
-    );
+    findings.push(finding('dxf-too-many', { millions: MOST_STEPS / 1e6 }, { line: file.line }));
     return undefined;
   };
   const drawn = withinBudget(() => curvesOf(file.entities, file, scale, findings, 0), tooMany);
   const curves = (drawn ?? []).map((c) => ({ ...c, chain: transform(c.chain, { scale }) }));
   if (drawn?.length === 0) {
-    findings.push(
-      stop(
-        'dxf-empty',
-        'No curve could be read from this file',
-        'Check that it is an ASCII DXF with lines, arcs, circles, polylines, ellipses or splines',
-        { line: 1 },
-      ),
-    );
+    findings.push(finding('dxf-empty', {}, { line: 1 }));
   }
   return { curves, unit: named === undefined ? undefined : named % MM_PER_INCH < 1e-9 ? 'inch' : 'mm', findings };
 }

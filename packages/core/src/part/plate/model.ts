@@ -1,10 +1,9 @@
-import { formatNumber } from '../../quantity/units';
 import { asCircle, Chain, circle, chainBounds, flatten, signedArea } from '../../geometry/plane/chain';
 import { Region, contains, difference, intersection, union } from '../../geometry/plane/clip';
 import { selfCrossing } from '../../geometry/plane/crossing';
 import { Thread, parseThread } from '../../cutting/threads';
 import { Bounds, EMPTY_BOUNDS, Point, joinBounds } from '../../geometry/plane/point';
-import { Finding, care, stop } from '../../quantity/finding';
+import { Finding, finding } from '../../quantity/finding';
 import { Edge, edgeDrop, surfaceAround } from './edges';
 import { Counterbore, Feature, Part } from './feature';
 import { unknownLetters } from './lettering';
@@ -71,30 +70,14 @@ function chainFindings(feature: Feature, chain: Chain): Finding[] {
   if (!chain.closed) {
     return feature.meaning === 'edge' || feature.meaning === 'line'
       ? []
-      : [
-          stop(
-            'open-chain',
-            `“${feature.name}” is open: its ends do not meet`,
-            'Close the gap in the drawing, close it on import, or set its meaning to ignore',
-            place,
-          ),
-        ];
+      : [finding('open-chain', { feature: feature.name }, place)];
   }
   const crossing = selfCrossing(flatten(chain, 0.01));
   if (crossing) {
-    return [
-      stop(
-        'self-crossing',
-        `“${feature.name}” crosses itself at X ${formatNumber(crossing.x, 2)} Y ${formatNumber(crossing.y, 2)}`,
-        'Correct the outline so that it does not cross itself',
-        { feature: feature.id, at: crossing },
-      ),
-    ];
+    return [finding('self-crossing', { feature: feature.name, near: crossing }, { feature: feature.id, at: crossing })];
   }
   if (Math.abs(signedArea(chain)) < 1e-3) {
-    return [
-      stop('no-area', `“${feature.name}” encloses no area`, 'Give it a size or set its meaning to ignore', place),
-    ];
+    return [finding('no-area', { feature: feature.name }, place)];
   }
   return [];
 }
@@ -107,10 +90,9 @@ function letterFindings({ id, name, shape }: Feature): Finding[] {
   return missing.length === 0
     ? []
     : [
-        care(
+        finding(
           'no-such-letter',
-          `The lettering has no ${missing.map((c) => `“${c}”`).join(', ')}; “${name}” is engraved without`,
-          'Write it with other letters',
+          { letters: missing.map((c) => `“${c}”`).join(', '), feature: name },
           { feature: id, field: 'shape.text' },
         ),
       ];
@@ -120,24 +102,9 @@ function depthFindings(feature: Feature, thickness: number): Finding[] {
   if (feature.meaning !== 'pocket' && feature.meaning !== 'hole') return [];
   const place = { feature: feature.id, field: 'depth' };
   if (feature.through) return [];
-  if (feature.depth <= 0)
-    return [
-      stop(
-        'no-depth',
-        `“${feature.name}” has no depth`,
-        'Give it a depth below the top of the part, or let it go through',
-        place,
-      ),
-    ];
+  if (feature.depth <= 0) return [finding('no-depth', { feature: feature.name }, place)];
   if (feature.depth > thickness + 1e-6) {
-    return [
-      care(
-        'deeper-than-part',
-        `“${feature.name}” is ${feature.depth} mm deep in a part ${thickness} mm thick`,
-        'Lessen its depth, thicken the part, or let it go through',
-        place,
-      ),
-    ];
+    return [finding('deeper-than-part', { feature: feature.name, depth: feature.depth, thickness }, place)];
   }
   return [];
 }
@@ -149,9 +116,13 @@ function holesOf(feature: Feature, chains: Chain[], thickness: number): { holes:
     const round = asCircle(chain);
     if (!round) {
       findings.push(
-        stop('hole-not-round', `“${feature.name}” is not round, so it cannot be drilled`, 'Set its meaning to pocket', {
-          feature: feature.id,
-        }),
+        finding(
+          'hole-not-round',
+          { feature: feature.name },
+          {
+            feature: feature.id,
+          },
+        ),
       );
       continue;
     }
@@ -185,10 +156,9 @@ function counterbores(model: PartModel, feature: Feature): void {
   const place = { feature: feature.id, field: 'counterbore', at: hole.centre };
   if (counterbore.diameter <= hole.diameter || counterbore.depth >= hole.depth)
     model.findings.push(
-      stop(
+      finding(
         'counterbore-no-mouth',
-        `The counterbore of “${feature.name}” is ${counterbore.diameter <= hole.diameter ? 'no wider' : 'no shallower'} than its hole`,
-        'Make it wider than the hole and less deep',
+        { feature: feature.name, isNarrow: counterbore.diameter <= hole.diameter },
         place,
       ),
     );
@@ -219,14 +189,7 @@ function edgeFindings(edge: Edge, feature: Feature, thickness: number): Finding[
   const deepest = feature.through || feature.meaning === 'outline' ? thickness : feature.depth || thickness;
   return edgeDrop(edge.form) < deepest + edge.top
     ? []
-    : [
-        care(
-          'edge-too-high',
-          `The broken edge of “${feature.name}” is as high as its wall`,
-          'Make it smaller, or give it a wider angle',
-          { feature: feature.id, field: 'edge' },
-        ),
-      ];
+    : [finding('edge-too-high', { feature: feature.name }, { feature: feature.id, field: 'edge' })];
 }
 
 /**
@@ -261,14 +224,7 @@ export function modelOf(part: Part): PartModel {
 
   model.outline = regions(of('outline'));
   if (model.outline.length === 0) {
-    findings.push(
-      stop(
-        'no-outline',
-        'The part has no outside',
-        'Give one closed chain the meaning “outside of the part”, or draw a plate',
-        {},
-      ),
-    );
+    findings.push(finding('no-outline', {}));
   }
   for (const [, chains] of of('outline'))
     for (const c of chains) model.bounds = joinBounds(model.bounds, chainBounds(c));

@@ -1,4 +1,4 @@
-import { formatNumber } from '../../quantity/units';
+import { Finding, finding } from '../../quantity/finding';
 import { chordCount } from '../../geometry/plane/chain';
 
 /** Start and end of an arc may lie this far off its circle before it is reported, mm. */
@@ -10,23 +10,11 @@ const FLAT_TOLERANCE = 0.001;
 /** Start and end in the two axes of the plane, mm. */
 export type ArcEnds = [u0: number, v0: number, u1: number, v1: number];
 
-/** What is wrong with an arc, and what cures it. */
-export interface ArcFault {
-  code: string;
-  message: string;
-  remedy: string;
-}
-
 /** One of the two centres a radius leaves; a negative one means the longer way round. */
-function byRadius([u0, v0, u1, v1]: ArcEnds, r: number, clockwise: boolean): [number, number] | ArcFault {
+function byRadius([u0, v0, u1, v1]: ArcEnds, r: number, clockwise: boolean): [number, number] | Finding {
   const radius = Math.abs(r);
   const chord = Math.hypot(u1 - u0, v1 - v0);
-  if (chord < 1e-9 || chord > 2 * radius + ARC_SLACK)
-    return {
-      code: 'arc-radius-too-small',
-      message: `An arc of radius ${formatNumber(radius, 3)} mm cannot join points ${formatNumber(chord, 3)} mm apart`,
-      remedy: 'Correct R, or give I and J',
-    };
+  if (chord < 1e-9 || chord > 2 * radius + ARC_SLACK) return finding('arc-radius-too-small', { radius, chord });
   const h = Math.sqrt(Math.max(0, radius * radius - (chord * chord) / 4));
   const side = (clockwise ? -1 : 1) * (r < 0 ? -1 : 1);
   return [(u0 + u1) / 2 - ((v1 - v0) / chord) * h * side, (v0 + v1) / 2 + ((u1 - u0) / chord) * h * side];
@@ -41,18 +29,14 @@ export function centreOf(
   ends: ArcEnds,
   { i, j, r }: { i?: number; j?: number; r?: number },
   clockwise: boolean,
-): [number, number] | ArcFault {
+): [number, number] | Finding {
   if (r !== undefined && i === undefined && j === undefined) return byRadius(ends, r, clockwise);
   const [u0, v0, u1, v1] = ends;
   const centre: [number, number] = [u0 + (i ?? 0), v0 + (j ?? 0)];
   const radius = Math.hypot(i ?? 0, j ?? 0);
   const off = Math.abs(Math.hypot(u1 - centre[0], v1 - centre[1]) - radius);
   if (radius >= 1e-6 && off <= ARC_SLACK + ARC_SHARE * radius) return centre;
-  return {
-    code: 'arc-impossible',
-    message: `An arc ends ${formatNumber(off, 3)} mm off its own circle`,
-    remedy: 'Correct I and J, or the end point',
-  };
+  return finding('arc-impossible', { off });
 }
 
 /** An arc as chords within a micrometre: where each ends, mm, and its share of the way. */

@@ -1,10 +1,10 @@
 import { Budget, withinBudget } from '../../quantity/budget';
-import { Finding, care, note, stop } from '../../quantity/finding';
-import { LengthUnit, MM_PER_INCH, formatNumber } from '../../quantity/units';
+import { Code, DataOf, Finding, finding } from '../../quantity/finding';
+import { LengthUnit, MM_PER_INCH } from '../../quantity/units';
 import { sweepOf } from '../../path/path';
 import { ArcEnds, centreOf, chords } from './arcs';
 import { bentWay } from './bent';
-import { BlockFault, blockFault, idleWord } from './block-check';
+import { blockFault, idleWord } from './block-check';
 import { CYCLE_CODES, FEED_MODES, FeedMode, HARMLESS, NOT_FOLLOWED, SETS_PLACES } from './codes';
 import { compensated } from './compensation';
 import { FixedCycle } from './fixed-cycle';
@@ -96,10 +96,14 @@ class Reader {
     if (options.beam) this.tool = this.pending = options.beam.tool;
   }
 
-  private report(make: typeof stop, code: string, message: string, remedy: string, once = code): void {
+  private report<C extends Code>(code: C, data: DataOf<C>, once: string = code): void {
+    this.tell(finding(code, data), once);
+  }
+
+  private tell(fault: Finding, once: string): void {
     if (this.told.has(once) || this.findings.length >= MAX_FINDINGS) return;
     this.told.add(once);
-    this.findings.push(make(code, message, remedy, { line: this.line }));
+    this.findings.push({ ...fault, place: { line: this.line } });
   }
 
   /** A program that ends with compensation on has been cut as far as it goes. */
@@ -108,24 +112,13 @@ class Reader {
     if (!this.usesLengths) return;
     for (const [tool, line] of this.withoutLength) {
       this.line = line;
-      this.report(
-        stop,
-        'no-length-offset',
-        `T${tool} cuts without its length offset (G43), which other tools of this program have`,
-        'Write G43 with its H before its first move down',
-        `length:${tool}`,
-      );
+      this.report('no-length-offset', { tool }, `length:${tool}`);
     }
   }
 
   /** What a program that runs on and on is told. */
   tooLong(): void {
-    this.report(
-      stop,
-      'program-too-long',
-      `The program runs on for more than ${MOST_STEPS / 1e6} million lines and motions; it is read up to here`,
-      'Split it, or look for a subprogram or a cycle that is repeated too often',
-    );
+    this.report('program-too-long', { millions: MOST_STEPS / 1e6 });
   }
 
   read(raw: string, line: number): Flow {
@@ -133,48 +126,24 @@ class Reader {
     this.budget.spend();
     const { words, comments, skipped, fault } = wordsOf(raw);
     for (const text of comments) this.comments.push({ line, text });
-    if (skipped)
-      this.report(
-        note,
-        'block-skip',
-        'A line marked with / is read as if the skip switch were off',
-        'Set the switch the same way at the machine',
-      );
-    if (fault !== undefined)
-      this.report(
-        stop,
-        'not-understood',
-        `“${fault}” is not understood`,
-        'Take it out, or prove this program at the machine; macros and expressions are not guessed',
-        `word:${line}`,
-      );
+    if (skipped) this.report('block-skip', {});
+    if (fault !== undefined) this.report('not-understood', { what: fault }, `word:${line}`);
     if (words.length === 0) return 'on';
     if (words.length > MOST_WORDS) {
-      this.report(
-        stop,
-        'block-too-long',
-        `${words.length} words stand in one block; no control reads that many`,
-        'Write them as blocks of their own',
-        `long:${line}`,
-      );
+      this.report('block-too-long', { count: words.length }, `long:${line}`);
       return 'on';
     }
     this.refuse(blockFault(words));
     return this.block(words);
   }
 
-  private refuse(fault: BlockFault | undefined): void {
-    if (fault) this.report(stop, fault.code, fault.message, fault.remedy, `block:${this.line}`);
+  private refuse(fault: Finding | undefined): void {
+    if (fault) this.tell(fault, `block:${this.line}`);
   }
 
   /** A subprogram that cannot be followed. */
   cannotFollow(why: FlowFault, call: number): void {
-    const [message, remedy] = {
-      missing: [`Subprogram O${call} is not in this text`, 'Put it into the same file, behind the end of the program'],
-      deep: [`Subprogram O${call} is called too deep`, 'Let subprograms call each other at most eight deep'],
-      long: ['The program runs on and on', 'Look for a subprogram that is called again and again'],
-    }[why];
-    this.report(stop, `subprogram-${why}`, message, remedy, `sub:${why}:${call}`);
+    this.report(`subprogram-${why}`, { call }, `sub:${why}:${call}`);
   }
 
   private block(words: Word[]): Flow {
@@ -217,8 +186,7 @@ class Reader {
   }
 
   private setFeed(value: number): void {
-    if (value <= 0)
-      this.report(stop, 'feed-zero', `A feed of ${value} does not move`, 'Give a feed above zero', `feed:${this.line}`);
+    if (value <= 0) this.report('feed-zero', { feed: value }, `feed:${this.line}`);
     if (this.feedMode === 'inverse') this.inverse = value;
     else this.feed = value * this.scale * (this.feedMode === 'turn' ? this.rpm : 1);
   }
@@ -263,13 +231,7 @@ class Reader {
     const name = Number.isInteger(code) ? `G${code}` : `G${code} P${p ?? 1}`;
     const known = this.options.offsets?.get(name);
     if (this.offset && this.offset !== name && !known)
-      this.report(
-        stop,
-        'offset-unknown',
-        `${name} is used besides ${this.offset}; where its zero lies is not known`,
-        'Say where it lies, or write a program for each offset',
-        `offset:${name}`,
-      );
+      this.report('offset-unknown', { name, offset: this.offset }, `offset:${name}`);
     if (!this.offset || known) this.offset = name;
     this.reframe(() => (this.frame.offset = known ?? { x: 0, y: 0, z: 0 }));
   }
@@ -306,13 +268,7 @@ class Reader {
     const h = words.find((w) => w.letter === 'H')?.value;
     this.hasLength = this.usesLengths = true;
     if (h !== undefined && h !== this.tool && this.tool > 0)
-      this.report(
-        care,
-        'other-length',
-        `T${this.tool} is given the length of another tool (H${h})`,
-        'Use the H of the tool itself, unless this is meant',
-        `length:${this.line}`,
-      );
+      this.report('other-length', { tool: this.tool, h }, `length:${this.line}`);
   }
 
   /** Switches compensation on where it is known what the register holds; wear alone follows the path as written. */
@@ -340,14 +296,7 @@ class Reader {
     for (const motion of followed.moves) this.motions.push(motion);
     if (!followed.fault) return;
     const { line } = followed.fault;
-    this.findings.push(
-      stop(
-        'compensation-does-not-fit',
-        `A cutter of radius ${formatNumber(radius, 3)} mm does not fit into what is programmed here`,
-        'Take a smaller cutter, or round the corner by more than its radius',
-        { line },
-      ),
-    );
+    this.findings.push(finding('compensation-does-not-fit', { radius }, { line }));
   }
 
   private harmless(name: string): boolean {
@@ -355,30 +304,9 @@ class Reader {
   }
 
   private unknown(name: string, words: Word[]): void {
-    if (NOT_FOLLOWED[name])
-      this.report(
-        stop,
-        'not-followed',
-        `${NOT_FOLLOWED[name]} (${name})`,
-        'Post the program without it, or prove it at the machine',
-        name,
-      );
-    else if (name === 'G10')
-      this.report(
-        care,
-        'offset-set',
-        'The program sets offsets itself (G10); the proof uses the ones you gave',
-        'Check them at the machine',
-        name,
-      );
-    else if (!this.harmless(name) && words.length)
-      this.report(
-        stop,
-        'not-understood',
-        `“${name}” is not understood`,
-        'Take it out, or prove this program at the machine; macros and expressions are not guessed',
-        name,
-      );
+    if (NOT_FOLLOWED[name]) this.report('not-followed', { what: NOT_FOLLOWED[name], code: name }, name);
+    else if (name === 'G10') this.report('offset-set', {}, name);
+    else if (!this.harmless(name) && words.length) this.report('not-understood', { what: name }, name);
   }
 
   /** A beam that is switched on stands for a tool that goes down, and up again when it goes out. */
@@ -406,14 +334,7 @@ class Reader {
   }
 
   private changeTool(): void {
-    if (this.pending === 0)
-      this.report(
-        care,
-        'no-tool-number',
-        'A tool change without a tool number',
-        'Name the tool (T) before or on the line of M6',
-        `m6:${this.line}`,
-      );
+    if (this.pending === 0) this.report('no-tool-number', {}, `m6:${this.line}`);
     this.tool = this.pending;
     this.hasLength = false;
     if (!this.tools.includes(this.tool)) this.tools.push(this.tool);
@@ -472,13 +393,7 @@ class Reader {
     const { homeZ, beam } = this.options;
     const { z } = this.frame.toWork(this.here);
     if (beam || z > homeZ - 1e-6) return;
-    this.report(
-      care,
-      'way-unknown',
-      `${what} with the tool at Z ${formatNumber(z, 2)} mm: this way is not proved`,
-      'Go home in Z first',
-      `way:${this.line}`,
-    );
+    this.report('way-unknown', { what, z }, `way:${this.line}`);
   }
 
   /** How a height in the work is written. */
@@ -537,14 +452,7 @@ class Reader {
   /** The feed of a cut of this length where it is told by the time it takes. */
   private timed(length: number): void {
     if (this.feedMode !== 'inverse' || this.mode === 0) return;
-    if (this.inverse === undefined)
-      this.report(
-        stop,
-        'no-feed-in-inverse-time',
-        'A cutting move in inverse time (G93) without its own F',
-        'Give F on every cutting line, or go back to G94',
-        `inverse:${this.line}`,
-      );
+    if (this.inverse === undefined) this.report('no-feed-in-inverse-time', {}, `inverse:${this.line}`);
     else this.feed = length * this.inverse;
   }
 
@@ -557,48 +465,21 @@ class Reader {
   }
 
   private checkCut(): void {
-    if (this.feed <= 0 && this.feedMode !== 'inverse')
-      this.report(stop, 'no-feed', 'A cutting move before any feed is given', 'Give a feed (F) before the first cut');
-    if (!this.spindleOn)
-      this.report(
-        stop,
-        'spindle-off',
-        'A cutting move while the spindle stands still',
-        'Start the spindle (S and M3) before the first cut of each tool: a change stops it',
-        `spindle:${this.tool}`,
-      );
+    if (this.feed <= 0 && this.feedMode !== 'inverse') this.report('no-feed', {});
+    if (!this.spindleOn) this.report('spindle-off', {}, `spindle:${this.tool}`);
     if (this.spindleOn && !this.options.beam) this.checkTurn();
-    if (!this.offset)
-      this.report(
-        care,
-        'no-offset',
-        'No work offset is named before the first cut',
-        'Name one (G54 to G59), so that nobody relies on what was left in the control',
-      );
+    if (!this.offset) this.report('no-offset', {});
     if (this.tool > 0 && !this.hasLength && !this.withoutLength.has(this.tool))
       this.withoutLength.set(this.tool, this.line);
-    if (this.tool === 0) this.report(care, 'no-tool', 'A cut before any tool is named', 'Say which tool it is');
+    if (this.tool === 0) this.report('no-tool', {});
   }
 
   private checkTurn(): void {
     const { tool, turnsLeft } = this;
-    if (this.rpm <= 0)
-      this.report(
-        stop,
-        'no-speed',
-        'A cutting move while the spindle is told no speed',
-        'Give a speed (S) before the first cut',
-        `speed:${tool}`,
-      );
+    if (this.rpm <= 0) this.report('no-speed', {}, `speed:${tool}`);
     const { leftHanded } = this.options;
     if (leftHanded && tool > 0 && leftHanded.has(tool) !== turnsLeft)
-      this.report(
-        stop,
-        'wrong-turn',
-        `T${tool} cuts turning to the ${turnsLeft ? 'right' : 'left'}, and the spindle turns the other way (M${turnsLeft ? 4 : 3})`,
-        `Start it with M${turnsLeft ? 3 : 4}`,
-        `turn:${tool}`,
-      );
+      this.report('wrong-turn', { tool, toLeft: turnsLeft }, `turn:${tool}`);
   }
 
   /** Centre of an arc from I, J, K or R in the plane's own axes, or a finding. */
@@ -607,19 +488,13 @@ class Reader {
     const [i, j, r] = given.map((value) => value && value * this.scale);
     const found = centreOf(ends, { i, j, r }, this.mode === 2);
     if (Array.isArray(found)) return found;
-    this.report(stop, found.code, found.message, found.remedy, `arc:${this.line}`);
+    this.tell(found, `arc:${this.line}`);
     return undefined;
   }
 
   private arc(words: Word[], x: number, y: number, z: number): void {
     if ([this.x, this.y, x, y].some(Number.isNaN)) {
-      this.report(
-        stop,
-        'no-start',
-        'An arc from an unknown place',
-        'Move to a known X and Y first',
-        `arc:${this.line}`,
-      );
+      this.report('no-start', {}, `arc:${this.line}`);
       return;
     }
     if (this.plane === 17) {
@@ -652,25 +527,12 @@ class Reader {
     const cycle = this.cycle!;
     cycle.take(words, this.absolute, this.scale);
     if (!cycle.isWhole) {
-      this.report(
-        stop,
-        'cycle-incomplete',
-        'A drilling cycle without its depth (Z) or start height (R)',
-        'Give both on its first line',
-        `cycle:${this.line}`,
-      );
+      this.report('cycle-incomplete', {}, `cycle:${this.line}`);
       return;
     }
     const times = Math.floor(words.find((w) => 'LK'.includes(w.letter))?.value ?? 1);
     if (times < 1) return;
-    if (times > MOST_HOLES)
-      this.report(
-        stop,
-        'cycle-too-often',
-        `A drilling cycle ${times} times over`,
-        `Ask for ${MOST_HOLES} holes at most in one block`,
-        `often:${this.line}`,
-      );
+    if (times > MOST_HOLES) this.report('cycle-too-often', { times, most: MOST_HOLES }, `often:${this.line}`);
     this.checkCut();
     const [dx, dy] = this.absolute ? [0, 0] : [x - this.x, y - this.y];
     for (let n = 0; n < Math.min(times, MOST_HOLES); n++) this.hole(cycle, x + n * dx, y + n * dy);
@@ -712,9 +574,7 @@ export function readProgram(text: string, options: ReadOptions): ReadProgram {
   reader.finish();
   const motions = reader.motions.build();
   if (motions.count === 0) {
-    reader.findings.push(
-      stop('no-motion', 'The program moves nothing', 'Check that this is a milling program', { line: 1 }),
-    );
+    reader.findings.push(finding('no-motion', {}, { line: 1 }));
   }
   return { motions, findings: reader.findings, comments: reader.comments, tools: reader.tools, lines: lines.count };
 }

@@ -1,4 +1,4 @@
-import { Finding, stop } from '../../quantity/finding';
+import { Finding, finding } from '../../quantity/finding';
 import { formatNumber, LengthUnit, MM_PER_INCH } from '../../quantity/units';
 import { Controller, CycleKind } from '../../shop/controller';
 import { Coolant } from '../../machine/machine';
@@ -69,10 +69,9 @@ export function capabilityFindings(controller: Controller, steps: Step[], option
   const findings: Finding[] = [];
   if (!controller.workOffsets.includes(options.workOffset)) {
     findings.push(
-      stop(
+      finding(
         'no-work-offset',
-        `${controller.name} has no work offset ${options.workOffset}`,
-        `Choose one of ${controller.workOffsets.join(', ')}`,
+        { controller: controller.name, workOffset: options.workOffset, known: controller.workOffsets.join(', ') },
         { field: 'workOffset' },
       ),
     );
@@ -81,38 +80,30 @@ export function capabilityFindings(controller: Controller, steps: Step[], option
     const needed = step.cycle && !wordFor(controller, step.cycle) && CANNED_ONLY[step.cycle.kind];
     if (needed)
       findings.push(
-        stop(
-          'no-cycle',
-          `“${step.name}” needs a control that can ${needed}; ${controller.name} has no cycle for it`,
-          'Mill it instead, do it by hand, or post for another control',
-          { operation: step.operationId },
-        ),
+        finding('no-cycle', { step: step.name, needed, controller: controller.name }, { operation: step.operationId }),
       );
     if (isBeam(step.tool) !== !!controller.beam)
       findings.push(
-        stop(
+        finding(
           'other-machine',
-          `${controller.name} ${controller.beam ? 'switches a beam; it' : 'has no words for a beam: it'} cannot run “${step.name}”`,
-          `Post for ${controller.beam ? 'a mill or a router' : 'a sheet cutter'}, or take the operation out`,
+          { controller: controller.name, isBeam: controller.beam !== undefined, step: step.name },
           { operation: step.operationId, field: 'controllerId' },
         ),
       );
     if (step.path.compensation.length > 0 && !controller.compensation)
       findings.push(
-        stop(
+        finding(
           'no-compensation',
-          `“${step.name}” leaves compensation to the control; ${controller.name} has none`,
-          'Let it be worked out here, or post for another control',
+          { step: step.name, controller: controller.name },
           { operation: step.operationId, field: 'params.compensation' },
         ),
       );
     if (step.coolant !== 'off' && !controller.coolant[step.coolant]) {
       const known = Object.keys(controller.coolant).join(', ') || 'none';
       findings.push(
-        stop(
+        finding(
           'no-coolant',
-          `“${step.name}” asks for ${step.coolant}, which ${controller.name} cannot switch`,
-          `Choose off or one of: ${known}`,
+          { step: step.name, coolant: step.coolant, controller: controller.name, known },
           { operation: step.operationId, field: 'coolant' },
         ),
       );

@@ -1,4 +1,4 @@
-import { Finding, care, stop } from '../../quantity/finding';
+import { Code, DataOf, Finding, finding } from '../../quantity/finding';
 import { HeightField, makeField, makePiles, setPile } from './field';
 
 /** A closed surface: nine coordinates a triangle, mm. */
@@ -46,22 +46,20 @@ function fromText(text: string): Float32Array {
  * Findings: `mesh-unreadable`, `mesh-large`, `mesh-flat`, `mesh-tangled`, `mesh-open`.
  */
 export function readStl(file: Uint8Array): { mesh?: Mesh; findings: Finding[] } {
-  const refuse = (code: string, message: string, remedy: string) => ({ findings: [stop(code, message, remedy)] });
+  const refuse = <C extends Code>(code: C, data: DataOf<C>) => ({ findings: [finding(code, data)] });
   const count = file.length >= HEAD ? new DataView(file.buffer, file.byteOffset).getUint32(80, true) : 0;
   const isBinary = count > 0 && file.length >= HEAD + EACH * count;
   const size = isBinary ? count : file.length / 200;
-  if (size > MOST_TRIANGLES)
-    return refuse('mesh-large', `The mesh has more than ${MOST_TRIANGLES} triangles`, 'Make it coarser and try again');
+  if (size > MOST_TRIANGLES) return refuse('mesh-large', { most: MOST_TRIANGLES });
   const mesh = meshOf(isBinary ? fromBinary(file, count) : fromText(new TextDecoder('latin1').decode(file)));
-  if (!mesh)
-    return refuse('mesh-unreadable', 'The file is no STL mesh that can be read', 'Save it as STL, binary or text');
-  if (mesh.max.some((m, k) => m - mesh.min[k] < 0.1))
-    return refuse('mesh-flat', 'The mesh is flat', 'Save a solid, in mm');
-  if (layersOf(mesh) > MOST_LAYERS)
-    return refuse('mesh-tangled', 'The mesh lies over itself again and again', 'Save one plain solid');
+  if (!mesh) return refuse('mesh-unreadable', {});
+  if (mesh.max.some((m, k) => m - mesh.min[k] < 0.1)) return refuse('mesh-flat', {});
+  if (layersOf(mesh) > MOST_LAYERS) return refuse('mesh-tangled', {});
   if (isClosed(mesh)) return { mesh, findings: [] };
-  const message = 'The mesh is not closed: where it is open, what lies between its faces is guessed';
-  return { mesh, findings: [care('mesh-open', message, 'Mend the mesh, or look at the stock closely')] };
+  return {
+    mesh,
+    findings: [finding('mesh-open', {})],
+  };
 }
 
 /** A vertical through a plain solid meets far fewer faces. */

@@ -1,5 +1,4 @@
-import { Finding, stop } from '../../../quantity/finding';
-import { formatNumber } from '../../../quantity/units';
+import { Finding, finding } from '../../../quantity/finding';
 import { suggestEntry } from '../../../cutting/entries';
 import { suggestSteadyBite } from '../../../cutting/bite';
 import { cutsWalls } from '../../../shop/tool';
@@ -16,10 +15,9 @@ function plan(params: ClearParams, context: PlanContext): Plan {
   const findings = [...toolFindings(context, clear.suits), ...targetFindings(context, clear.works)];
   if (params.stepover > context.tool.diameter * 0.9) {
     findings.push(
-      stop(
+      finding(
         'bite-too-wide',
-        `A bite of ${formatNumber(params.stepover, 2)} mm is nearly a full slot for ${context.tool.name}`,
-        `Ask for ${formatNumber(context.tool.diameter * 0.4, 1)} mm or less; a tenth of the diameter is usual`,
+        { stepover: params.stepover, tool: context.tool.name, most: context.tool.diameter * 0.4 },
         { operation: context.operation.id, field: 'params.stepover' },
       ),
     );

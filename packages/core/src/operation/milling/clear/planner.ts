@@ -1,8 +1,8 @@
 import { Boundary } from '../../../geometry/plane/boundary';
 import { Region, area, difference, intersection, islands, offset, union } from '../../../geometry/plane/clip';
 import { boundsOf, growBounds } from '../../../geometry/plane/point';
-import { Finding, care, note, stop } from '../../../quantity/finding';
-import { formatNumber, radians } from '../../../quantity/units';
+import { Finding, finding } from '../../../quantity/finding';
+import { radians } from '../../../quantity/units';
 import { isAxial, profileTop } from '../../../shop/tool';
 import { helixDown, rampDown } from '../../entry';
 import { finishWalls } from '../finish';
@@ -167,30 +167,17 @@ export class ClearPlanner {
     const left = clearing.leftStanding(0.1);
     if (left.at && left.area > 0.2) {
       this.findings.push(
-        care(
-          'left-standing',
-          `${formatNumber(left.area, 1)} mm² of “${feature.name}” could be reached and still stands near X ${formatNumber(left.at.x, 1)} Y ${formatNumber(left.at.y, 1)}`,
-          'Take a smaller turn or another bite, or clear what is left with a smaller tool',
-          { ...place, at: left.at },
-        ),
+        finding('left-standing', { area: left.area, feature: feature.name, near: left.at }, { ...place, at: left.at }),
       );
     }
     if (!params.finish && !clearing.stretches.some((s) => s.kind === 'pass')) {
-      this.findings.push(
-        note(
-          'nothing-left',
-          `There is nothing left of “${feature.name}” for ${context.tool.name}`,
-          'Switch the operation off',
-          place,
-        ),
-      );
+      this.findings.push(finding('nothing-left', { feature: feature.name, tool: context.tool.name }, place));
     }
     if (clearing.stretches.some((s) => s.kind === 'plunge') && !context.tool.centreCutting) {
       this.findings.push(
-        stop(
+        finding(
           'no-room-to-enter',
-          `${context.tool.name} has no room to ramp into “${feature.name}” and does not cut to its centre`,
-          'Drill a hole there first, or choose a smaller or a centre-cutting tool',
+          { tool: context.tool.name, feature: feature.name },
           { ...place, tool: context.tool.id },
         ),
       );

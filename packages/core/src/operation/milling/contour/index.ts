@@ -1,6 +1,5 @@
 import { area } from '../../../geometry/plane/clip';
-import { Finding, care, note, stop } from '../../../quantity/finding';
-import { formatNumber } from '../../../quantity/units';
+import { Finding, finding } from '../../../quantity/finding';
 import { suggestBite } from '../../../cutting/bite';
 import { suggestEntry, suggestFinish } from '../../../cutting/entries';
 import { Feature } from '../../../part/plate/feature';
@@ -32,10 +31,9 @@ function sideFindings(params: ContourParams, { operation, targets }: PlanContext
   if (!wrong) return [];
   const closed = instancesOf(wrong)[0].closed;
   return [
-    stop(
+    finding(
       'side-unclear',
-      `“${wrong.name}” is ${closed ? 'closed: it has an inside and an outside' : 'open: it has a left and a right'}, so “${params.side}” means nothing for it`,
-      closed ? 'Choose outside or inside' : 'Choose left, right or on the line',
+      { feature: wrong.name, isClosed: closed, side: params.side },
       { operation: operation.id, feature: wrong.id, field: 'params.side' },
     ),
   ];
@@ -51,10 +49,14 @@ function plan(params: ContourParams, context: PlanContext): Plan {
     const closed = instancesOf(feature).every((c) => c.closed);
     if (closed && area(regionOf(feature)) < 1e-3) {
       findings.push(
-        stop('nothing-to-run-around', `“${feature.name}” encloses no area to run around`, 'Close the outline', {
-          operation: context.operation.id,
-          feature: feature.id,
-        }),
+        finding(
+          'nothing-to-run-around',
+          { feature: feature.name },
+          {
+            operation: context.operation.id,
+            feature: feature.id,
+          },
+        ),
       );
       continue;
     }
@@ -68,21 +70,13 @@ function plan(params: ContourParams, context: PlanContext): Plan {
       depth > context.tool.fluteLength &&
       !reach.some((f) => f.level === 'stop')
     ) {
-      findings.push(
-        note(
-          'finish-deep',
-          `The finish lap is ${formatNumber(depth, 1)} mm deep, more than the flutes; the upper part was cut before`,
-          'Finish at each layer, or check the proof for rubbing',
-          { operation: context.operation.id, field: 'params.finishAt' },
-        ),
-      );
+      findings.push(finding('finish-deep', { depth }, { operation: context.operation.id, field: 'params.finishAt' }));
     }
     if (bottom < context.bottom - 0.5)
       findings.push(
-        care(
+        finding(
           'deeper-than-stock',
-          `“${context.operation.name}” goes ${formatNumber(context.bottom - bottom, 1)} mm below the stock`,
-          'Break through less, or make sure nothing is beneath it',
+          { operation: context.operation.name, below: context.bottom - bottom },
           { operation: context.operation.id, feature: feature.id, field: 'params.breakthrough' },
         ),
       );

@@ -1,8 +1,8 @@
 import { Chain, chainLength } from '../../../geometry/plane/chain';
 import { area, contains, distanceToBoundary, intersection, offset } from '../../../geometry/plane/clip';
 import { distance, Point } from '../../../geometry/plane/point';
-import { Finding, note, stop } from '../../../quantity/finding';
-import { degrees, formatNumber, radians } from '../../../quantity/units';
+import { Finding, finding } from '../../../quantity/finding';
+import { degrees, radians } from '../../../quantity/units';
 import { Feature } from '../../../part/plate/feature';
 import { regionOf } from '../../../part/plate/model';
 import { instancesOf } from '../../../part/plate/shapes';
@@ -88,10 +88,9 @@ export class ContourPlanner {
 
   private noRoom(feature: Feature): Finding {
     const { tool, operation } = this.context;
-    return stop(
+    return finding(
       'contour-too-small',
-      `${tool.name} does not fit along “${feature.name}”`,
-      'Choose a smaller tool, or hold the ends back less',
+      { tool: tool.name, feature: feature.name },
       { operation: operation.id, feature: feature.id, field: 'toolId' },
     );
   }
@@ -153,18 +152,8 @@ export class ContourPlanner {
     if ((!off || compensates) && !this.findings.some((f) => f.code.startsWith('no-lead')))
       this.findings.push(
         compensates
-          ? stop(
-              'no-lead-for-compensation',
-              'There is no room to lead onto the wall; the lap starts on it, where the control cannot take up its compensation',
-              'Choose another start, a smaller lead or a smaller tool',
-              { operation: context.operation.id, field: 'params.lead' },
-            )
-          : note(
-              'no-lead',
-              'There is no room to lead onto the wall; the lap starts on it',
-              'Choose another start, a smaller lead or a smaller tool',
-              { operation: context.operation.id, field: 'params.lead' },
-            ),
+          ? finding('no-lead-for-compensation', {}, { operation: context.operation.id, field: 'params.lead' })
+          : finding('no-lead', {}, { operation: context.operation.id, field: 'params.lead' }),
       );
     return { off };
   }
@@ -183,10 +172,9 @@ export class ContourPlanner {
     const short = a.bulge !== 0 || distance(a, b) <= this.inControl;
     if (short && !this.findings.some((f) => f.code === 'lead-too-short'))
       this.findings.push(
-        stop(
+        finding(
           'lead-too-short',
-          `The control switches its compensation on a straight longer than the radius of the cutter, ${formatNumber(this.inControl, 2)} mm; the lead has ${formatNumber(a.bulge === 0 ? distance(a, b) : 0, 2)} mm`,
-          'Make the lead longer, or lead on by an arc',
+          { radius: this.inControl, lead: a.bulge === 0 ? distance(a, b) : 0 },
           { operation: this.context.operation.id, field: 'params.lead' },
         ),
       );

@@ -4,8 +4,8 @@ import { Chain, chainLength, flatten, reversed, startedNear } from '../../../geo
 import { Region, area, contains, difference, distanceToBoundary, islands, offset } from '../../../geometry/plane/clip';
 import { Point, distance, distanceToSegment } from '../../../geometry/plane/point';
 import { Budget } from '../../../quantity/budget';
-import { Finding, care } from '../../../quantity/finding';
-import { formatNumber, radians } from '../../../quantity/units';
+import { Finding, finding } from '../../../quantity/finding';
+import { radians } from '../../../quantity/units';
 import { solidAt } from '../../../part/plate/model';
 import { cannotPlunge } from '../../checks';
 import { helixDown, rampDown } from '../../entry';
@@ -131,10 +131,9 @@ export class PocketPlanner {
     const { params, context } = this;
     if (params.stepover <= this.radius) return params.stepover;
     this.findings.push(
-      care(
+      finding(
         'bite-narrowed',
-        `A bite of ${formatNumber(params.stepover, 2)} mm would leave posts between the passes; ${formatNumber(this.radius, 2)} mm is used`,
-        'Ask for half the diameter or less',
+        { stepover: params.stepover, radius: this.radius },
         { operation: context.operation.id, field: 'params.stepover' },
       ),
     );

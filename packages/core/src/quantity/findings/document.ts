@@ -1,0 +1,41 @@
+import { stop } from './words';
+
+/** Findings of documents: files, fields, what is stored. */
+export const DOCUMENT = {
+  'stored-unread': stop<{ one: string; id: string; first: string; more: number }>(
+    (d) =>
+      `The ${d.one} “${d.id}” was stored by another version and cannot be read (${d.first}${d.more ? `, and ${d.more} more` : ''})`,
+    'It stays as it is stored; put it in anew, or open this data with the version that wrote it',
+  ),
+  'unknown-operation': stop<{ operation: string; kind: string }>(
+    (d) => `“${d.operation}” is of a kind nobody knows: ${d.kind}`,
+    'Delete it, or open the file with the version that wrote it',
+  ),
+  'no-version': stop('The file does not say which format version it is', 'Choose a job file written by Tidy Path'),
+  'newer-version': stop<{ version: number; known: number }>(
+    (d) => `The file is of format version ${d.version}; this program knows up to ${d.known}`,
+    'Open it with a newer Tidy Path',
+  ),
+  'old-version': stop<{ version: number }>(
+    (d) => `Format version ${d.version} was never released`,
+    'Choose a job file written by Tidy Path',
+  ),
+  'not-a-job': stop('This is not a job file', 'Choose a file that Tidy Path exported'),
+  'not-json': stop<{ line: number }>(
+    (d) => `The file is broken at line ${d.line}`,
+    'Choose an unbroken job file; the jobs you have are untouched',
+  ),
+  'unknown-field': stop<{ field: string }>(
+    (d) => `There is a field “${d.field}” that nobody knows`,
+    'Take it out, or open the file with the version that wrote it',
+  ),
+  'bad-field': stop<{ field: string; why: string }>((d) => `${d.field}: ${d.why}`, 'Correct this value'),
+  'too-deep': stop<{ deepest: number }>(
+    (d) => `Values lie more than ${d.deepest} deep in each other`,
+    'Choose another file, or one that holds less',
+  ),
+  'too-many-values': stop<{ millions: number }>(
+    (d) => `The file holds more than ${d.millions} million values`,
+    'Choose another file, or one that holds less',
+  ),
+};

@@ -1,0 +1,52 @@
+import { Spot, care, note, stop } from './words';
+
+/** Findings of drawings and meshes that are opened. */
+export const DRAWING = {
+  gap: care<{ width: number; near: Spot }>(
+    (d, say) => `Two ends stay ${say.mm(d.width, 3)} apart at ${say.at(d.near, 2)}`,
+    'Close it with a straight, or mend the drawing',
+  ),
+  'dxf-broken': stop<{ line: number; text: string }>(
+    (d) => `Line ${d.line} should hold a group code but reads “${d.text}”`,
+    'Save the drawing again as ASCII DXF; what came before this line was read',
+  ),
+  'dxf-cut-short': care(
+    'The file ends before its end mark',
+    'Check that the whole drawing arrived; save it again if something is missing',
+  ),
+  'dxf-skipped': note<{ type: string }>(
+    (d) => `A ${d.type} was left out; it is not a flat curve`,
+    'Redraw it with lines and arcs if it matters',
+  ),
+  'dxf-curve': care<{ type: string; why: string }>((d) => `A ${d.type} cannot be read: ${d.why}`, 'Redraw this curve'),
+  'dxf-block-missing': care<{ block: string }>(
+    (d) => `The block “${d.block}” is used but not in the file`,
+    'Save the drawing with its blocks, or break them up first',
+  ),
+  'dxf-blocks-nested': care<{ deepest: number }>(
+    (d) => `Blocks are nested more than ${d.deepest} deep, or within themselves`,
+    'Break the blocks up',
+  ),
+  'dxf-too-large': stop('The file is larger than 64 MB', 'Split the drawing'),
+  'dxf-binary': stop('This is a binary file', 'Save the drawing as ASCII DXF'),
+  'dxf-too-many': stop<{ millions: number }>(
+    (d) =>
+      `The drawing holds more than ${d.millions} million curves and corners, its blocks as often as they are repeated; nothing was taken`,
+    'Split the drawing, or break up the blocks that repeat others',
+  ),
+  'dxf-empty': stop(
+    'No curve could be read from this file',
+    'Check that it is an ASCII DXF with lines, arcs, circles, polylines, ellipses or splines',
+  ),
+  'mesh-large': stop<{ most: number }>(
+    (d) => `The mesh has more than ${d.most} triangles`,
+    'Make it coarser and try again',
+  ),
+  'mesh-unreadable': stop('The file is no STL mesh that can be read', 'Save it as STL, binary or text'),
+  'mesh-flat': stop('The mesh is flat', 'Save a solid, in mm'),
+  'mesh-tangled': stop('The mesh lies over itself again and again', 'Save one plain solid'),
+  'mesh-open': care(
+    'The mesh is not closed: where it is open, what lies between its faces is guessed',
+    'Mend the mesh, or look at the stock closely',
+  ),
+};

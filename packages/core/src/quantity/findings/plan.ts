@@ -1,0 +1,56 @@
+import { note, stop } from './words';
+
+/** Findings of a job as a whole. */
+export const PLAN = {
+  'not-posted': stop('No program could be written', 'Cure what the Cut stage reports first'),
+  'casting-missing': stop<{ isThere: boolean; casting: string }>(
+    (d) => (d.isThere ? `The mesh of “${d.casting}” cannot be read` : 'The casting has no mesh yet'),
+    'Open its STL file on the Hold stage, or choose another shape',
+  ),
+  'tube-bore': stop('The bore of the tube is as wide as the tube', 'Correct its diameters'),
+  lathe: stop<{ machine: string }>((d) => `${d.machine} turns; these operations mill`, 'Choose a mill or a router'),
+  'beam-only': stop<{ operation: string; machine: string }>(
+    (d) => `“${d.operation}” needs a spindle; ${d.machine} cuts sheet with a beam`,
+    'Cut it out with a beam, switch it off, or choose a mill or a router',
+  ),
+  'same-number': stop<{ tool: string; other: string; number: number }>(
+    (d) => `${d.tool} and ${d.other} are both T${d.number}`,
+    'Give one of them another number',
+  ),
+  'compensation-mixed': stop<{ tool: string }>(
+    (d) =>
+      `${d.tool} is compensated by its wear in one operation and by all of its radius in another; its register can hold only one`,
+    'Compensate it the same way everywhere',
+  ),
+  'no-operations': stop('The route is empty', 'Add an operation'),
+  'plan-too-long': stop<{ operation: string; millions: number }>(
+    (d) => `“${d.operation}” would take more than ${d.millions} million moves with these values`,
+    'Bite wider, take deeper layers, or divide the work',
+  ),
+  'nothing-to-cut': note<{ operation: string }>(
+    (d) => `“${d.operation}” finds nothing to cut with these values`,
+    'Check how deep it goes and what it leaves, or switch it off',
+  ),
+  'missing-feature': stop<{ operation: string; id: string }>(
+    (d) => `“${d.operation}” works on a feature that is gone (${d.id})`,
+    'Choose its features again',
+  ),
+  'spindle-range': stop<{ operation: string; rpm: number; machine: string; minRpm: number; maxRpm: number }>(
+    (d) => `“${d.operation}” asks for ${d.rpm} rpm; ${d.machine} runs ${d.minRpm} to ${d.maxRpm}`,
+    'Take the suggested speed',
+  ),
+  'feed-range': stop<{ operation: string; feed: number; machine: string; maxFeed: number }>(
+    (d, say) => `“${d.operation}” asks for ${say.feed(d.feed, 0)}; ${d.machine} feeds up to ${say.bare(d.maxFeed, 0)}`,
+    'Take the suggested feed',
+  ),
+  'unknown-controller': stop<{ controllerId: string }>(
+    (d) => `No controller is called “${d.controllerId}”`,
+    'Choose one from the shop',
+  ),
+  'earlier-setup': stop<{ before: string }>(
+    (d) => `What “${d.before}” leaves is not known: it has no program yet`,
+    'Cure what that setup reports first, or give this one stock of its own',
+  ),
+  'missing-toolId': stop<{ operation: string }>((d) => `“${d.operation}” has no tool`, 'Choose one from the rack'),
+  'missing-kind': stop<{ operation: string }>((d) => `“${d.operation}” has no kind that is known`, 'Delete it'),
+};
