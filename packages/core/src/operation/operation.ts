@@ -1,5 +1,7 @@
 import { FixtureBox } from '../geometry/space/box';
+import { Chain } from '../geometry/plane/chain';
 import { Region } from '../geometry/plane/clip';
+import { Point } from '../geometry/plane/point';
 import { Added } from '../part/plate/added';
 import { PartModel } from '../part/plate/model';
 import { Feature } from '../part/plate/feature';
@@ -130,6 +132,14 @@ export interface InRoute {
   finishesAfter: boolean;
 }
 
+/** What an operation will run along, known before it is planned: walls, laps in their direction, and where tabs stand. */
+export interface LapPreview {
+  walls: Chain[];
+  /** Whether the metal kept lies inside the walls, outside them, or neither is kept. */
+  keeps: 'inside' | 'outside' | 'nothing';
+  laps: { chain: Chain; tabs: Point[] }[];
+}
+
 /** Everything one kind of operation is: its process, its parameters, where they start from, its place in a route, and its plan. */
 export interface OperationKind<P extends object = object> {
   kind: string;
@@ -163,5 +173,9 @@ export interface OperationKind<P extends object = object> {
   compensates?(params: P): 'wear' | 'radius' | undefined;
   /** What it is asked to shape that the part does not say; the proof takes that for wanted. */
   adds?(params: P, context: Pick<PlanContext, 'model' | 'targets' | 'tool'>): Partial<Added>;
+  /** Its laps before they are planned, and the values that are seen in them. */
+  preview?: { shows: (keyof P)[]; of(params: P, context: Pick<PlanContext, 'tool' | 'targets'>): LapPreview };
+  /** The value that says how it goes down into a closed pocket; a drilled hole does as well. */
+  entry?: keyof P;
   plan(params: P, context: PlanContext): Plan;
 }

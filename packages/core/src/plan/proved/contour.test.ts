@@ -10,7 +10,7 @@ import { planSetup } from '../pipeline';
 import { Shape } from '../../part/plate/feature';
 import { closedLaps, extended, openLap } from '../../operation/milling/laps';
 import { PathBuilder } from '../../path/path';
-import { previewContour } from '../../operation/milling/contour';
+import { previewContour } from '../../operation/milling/contour/preview';
 import { followStations, moveTab, spread, stationsOver, tabShares } from '../../operation/milling/tabs';
 
 const around = { left: 14, right: 14, front: 14, back: 14, top: 0, bottom: 2 };

@@ -6,7 +6,7 @@ import {
   Chain,
   ContourParams,
   EMPTY_BOUNDS,
-  Operation,
+  OperationKind,
   Tool,
   asSeen,
   chainBounds,
@@ -16,7 +16,6 @@ import {
   joinBounds,
   moveTab,
   pointAtShare,
-  previewContour,
   shareNear,
   svgPath,
 } from '@tidypath/core';
@@ -26,24 +25,9 @@ import { Row } from '../../../ui/Card';
 import { Txt } from '../../../ui/Txt';
 import type { EditorProps } from './types';
 
-/** Values of a contour that the picture shows. */
-const SHOWN = [
-  'side',
-  'direction',
-  'tabs',
-  'tabCount',
-  'tabPlaces',
-  'tabWidth',
-  'startAt',
-  'start',
-  'corners',
-  'passes',
-];
-
-export const showsContour = (operation: Operation, name: string) =>
-  operation.kind === 'contour' && SHOWN.includes(name);
-
 const OTHER_SIDE: Record<string, string> = { outside: 'inside', inside: 'outside', left: 'right', right: 'left' };
+
+type PreviewOf = NonNullable<OperationKind['preview']>['of'];
 
 /** Arrow heads along a lap. */
 function arrows(chain: Chain, size: number): string[] {
@@ -61,7 +45,8 @@ export function ContourPreview({
   operation,
   edit,
   tool,
-}: Pick<EditorProps, 'job' | 'operation' | 'edit'> & { tool: Tool }) {
+  previewOf,
+}: Pick<EditorProps, 'job' | 'operation' | 'edit'> & { tool: Tool; previewOf: PreviewOf }) {
   const palette = usePalette();
   const [width, setWidth] = useState(320);
   const params = operation.params as unknown as ContourParams;
@@ -71,7 +56,10 @@ export function ContourPreview({
     () => part.features.filter((f) => operation.targets.includes(f.id)),
     [part, operation.targets],
   );
-  const { walls, laps, keeps } = useMemo(() => previewContour(params, { tool, targets }), [params, tool, targets]);
+  const { walls, laps, keeps } = useMemo(
+    () => previewOf(params, { tool, targets }),
+    [previewOf, params, tool, targets],
+  );
   const bounds = [...walls, ...laps.map((l) => l.chain)].map(chainBounds).reduce(joinBounds, EMPTY_BOUNDS);
   if (isEmpty(bounds)) return null;
   const box = growBounds(bounds, tool.diameter);

@@ -15,7 +15,7 @@ import { ParameterField } from '../../../ui/ParameterField';
 import { Txt } from '../../../ui/Txt';
 import { useShop } from '../../../ui/cutting/useShop';
 import { partModel } from '../../../session/partModel';
-import { ContourPreview, showsContour } from './ContourPreview';
+import { ContourPreview } from './ContourPreview';
 import type { EditorProps } from './types';
 
 /** Adds a drilled hole to go down through, with its operation; says why where that cannot be. */
@@ -47,16 +47,17 @@ export function ParamEditor({ job, operation, edit, name, info }: EditorProps & 
       `${operation.id}-${name}`,
     );
   const { part, material, machine } = job;
+  const kind = kindOf(operation.kind);
   const setup = job.setups.find((s) => s.operations.some((o) => o.id === operation.id))!;
   const proposed = useMemo(() => {
-    const kind = kindOf(operation.kind);
     if (!kind || !tool) return undefined;
     return proposedParams(job, setup, kind, tool, operation.targets, partModel)[name];
     // Only these decide what it would start from; the values typed do not.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [part, material, machine, tool, operation.kind, operation.targets, setup.stock, name]);
+  }, [part, material, machine, tool, kind, operation.targets, setup.stock, name]);
   const value = operation.params[name];
   const departs = typeof proposed === 'number' && typeof value === 'number' && Math.abs(value - proposed) > 1e-6;
+  const { preview, entry } = kind ?? {};
   return (
     <>
       <ParameterField
@@ -84,10 +85,10 @@ export function ParamEditor({ job, operation, edit, name, info }: EditorProps & 
       <Txt kind="small" tone="quiet">
         {info.help}
       </Txt>
-      {tool && showsContour(operation, name) && (
-        <ContourPreview job={job} operation={operation} edit={edit} tool={tool} />
+      {tool && preview?.shows.includes(name as never) && (
+        <ContourPreview job={job} operation={operation} edit={edit} tool={tool} previewOf={preview.of} />
       )}
-      {operation.kind === 'clear' && name === 'entryAngle' && <EntryHoleButton operation={operation} edit={edit} />}
+      {entry === name && <EntryHoleButton operation={operation} edit={edit} />}
     </>
   );
 }

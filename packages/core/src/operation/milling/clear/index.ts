@@ -50,6 +50,7 @@ export const clear: OperationKind<ClearParams> = {
   process: 'milling',
   stage: ({ onOutside, finishesAfter }) => (onOutside || !finishesAfter ? 'rough' : 'finish'),
   works: ['pocket', 'outline'],
+  entry: 'entryAngle',
   suits: cutsWalls,
   Params: ClearParams,
   defaults: ({ tool, material, machine }) => {

@@ -12,9 +12,9 @@ import { layersBetween } from '../../layers';
 import { OperationKind, Plan, PlanContext } from '../../operation';
 import { ContourParams, Side, WORKS } from './params';
 import { ContourPlanner, isOpening } from './planner';
+import { previewContour } from './preview';
 
 export type { ContourParams } from './params';
-export { type ContourPreview, previewContour } from './preview';
 
 const isOutline = ({ meaning }: Feature) => meaning === 'outline';
 /** On the scrap side a part must not fall loose before its openings are cut. */
@@ -104,6 +104,10 @@ export const contour: OperationKind<ContourParams> = {
   startsWith: (fitting) => fitting.filter(isOutline),
   frees: (targets) => targets.some(isOutline),
   compensates: ({ compensation }) => COMPENSATED[compensation],
+  preview: {
+    shows: ['side', 'direction', 'tabs', 'tabCount', 'tabPlaces', 'tabWidth', 'startAt', 'start', 'corners', 'passes'],
+    of: previewContour,
+  },
   works: WORKS,
   suits: cutsWalls,
   Params: ContourParams,

@@ -1,20 +1,12 @@
-import { Chain, pointAtShare } from '../../../geometry/plane/chain';
-import { Point } from '../../../geometry/plane/point';
+import { pointAtShare } from '../../../geometry/plane/chain';
 import { instancesOf } from '../../../part/plate/shapes';
-import { PlanContext } from '../../operation';
+import { LapPreview, PlanContext } from '../../operation';
 import { tabShares } from '../tabs';
 import { ContourParams, WORKS } from './params';
 import { ContourPlanner, isInside } from './planner';
 
-/** What a contour will run along, known before it is planned: its walls, laps in their direction, and where tabs stand. */
-export interface ContourPreview {
-  walls: Chain[];
-  /** Whether the metal kept lies inside the walls, outside them, or neither is kept. */
-  keeps: 'inside' | 'outside' | 'nothing';
-  laps: { chain: Chain; tabs: Point[] }[];
-}
-
-export function previewContour(params: ContourParams, context: Pick<PlanContext, 'tool' | 'targets'>): ContourPreview {
+/** What a contour will run along. */
+export function previewContour(params: ContourParams, context: Pick<PlanContext, 'tool' | 'targets'>): LapPreview {
   const planner = new ContourPlanner(params, context as PlanContext);
   const targets = context.targets.filter((t) => WORKS.includes(t.meaning));
   const walls = targets.flatMap(instancesOf);
