@@ -1,12 +1,12 @@
 import { boundsOf } from '../geometry/plane/point';
-import { Allowed } from '../judge/allowed';
+import { Allowed } from '../stock/height/wanted';
 import { LevelAsk, Levelled, levelFeed } from '../judge/level';
-import { Probe, probeAt } from '../judge/probe';
+import { Probe, probeAt } from '../stock/height/probe';
 import { Job, Setup } from '../document/job';
 import { Waiting } from '../operation/operation';
 import { Section } from '../program/write/writer';
 import { hashOf } from '../quantity/hash';
-import { Piece } from '../simulate/input';
+import { Piece } from '../stock/height/height-stock';
 import { Moment, Playback } from '../simulate/playback';
 import { cellFor, regridded } from '../stock/height/field';
 import { stockStl } from '../stock/height/stl';

@@ -4,10 +4,13 @@ import { holderHeight, holderLength, holderSlabs, holderWidth } from '../shop/ho
 import { Tool, formOf, isAxial, isBeam, profileHeight } from '../shop/tool';
 import { MOVE } from '../path/motions';
 import type { Vec3 } from '../geometry/space/vec3';
-import { HeightField, NOTHING } from '../stock/height/field';
+import type { Stock } from '../stock/stock';
 import type { ProveInput } from './input';
 import { Bite } from '../stock/height/sweep';
 import { Told } from './told';
+
+/** Where nothing stands. */
+const NOTHING = -Infinity;
 
 /** Contact thinner than this is grid error, mm. */
 export const CONTACT = 0.02;
@@ -59,7 +62,7 @@ export class Contacts {
 
   constructor(
     private readonly input: ProveInput,
-    private readonly field: HeightField,
+    private readonly stock: Stock,
     readonly told = new Told(input.motions),
   ) {}
 
@@ -153,11 +156,9 @@ export class Contacts {
     }
   }
 
-  private middle: { x: number; y: number } | undefined;
-
   private centre(): { x: number; y: number } {
-    const f = this.field;
-    return (this.middle ??= { x: f.x0 + (f.nx * f.cell) / 2, y: f.y0 + (f.ny * f.cell) / 2 });
+    const { minX, minY, maxX, maxY } = this.stock.bounds;
+    return { x: (minX + maxX) / 2, y: (minY + maxY) / 2 };
   }
 
   /** What a stretch is about to meet, looked at before it cuts. */
@@ -175,12 +176,8 @@ export class Contacts {
 
   /** Top and underside of the topmost metal at a place. */
   private faces(x: number, y: number): [number, number] {
-    const { x0, y0, cell, nx, ny, height, below } = this.field;
-    const [column, row] = [Math.floor((x - x0) / cell), Math.floor((y - y0) / cell)];
-    if (column < 0 || row < 0 || column >= nx || row >= ny) return [NOTHING, NOTHING];
-    const i = row * nx + column;
-    const bare = height[i] <= NOTHING ? NOTHING : this.input.stock.bottom;
-    return [height[i], below ? below.low[i] : bare];
+    const [top = NOTHING, low = NOTHING] = this.stock.facesAt(x, y);
+    return [top, low];
   }
 
   /** Tops (0) or undersides (1) of the metal round the rim of a drill. */
@@ -292,7 +289,7 @@ export class Contacts {
     }
     const drill = isAxial(tool);
     if (!drill && tool.shankDiameter <= tool.diameter) return;
-    const reach = drill ? tool.diameter / 2 + 1.5 * this.field.cell : tool.shankDiameter / 2;
+    const reach = drill ? tool.diameter / 2 + 1.5 * this.stock.grain : tool.shankDiameter / 2;
     const above = this.over(at, reach, at.z + tool.fluteLength);
     if (above <= 0) return;
     if (drill) {
@@ -310,32 +307,8 @@ export class Contacts {
     }
   }
 
-  /**
-   * How far metal within `radius` of the tool's axis stands above `bottom`, mm; 0 where none does. `rise` is how much higher
-   * the underside is at a distance from the axis.
-   */
+  /** How far metal stands into a body round the tool's axis, mm. */
   private over(at: Vec3, radius: number, bottom: number, rise?: (r: number) => number): number {
-    if (bottom >= this.input.stock.top - CONTACT) return 0;
-    const { x0, y0, cell, nx, ny, height } = this.field;
-    const column = (x: number) => (x - x0) / cell;
-    const row = (y: number) => (y - y0) / cell;
-    const step = radius > 8 * cell ? Math.max(1, Math.floor(radius / (24 * cell))) : 1;
-    const [i0, i1] = [
-      Math.max(0, Math.floor(column(at.x - radius))),
-      Math.min(nx - 1, Math.ceil(column(at.x + radius))),
-    ];
-    const [j0, j1] = [Math.max(0, Math.floor(row(at.y - radius))), Math.min(ny - 1, Math.ceil(row(at.y + radius)))];
-    let most = 0;
-    for (let j = j0; j <= j1; j += step) {
-      for (let i = i0; i <= i1; i += step) {
-        const excess = height[j * nx + i] - bottom;
-        if (excess <= Math.max(most, CONTACT)) continue;
-        const r = Math.hypot(x0 + (i + 0.5) * cell - at.x, y0 + (j + 0.5) * cell - at.y);
-        if (r >= radius) continue;
-        const into = rise ? excess - rise(r) : excess;
-        if (into > Math.max(most, CONTACT)) most = into;
-      }
-    }
-    return most;
+    return bottom >= this.input.stock.top - CONTACT ? 0 : this.stock.into(at, radius, bottom, CONTACT, rise);
   }
 }

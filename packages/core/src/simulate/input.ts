@@ -3,14 +3,8 @@ import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
 import { Motions } from '../path/motions';
 import { FixtureBox } from '../geometry/space/box';
-import { Grid, HeightField } from '../stock/height/field';
+import { Piece } from '../stock/height/height-stock';
 import { StockModel } from '../stock/height/stock';
-
-/** A piece as it was left: on the grid it was proved on, and on any other. */
-export interface Piece {
-  field: HeightField;
-  on(grid: Grid): HeightField;
-}
 
 /** Everything a proof is made from. */
 export interface ProveInput {

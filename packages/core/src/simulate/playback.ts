@@ -1,7 +1,6 @@
 import { Course } from './course';
 import { HeightField } from '../stock/height/field';
 import type { ProveInput } from './input';
-import { stockField } from '../stock/height/stock';
 import { HeightSnapshot, HeightStock } from '../stock/height/height-stock';
 import { Cutter, cutterOf } from '../stock/height/sweep';
 import { drive } from './drive';
@@ -40,7 +39,7 @@ export class Playback {
     seconds: Float64Array,
     cell: number,
   ) {
-    this.stock = new HeightStock(stockField(input.stock, cell, input.left?.field), input.stock.bottom);
+    this.stock = HeightStock.of(input.stock, cell, input.left);
     this.fresh = this.stock.snapshot();
     for (const [number, tool] of input.tools) this.cutters.set(number, cutterOf(tool));
     this.ends = new Float64Array(seconds.length);

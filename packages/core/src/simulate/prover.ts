@@ -9,7 +9,6 @@ import { Clock, clock, clockSettings } from './clock';
 import { Course } from './course';
 import { Vec3 } from '../geometry/space/vec3';
 import { HeightField } from '../stock/height/field';
-import { stockField } from '../stock/height/stock';
 import { ProveInput } from './input';
 import { SampleList, Samples } from './samples';
 import { HeightSnapshot, HeightStock } from '../stock/height/height-stock';
@@ -71,11 +70,11 @@ export class Prover {
   private endsAt: number | undefined;
 
   constructor(readonly input: ProveInput) {
-    this.stock = new HeightStock(stockField(input.stock, input.cell, input.left?.field), input.stock.bottom);
+    this.stock = HeightStock.of(input.stock, input.cell, input.left);
     const { machine, motions } = input;
     this.removedBy = new Float32Array(motions.count);
     this.clock = clock(motions, clockSettings(machine));
-    this.contacts = new Contacts(input, this.field);
+    this.contacts = new Contacts(input, this.stock);
     for (const [number, tool] of input.tools) this.cutters.set(number, cutterOf(tool));
     this.sampleLength = Math.max(SAMPLE_LENGTH, totalLength(motions) / MOST_SAMPLES);
   }
@@ -100,7 +99,7 @@ export class Prover {
 
   /** Memory of the grid and its key frames, bytes. */
   get memory(): number {
-    return this.field.height.length * (this.field.below ? 12 : 8) * (1 + this.frames.length);
+    return this.stock.memory * (1 + this.frames.length);
   }
 
   /** Cuts up to `most` further motions, as far as the budget goes. */
@@ -174,8 +173,9 @@ export class Prover {
     const coarse = course.isSloped ? SLOPED : 1;
     const stretches = isRapid ? 1 : Math.max(1, Math.ceil(course.length / (this.sampleLength * coarse)));
     const chords = Math.max(1, Math.ceil(course.chords(CHORD * coarse) / stretches));
-    const wide = (2 * cutter.radius) / this.field.cell;
-    this.budget.spend(Math.ceil(wide * (course.length / this.field.cell + wide * stretches * chords)));
+    const { grain } = this.stock;
+    const wide = (2 * cutter.radius) / grain;
+    this.budget.spend(Math.ceil(wide * (course.length / grain + wide * stretches * chords)));
     const seconds = this.clock.seconds[i] / stretches;
     const length = course.length / stretches;
     for (let s = 1; s <= stretches; s++) {

@@ -5,9 +5,9 @@ import { addSetup } from '../../document/edit';
 import { Job } from '../../document/job';
 import { volumeOf } from '../../stock/height/field';
 import { cellMiddle } from '../../stock/height/field';
-import { worstPlaces } from '../../judge/places';
-import { judge, worstOn } from '../../judge/judged';
-import { probeAt } from '../../judge/probe';
+import { worstPlaces } from '../../stock/height/places';
+import { judge, worstOn } from '../../stock/height/judged';
+import { probeAt } from '../../stock/height/probe';
 
 /** A coarse grid, as a large piece has it. */
 const COARSE = 0.6;

@@ -1,8 +1,8 @@
 import { TIGHT_POCKET, post, tightPocket, withStock } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
 import { proveProgram } from '../prove';
-import { worstPlaces } from '../../judge/places';
-import { Probed, probeAt } from '../../judge/probe';
+import { worstPlaces } from '../../stock/height/places';
+import { Probed, probeAt } from '../../stock/height/probe';
 
 const { depth: DEPTH, toolRadius: TOOL_R, cornerRadius: CORNER_R, long: LONG, wide: WIDE } = TIGHT_POCKET;
 const job = tightPocket();

@@ -1,13 +1,13 @@
-import { Boundary } from '../geometry/plane/boundary';
-import { circle, flatten } from '../geometry/plane/chain';
-import { Region, difference, offset } from '../geometry/plane/clip';
-import { Bounds, Point, boundsOf, distanceToSegment, growBounds } from '../geometry/plane/point';
-import { threadSizes } from '../cutting/threads';
-import { Added, Mark, NOTHING_ADDED } from '../part/plate/added';
-import { Edge, edgeHeight } from '../part/plate/edges';
-import { PartModel } from '../part/plate/model';
-import { profileHeight } from '../shop/tool';
-import { Grid, HeightField, cellMiddle, eachInside } from '../stock/height/field';
+import { Boundary } from '../../geometry/plane/boundary';
+import { circle, flatten } from '../../geometry/plane/chain';
+import { Region, difference, offset } from '../../geometry/plane/clip';
+import { Bounds, Point, boundsOf, distanceToSegment, growBounds } from '../../geometry/plane/point';
+import { threadSizes } from '../../cutting/threads';
+import { Added, Mark, NOTHING_ADDED } from '../../part/plate/added';
+import { Edge, edgeHeight } from '../../part/plate/edges';
+import { PartModel } from '../../part/plate/model';
+import { profileHeight } from '../../shop/tool';
+import { Grid, HeightField, cellMiddle, eachInside } from './field';
 
 /** Sideways and downward slack within which a cut counts as right, mm: the bar for gouges plus grid error at walls. */
 const GOUGE = 0.01;

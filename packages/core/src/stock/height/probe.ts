@@ -1,5 +1,5 @@
-import { Grid, HeightField, pileOf } from '../stock/height/field';
-import { Allowed, deviation, isWanted } from './allowed';
+import { Grid, HeightField, pileOf } from './field';
+import { Allowed, deviation, isWanted } from './wanted';
 import { WrongKind, kindOf } from './judged';
 
 /** A cut through a piece along X or Y. */

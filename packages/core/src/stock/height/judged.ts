@@ -1,7 +1,10 @@
-import { Point } from '../geometry/plane/point';
-import { Grid, HeightField, cellMiddle } from '../stock/height/field';
-import { Window } from '../simulate/windows';
-import { Allowed, deviation } from './allowed';
+import { Boundary } from '../../geometry/plane/boundary';
+import { Region, offset } from '../../geometry/plane/clip';
+import { Point } from '../../geometry/plane/point';
+import { Vec3 } from '../../geometry/space/vec3';
+import { Grid, HeightField, cellMiddle, eachInside } from './field';
+import { Window } from './tiles';
+import { Allowed, deviation } from './wanted';
 
 /** How a piece is not as wanted, the worst first: cut into, never there, or left standing. */
 export const KINDS = ['cut', 'missing', 'left'] as const;
@@ -34,6 +37,65 @@ export function spotOf({ grid, spots, spot }: Judged, i: number): Point {
     x: grid.x0 + ((i % grid.nx) + (across + 0.5) / spots) * grid.cell,
     y: grid.y0 + (Math.floor(i / grid.nx) + (along + 0.5) / spots) * grid.cell,
   };
+}
+
+/** Cells that are wrong in the same way, by the worst of them. */
+export class Wrong {
+  private index = -1;
+  /** How far it is off there, mm, always above 0. */
+  by = 0;
+  /** Of all of them, mm³. */
+  volume = 0;
+
+  constructor(private readonly judged: Judged) {}
+
+  add(i: number): void {
+    const by = Math.abs(this.judged.off[i]);
+    this.volume += this.judged.volume[i];
+    if (by > this.by) [this.by, this.index] = [by, i];
+  }
+
+  get at(): Vec3 {
+    return { ...spotOf(this.judged, this.index), z: this.judged.z[this.index] };
+  }
+
+  /** Motion that cut last where it is worst, −1 for none. */
+  get motion(): number {
+    return this.judged.owner[this.index];
+  }
+}
+
+function addTo<K>(all: Map<K, Wrong>, key: K, judged: Judged, i: number): void {
+  const known = all.get(key) ?? new Wrong(judged);
+  all.set(key, known);
+  known.add(i);
+}
+
+/** Gathers what is wrong by a key made from how far it is off, mm, and by which motion; where there is none it is left out. */
+export function gathered<K>(judged: Judged, keyOf: (off: number, motion: number) => K | undefined): Map<K, Wrong> {
+  const all = new Map<K, Wrong>();
+  judged.off.forEach((off, i) => {
+    const key = off === 0 ? undefined : keyOf(off, judged.owner[i]);
+    if (key !== undefined) addTo(all, key, judged, i);
+  });
+  return all;
+}
+
+/** Metal left in regions, each cell counted in the first it lies in; by feature. */
+export function leftIn(judged: Judged, regions: { feature: string; region: Region }[]): Map<string, Wrong> {
+  const counted = new Uint8Array(judged.off.length);
+  const all = new Map<string, Wrong>();
+  for (const { feature, region } of regions.filter((r) => r.region.length)) {
+    const boundary = new Boundary(region);
+    eachInside(judged.grid, offset(region, judged.grid.cell), (i) => {
+      if (counted[i] || judged.off[i] <= 0) return;
+      const { x, y } = spotOf(judged, i);
+      if (boundary.distance(x, y) < 0) return;
+      counted[i] = 1;
+      addTo(all, feature, judged, i);
+    });
+  }
+  return all;
 }
 
 /** Judges a piece on its own grid. */
