@@ -3,7 +3,7 @@ import { Point } from '../geometry/plane/point';
 import { Finding, finding } from '../quantity/finding';
 import { Motions } from '../path/motions';
 import { PartModel } from '../part/plate/model';
-import { round } from '../stock/height/wanted';
+import { circle, flatten } from '../geometry/plane/chain';
 import { Judged, gathered, leftIn } from '../stock/height/judged';
 
 /** A place as the program says it, in work coordinates. */
@@ -56,7 +56,10 @@ const LITTLE = 0.5;
 export function leftovers(judged: Judged, model: PartModel, zero: Point): Finding[] {
   const regions: { feature: string; region: Region }[] = [
     ...model.floors.map((f) => ({ feature: f.feature, region: f.region })),
-    ...model.holes.map((h) => ({ feature: h.feature, region: round(h.centre.x, h.centre.y, h.diameter / 2) })),
+    ...model.holes.map((h) => ({
+      feature: h.feature,
+      region: [flatten(circle(h.centre.x, h.centre.y, h.diameter / 2), 0.001)],
+    })),
     ...model.edges.map((e) => ({ feature: e.feature, region: offset(e.region, e.metalInside ? 0 : e.form.size) })),
     { feature: '', region: model.outline },
   ];

@@ -1,3 +1,4 @@
+import { wantedHeights } from '../part/plate/heights';
 import { addedOf, compensationsOf, controllerOf, planSetup, postSetup } from './pipeline';
 import { holderLength } from '../shop/holder';
 import { diameterOffsetOf, isBeam } from '../shop/tool';
@@ -103,9 +104,12 @@ export class ProofRun {
     cell?: number,
     private readonly more: ProofOptions = {},
   ) {
-    const { job: seen, whole, stock, zero, fixtures } = more.ground ?? groundOf(job, setup);
+    const { job: seen, repeated, whole, stock, zero, fixtures } = more.ground ?? groundOf(job, setup);
     this.model = whole;
-    if (this.model.outline.length) this.wanted = new Wanted(this.model, addedOf(seen, setup, this.model));
+    if (whole.outline.length) {
+      const added = addedOf(seen, setup, whole);
+      this.wanted = new Wanted(wantedHeights(repeated, whole, added), -whole.thickness, added.freed);
+    }
     const zeroAboveTable = setup.riser + zero.z - stock.bottom;
     this.read = readProgram(text, {
       homeZ: homeHeight(job, setup, zeroAboveTable),
