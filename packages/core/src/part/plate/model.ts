@@ -193,6 +193,25 @@ function edgeFindings(edge: Edge, feature: Feature, thickness: number): Finding[
 }
 
 /**
+ * Flat areas that pockets and bosses leave. What is smaller stands in what is larger: a pocket takes away what stood there, a boss
+ * puts back up to its top; where floors overlap the lowest shows.
+ */
+function floorsOf(levels: [Feature, Chain[]][], thickness: number): Floor[] {
+  const size = ([, chains]: [Feature, Chain[]]) => Math.max(...chains.map((c) => Math.abs(signedArea(c))));
+  const floors = new Map<Feature, Floor>();
+  for (const [feature, chains] of [...levels].sort((a, b) => size(b) - size(a))) {
+    const region = union(chains.flatMap(ringOf));
+    const isPocket = feature.meaning === 'pocket';
+    const z = isPocket && feature.through ? -thickness : -feature.depth;
+    const lower = isPocket ? [] : [...floors.values()].filter((f) => f.z < z);
+    const stood = isPocket ? region : intersection(region, union(lower.flatMap((f) => f.region)));
+    for (const f of lower) f.region = difference(f.region, region);
+    if (isPocket || (z < 0 && stood.length)) floors.set(feature, { feature: feature.id, region: stood, z });
+  }
+  return levels.flatMap(([feature]) => floors.get(feature) ?? []);
+}
+
+/**
  * Works out outline, floors and holes of a part. Features with a fault are reported and left out; the rest stands.
  */
 export function modelOf(part: Part): PartModel {
@@ -220,9 +239,8 @@ export function modelOf(part: Part): PartModel {
     if (!faults.some((f) => f.level === 'stop')) sound.set(feature, chains);
   }
   const of = (meaning: string) => [...sound].filter(([f]) => f.meaning === meaning);
-  const regions = (entries: [Feature, Chain[]][]) => union(entries.flatMap(([, chains]) => chains.flatMap(ringOf)));
 
-  model.outline = regions(of('outline'));
+  model.outline = union(of('outline').flatMap(([, chains]) => chains.flatMap(ringOf)));
   if (model.outline.length === 0) {
     findings.push(finding('no-outline', {}));
   }
@@ -230,16 +248,7 @@ export function modelOf(part: Part): PartModel {
     for (const c of chains) model.bounds = joinBounds(model.bounds, chainBounds(c));
 
   const bosses = of('boss');
-  for (const [feature, chains] of of('pocket')) {
-    const region = difference(union(chains.flatMap(ringOf)), regions(bosses));
-    model.floors.push({ feature: feature.id, region, z: feature.through ? -part.thickness : -feature.depth });
-  }
-  const pockets = regions(of('pocket'));
-  for (const [feature, chains] of bosses) {
-    if (feature.depth <= 0) continue;
-    const top = intersection(union(chains.flatMap(ringOf)), pockets);
-    if (top.length) model.floors.push({ feature: feature.id, region: top, z: -feature.depth });
-  }
+  model.floors.push(...floorsOf([...of('pocket'), ...bosses], part.thickness));
   for (const [feature, chains] of of('hole')) {
     const found = holesOf(feature, chains, part.thickness);
     model.holes.push(...found.holes);

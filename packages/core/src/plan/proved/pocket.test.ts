@@ -1,3 +1,4 @@
+import { HeightStock } from '../../stock/height/height-stock';
 import fc from 'fast-check';
 import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
@@ -102,6 +103,31 @@ describe('pocket', () => {
     const proof = prove(job, 0.1);
     expect(proof.codes.filter((c) => c !== 'metal-left')).toEqual([]);
     if (shape.type !== 'polygon') expect(proof.codes).toEqual([]);
+  });
+
+  test('a spigot that stands on a shoulder stays, and so does the shoulder', () => {
+    const base = jobWith({ type: 'rectangle', width: 70, height: 44, radius: 6 }, { depth: 8 }, 12);
+    const about = { x: 40, y: 25 };
+    const shoulder = newFeature(
+      base.part.features,
+      'boss',
+      'Shoulder',
+      { type: 'round', diameter: 24 },
+      { ...about, depth: 4 },
+    );
+    const spigot = newFeature(
+      [...base.part.features, shoulder],
+      'boss',
+      'Spigot',
+      { type: 'round', diameter: 12 },
+      about,
+    );
+    const stepped = { ...base, part: { ...base.part, features: [...base.part.features, shoulder, spigot] } };
+    const cleared = withOperation(withStock(stepped, { top: 0 }), 'clear', ['f2'], tool(4), { stepover: 4 });
+    const { field, codes } = prove(cleared, 0.4);
+    const stock = new HeightStock(field, -12);
+    const tops = [40, 44, 49, 60].map((x) => stock.facesAt(x, 25)[0]);
+    expect([codes, ...tops]).toEqual([[], 0, 0, -4, -8]);
   });
 
   test('a boss inside stays', () => {
