@@ -1,8 +1,7 @@
 import { ReactNode, RefObject, memo, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { NOTHING, StockModel, Tool, boundsOf, boxOf, cellFor, groundOf, stockField } from '@tidypath/core';
-import type { SurfaceView } from '../compute/messages';
+import { Tool, boxOf, groundOf } from '@tidypath/core';
 import { LEFT_STEPS, SPACE, TEMPER } from '../theme/theme';
 import { usePalette } from '../theme/usePalette';
 import { Txt } from '../ui/Txt';
@@ -29,17 +28,6 @@ interface Props {
   cameraRef?: RefObject<(() => Promise<Uint8Array | undefined>) | null>;
   /** Further buttons under the picture. */
   buttons?: ReactNode;
-}
-
-/** Cells of the picture of a raw piece, and the finest of them, mm. */
-const RAW = { cells: 20_000, finest: 0.3 };
-
-/** The raw piece as a surface. */
-function rawSurface(block: StockModel): SurfaceView {
-  const { top, bottom, region } = block;
-  const field = stockField(block, cellFor(boundsOf(region.flat()), RAW.cells, RAW.finest));
-  const height = field.height.map((h) => (h <= NOTHING ? bottom : h));
-  return { x0: field.x0, y0: field.y0, cell: field.cell, nx: field.nx, ny: field.ny, top, bottom, height };
 }
 
 /** Colours in a row, from what they mean at one end to what they mean at the other. */
@@ -110,7 +98,6 @@ export const JobView = memo(function JobView({
   const edges = useMemo(() => partEdges(seen.part), [seen.part]);
   const fixtures = useMemo(() => setup.fixtures.map(boxOf), [setup.fixtures]);
   const cut = stock === 'cut' ? proof?.surface : undefined;
-  const surface = useMemo(() => cut ?? rawSurface(block), [cut, block]);
 
   const path = useMemo(() => {
     if (!showPath || !plan) return {};
@@ -128,7 +115,7 @@ export const JobView = memo(function JobView({
   return (
     <View style={{ flex: 1, minHeight: 0 }}>
       <SceneCanvas
-        surface={surface}
+        stock={cut ?? block}
         heights={stock === 'cut' ? moment?.heights : undefined}
         edges={edges}
         seeThrough={!cut}

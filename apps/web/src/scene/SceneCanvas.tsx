@@ -1,7 +1,7 @@
 import { RefObject, useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { useTheme } from 'react-native-paper';
-import type { Allowed, FixtureBox, Tool } from '@tidypath/core';
+import type { Allowed, FixtureBox, StockModel, Tool } from '@tidypath/core';
 import type { SurfaceView } from '../compute/messages';
 import { SPACE } from '../theme/theme';
 import { usePalette } from '../theme/usePalette';
@@ -9,10 +9,12 @@ import { Txt } from '../ui/Txt';
 import type { Angle, Segments } from './terms';
 import type { Point3 } from './models';
 import { Picture } from './picture';
+import { placeOf } from './raw';
 
 export interface SceneProps {
-  surface?: SurfaceView;
-  /** Heights that replace those of `surface` while playing. */
+  /** As it was cut, or raw. */
+  stock: SurfaceView | StockModel;
+  /** Heights that replace those of the stock while playing. */
   heights?: Float32Array;
   edges?: Segments;
   /** Whether the edges are seen through the stock, as in a piece that is not cut yet. */
@@ -43,7 +45,7 @@ export function SceneCanvas(props: SceneProps) {
   const dark = useTheme().dark;
   const [failed, setFailed] = useState('');
   const {
-    surface,
+    stock,
     heights,
     edges,
     seeThrough,
@@ -79,7 +81,7 @@ export function SceneCanvas(props: SceneProps) {
     // A change of theme makes a new picture.
   }, [palette, cameraRef]);
 
-  useEffect(() => picture.current?.tell('setSurface', surface), [surface, palette]);
+  useEffect(() => picture.current?.tell('setStock', stock), [stock, palette]);
   useEffect(() => picture.current?.tell('setAllowed', allowed), [allowed, palette]);
   useEffect(() => {
     if (heights) picture.current?.tell('setHeights', heights);
@@ -106,7 +108,7 @@ export function SceneCanvas(props: SceneProps) {
   }, [at, shown, palette]);
   useEffect(() => picture.current?.tell('setMarks', marks ?? []), [marks, palette]);
   useEffect(() => picture.current?.tell('setPins', pins ?? []), [pins, palette]);
-  const shape = surface && [surface.x0, surface.y0, surface.nx, surface.ny, surface.cell].join();
+  const shape = placeOf(stock);
   useEffect(() => picture.current?.tell('fit', fit.angle), [fit, shape, palette]);
 
   return (

@@ -5,7 +5,7 @@ import type { Size } from './terms';
 
 /** What the page may tell its picture; nothing comes back. */
 export type Told =
-  | 'setSurface'
+  | 'setStock'
   | 'setAllowed'
   | 'setHeights'
   | 'setLines'

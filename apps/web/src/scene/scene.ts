@@ -3,12 +3,13 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
-import { Allowed, FixtureBox, Tool, deviation } from '@tidypath/core';
+import { Allowed, FixtureBox, StockModel, Tool, deviation } from '@tidypath/core';
 import type { SurfaceView } from '../compute/messages';
 import { Palette, TEMPER } from '../theme/theme';
 import { Hand } from './hand';
 import type { Angle, Segments, Size, Touch } from './terms';
 import { Point3, fixtureModels, flags, pins, toolModel, zeroArms } from './models';
+import { rawSurface } from './raw';
 import { fillColours, fillHeights, shadeOf, surfaceGeometry } from './surface';
 
 const DIRECTIONS: Record<Angle, [number, number, number]> = {
@@ -165,11 +166,9 @@ export class Scene {
     }
   }
 
-  setSurface(view: SurfaceView | undefined): void {
-    if (!view) {
-      this.surface = undefined;
-      return this.swap('surface');
-    }
+  /** Shows a piece as it was cut, or a raw one. */
+  setStock(stock: SurfaceView | StockModel): void {
+    const view = 'height' in stock ? stock : rawSurface(stock);
     const geometry = surfaceGeometry(view);
     const material = new THREE.MeshStandardMaterial({
       vertexColors: true,
