@@ -1,0 +1,19 @@
+/** What the apps, the command line and the tests may use of this floor. */
+export {
+  addOperation,
+  changeTool,
+  isStale,
+  proposedParams,
+  refreshTool,
+  startingTargets,
+  takeLift,
+  takeSuggested,
+  tidyRack,
+  withCalledTool,
+} from './edit';
+export { withEntryHole } from './entry-hole';
+export { suggestOrder, toolChanges } from './route/order';
+export { proposeRoute } from './route/propose';
+export type { Proposal } from './route/step';
+export type { Advice, Advised } from './tools/common';
+export { adviseTools, rankedFor } from './tools';

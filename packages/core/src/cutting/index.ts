@@ -1,0 +1,22 @@
+/** What the apps, the command line and the tests may use of this floor. */
+export { suggestBite } from './bite';
+export { boldnessWord, inRange } from './boldness';
+export { chipDiameter, type CutInput, cutState, type CutState, thinnestChip } from './cut';
+export { departure } from './departure';
+export { suggestEntry, suggestFinish } from './entries';
+export { type Gauge, gaugesOf, thin } from './gauges';
+export { reamAllowance, SCREWS, suggestPeck } from './holes';
+export { type Lift, lifts } from './lift';
+export { scallopHeight, stepoverForScallop } from './milling';
+export { suggest } from './suggest';
+export type { LimitStep, Situation, Suggestion } from './suggestion';
+export {
+  formingDrill,
+  parseThread,
+  tapDrill,
+  tapPercent,
+  threadMillInside,
+  threadMillOutside,
+  threadSizes,
+} from './threads';
+export type { InputPlace, Working } from './working';

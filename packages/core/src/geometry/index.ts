@@ -1,0 +1,4 @@
+/** What the apps, the command line and the tests may use of this floor. */
+export { type Chain, chainBounds, flatten, pointAtShare, shareNear } from './plane/chain';
+export { boundsOf, EMPTY_BOUNDS, growBounds, isEmpty, joinBounds } from './plane/point';
+export type { FixtureBox } from './space/box';

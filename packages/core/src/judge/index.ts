@@ -1,0 +1,4 @@
+/** What the apps, the command line and the tests may use of this floor. */
+export { LEVEL_DEFAULTS, type LevelAsk } from './level';
+export { type Peak, peaksOf } from './peaks';
+export type { StepFigures } from './steps';

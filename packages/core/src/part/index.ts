@@ -1,0 +1,9 @@
+/** What the apps, the command line and the tests may use of this floor. */
+export { IMPORT_DEFAULTS, importDrawing } from './drawing/drawing';
+export { Feature, type Meaning, MEANINGS, type Part, Pattern, type Shape, SHAPES, SINGLE } from './plate/feature';
+export { modelOf, type PartModel } from './plate/model';
+export { newFeature } from './plate/new';
+export { svgPath, type Thumbnail, thumbnailOf } from './plate/outline-path';
+export { MIRRORS, ONCE, Repeat, repeated } from './plate/repeat';
+export { instancesOf } from './plate/shapes';
+export { isTurnedOver, type Up } from './plate/side';

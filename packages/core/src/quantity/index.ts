@@ -1,0 +1,19 @@
+/** What the apps, the command line and the tests may use of this floor. */
+export { type DrillSeries, nearestDrill } from './drill-sizes';
+export { finding, type Finding, hasStop } from './finding';
+export type { Level } from './findings/words';
+export { hashOf, textKeySteps } from './hash';
+export { freshId } from './ids';
+export { parseLength } from './length';
+export { parameterText } from './parameter-text';
+export { type ParameterInfo, parametersOf, type ParameterUnit } from './parameter';
+export {
+  degrees,
+  formatFeed,
+  formatLength,
+  formatNumber,
+  formatSurfaceSpeed,
+  formatTime,
+  lengthNumber,
+  type LengthUnit,
+} from './units';
