@@ -1,7 +1,7 @@
 /** What the apps, the command line and the tests may use of this floor. */
 export { Bench, type BenchStep, type BenchWork, type Proved } from './bench';
 export { parseJob, readJob } from './documents';
-export { asSeen, boxOf, clampBeside, groundOf, jawsFor } from './ground';
+export { asSeen, boxOf, clampBeside, groundOf, jawsFor, viseJaws } from './ground';
 export { estimateMinutes, type Insight, insightOf, liftsOf, pathLengths } from './insight';
 export { type PlanCache, planFindings, planSetup, type PlanStep, postSetup, type SetupPlan } from './pipeline';
 export { joinPrograms, leftBefore, type Proof, type ProofOptions, ProofRun, proveProgram } from './prove';
