@@ -1,4 +1,4 @@
-import { Motions, MOVE, Samples } from '@tidypath/core';
+import { Motions, MOVE, Samples, type Vec3 } from '@tidypath/core';
 import { TEMPER, temperStep } from '../theme/theme';
 import type { PathRun } from './messages';
 
@@ -8,10 +8,8 @@ const TEMPER_RGB = TEMPER.map(rgb);
 /** More pieces than this nobody can tell apart on a screen; several are drawn as one. */
 const MOST_PIECES = 30_000;
 
-type P3 = { x: number; y: number; z: number };
-
 /** The proved path as straight pieces in program order: cuts coloured by bite, rapids apart. */
-export function runsOf(samples: Samples, m: Motions, zero: P3): { cut: PathRun; rapid: PathRun } {
+export function runsOf(samples: Samples, m: Motions, zero: Vec3): { cut: PathRun; rapid: PathRun } {
   const point = (i: number) => [m.x[i] + zero.x, m.y[i] + zero.y, m.z[i] + zero.z];
   const cut: PathRun = {
     positions: new Float32Array(samples.count * 6),

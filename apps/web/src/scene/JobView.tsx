@@ -1,13 +1,12 @@
 import { ReactNode, RefObject, memo, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { Tool, boxOf, groundOf } from '@tidypath/core';
+import { Tool, boxOf, groundOf, type Vec3 } from '@tidypath/core';
 import { LEFT_STEPS, SPACE, TEMPER } from '../theme/theme';
 import { usePalette } from '../theme/usePalette';
 import { Txt } from '../ui/Txt';
 import { useCalmJob } from '../session/JobContext';
 import type { Angle } from './terms';
-import type { Point3 } from './models';
 import { SceneCanvas } from './SceneCanvas';
 import { partEdges, planSegments, within } from './segments';
 import { partModel } from '../session/partModel';
@@ -18,13 +17,13 @@ interface Props {
   showPath?: boolean;
   /** The finished stock, or the raw block. */
   stock: 'raw' | 'cut';
-  moment?: { at: Point3; tool: Tool; heights: Float32Array };
-  marks?: Point3[];
+  moment?: { at: Vec3; tool: Tool; heights: Float32Array };
+  marks?: Vec3[];
   /** Where somebody probed. */
-  pins?: Point3[];
+  pins?: Vec3[];
   /** Colours the stock by how far it is from the part. */
   against?: boolean;
-  onTap?: (at: Point3) => void;
+  onTap?: (at: Vec3) => void;
   cameraRef?: RefObject<(() => Promise<Uint8Array | undefined>) | null>;
   /** Further buttons under the picture. */
   buttons?: ReactNode;

@@ -1,13 +1,12 @@
 import { RefObject, useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { useTheme } from 'react-native-paper';
-import type { Allowed, FixtureBox, StockModel, Tool } from '@tidypath/core';
+import type { Allowed, FixtureBox, StockModel, Tool, Vec3 } from '@tidypath/core';
 import type { SurfaceView } from '../compute/messages';
 import { SPACE } from '../theme/theme';
 import { usePalette } from '../theme/usePalette';
 import { Txt } from '../ui/Txt';
 import type { Angle, Segments } from './terms';
-import type { Point3 } from './models';
 import { Picture } from './picture';
 import { placeOf } from './raw';
 
@@ -22,14 +21,14 @@ export interface SceneProps {
   cut?: Segments;
   rapid?: Segments;
   fixtures: FixtureBox[];
-  zero?: Point3;
-  tool?: { at: Point3; tool: Tool };
-  marks?: Point3[];
+  zero?: Vec3;
+  tool?: { at: Vec3; tool: Tool };
+  marks?: Vec3[];
   /** Where somebody probed. */
-  pins?: Point3[];
+  pins?: Vec3[];
   /** Colours the stock by how far it is from this. */
   allowed?: Allowed;
-  onTap?: (at: Point3) => void;
+  onTap?: (at: Vec3) => void;
   /** Set to what makes a PNG of the picture, where it can be drawn. */
   cameraRef?: RefObject<(() => Promise<Uint8Array | undefined>) | null>;
   /** Changes when the picture should be fitted again, from this side. */

@@ -1,5 +1,5 @@
 import type { Palette } from '../theme/theme';
-import type { Point3 } from './models';
+import type { Vec3 } from '@tidypath/core';
 import type { Scene } from './scene';
 import type { Size } from './terms';
 
@@ -34,7 +34,7 @@ export type Answer = { id: number } &
   /** The picture shows the first so many things it was told. */
   (
     | { type: 'drawn'; heard: number }
-    | { type: 'tapped'; at: Point3 }
+    | { type: 'tapped'; at: Vec3 }
     | { type: 'picture'; file: Uint8Array }
     | { type: 'failed'; message: string }
   );

@@ -1,12 +1,6 @@
 import * as THREE from 'three';
-import { FixtureBox, Tool, profileOutline, segmentStarts } from '@tidypath/core';
+import { FixtureBox, Tool, profileOutline, segmentStarts, type Vec3 } from '@tidypath/core';
 import type { Palette } from '../theme/theme';
-
-export interface Point3 {
-  x: number;
-  y: number;
-  z: number;
-}
 
 /** Height of a pin, mm. */
 const PIN = 8;
@@ -16,7 +10,7 @@ const [ARM, NOTCH] = [12, 2];
 const ROUND = 32;
 
 /** The work zero as lines: three short arms, X with one notch, Y with two. */
-export function zeroArms({ x, y, z }: Point3): Float32Array {
+export function zeroArms({ x, y, z }: Vec3): Float32Array {
   const line = (...six: number[]) => six.map((v, i) => v + [x, y, z][i % 3]);
   const end = ARM - NOTCH;
   return Float32Array.from([
@@ -29,7 +23,7 @@ export function zeroArms({ x, y, z }: Point3): Float32Array {
 }
 
 /** Pins as lines where somebody probed, and the way between two of them. */
-export function pins(points: Point3[]): Float32Array {
+export function pins(points: Vec3[]): Float32Array {
   const up = points.flatMap(({ x, y, z }) => [x, y, z, x, y, z + PIN]);
   const [a, b] = points;
   return Float32Array.from(b ? [...up, a.x, a.y, a.z, b.x, b.y, b.z] : up);
@@ -80,7 +74,7 @@ export function toolModel(tool: Tool, { accent, quiet, fixture }: Palette): THRE
 }
 
 /** Flags where something is wrong. */
-export function flags(points: Point3[], { danger }: Palette): THREE.Group {
+export function flags(points: Vec3[], { danger }: Palette): THREE.Group {
   const group = new THREE.Group();
   for (const p of points) {
     const cone = new THREE.Mesh(new THREE.ConeGeometry(1.8, 6, 4), new THREE.MeshBasicMaterial({ color: danger }));

@@ -1,7 +1,7 @@
 import type { Palette } from '../theme/theme';
 import type { About, Answer, Ask, Told } from './messages';
 import type { Size } from './terms';
-import type { Point3 } from './models';
+import type { Vec3 } from '@tidypath/core';
 
 /** A tap moves fewer pixels and lasts fewer milliseconds. */
 const TAP = { moves: 6, lasts: 500 };
@@ -28,7 +28,7 @@ export class Picture {
   constructor(
     private readonly host: HTMLElement,
     palette: Palette,
-    private readonly onTap: (at: Point3) => void,
+    private readonly onTap: (at: Vec3) => void,
     private readonly onFailed: (message: string) => void,
   ) {
     Object.assign(this.canvas.style, { display: 'block', width: '100%', height: '100%', touchAction: 'none' });

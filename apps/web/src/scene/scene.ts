@@ -3,12 +3,12 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
-import { Allowed, FixtureBox, StockModel, Tool, deviation } from '@tidypath/core';
+import { Allowed, FixtureBox, StockModel, Tool, deviation, type Vec3 } from '@tidypath/core';
 import type { SurfaceView } from '../compute/messages';
 import { Palette, TEMPER } from '../theme/theme';
 import { Hand } from './hand';
 import type { Angle, Segments, Size, Touch } from './terms';
-import { Point3, fixtureModels, flags, pins, toolModel, zeroArms } from './models';
+import { fixtureModels, flags, pins, toolModel, zeroArms } from './models';
 import { rawSurface } from './raw';
 import { fillColours, fillHeights, shadeOf, surfaceGeometry } from './surface';
 
@@ -112,7 +112,7 @@ export class Scene {
   }
 
   /** The point of the stock seen at a place of the picture, each from -1 to 1; undefined where there is none. */
-  seenAt(x: number, y: number): Point3 | undefined {
+  seenAt(x: number, y: number): Vec3 | undefined {
     if (!this.surface) return undefined;
     const ray = new THREE.Raycaster();
     ray.setFromCamera(new THREE.Vector2(x, y), this.camera);
@@ -280,7 +280,7 @@ export class Scene {
     if (this.fitted) this.fit(this.fitted);
   }
 
-  setZero(p: Point3): void {
+  setZero(p: Vec3): void {
     this.setLines('zero', { positions: zeroArms(p) }, { colour: this.palette.accent, width: 3, above: true });
   }
 
@@ -288,13 +288,13 @@ export class Scene {
     this.swap('tool', tool && toolModel(tool, this.palette));
   }
 
-  moveTool({ x, y, z }: Point3): void {
+  moveTool({ x, y, z }: Vec3): void {
     this.groups.get('tool')?.position.set(x, y, z);
     this.draw();
   }
 
   /** Pins where somebody probed, and the way between two of them. */
-  setPins(points: Point3[]): void {
+  setPins(points: Vec3[]): void {
     this.setLines(
       'pins',
       { positions: pins(points) },
@@ -303,7 +303,7 @@ export class Scene {
   }
 
   /** A flag where something is wrong. */
-  setMarks(points: Point3[]): void {
+  setMarks(points: Vec3[]): void {
     this.swap('marks', flags(points, this.palette));
   }
 

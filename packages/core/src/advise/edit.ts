@@ -1,3 +1,4 @@
+import { copy } from '../document/new';
 import { suggest } from '../cutting/suggest';
 import { Feature } from '../part/plate/feature';
 import { adviseTools, rankedFor } from './tools';
@@ -16,8 +17,6 @@ import { freshId } from '../quantity/ids';
 import { editOperation, withSetup } from '../document/edit';
 import { Job, Setup } from '../document/job';
 import { asSeen, groundOf } from '../plan/ground';
-
-const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 
 const setupOf = (job: Job, setupId: string): Setup => job.setups.find((s) => s.id === setupId) ?? job.setups[0];
 

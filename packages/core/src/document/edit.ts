@@ -1,4 +1,5 @@
 /** A job with one thing in its place changed: operations and setups as data, whatever they mean. */
+import { copy } from './new';
 import { hashOf } from '../quantity/hash';
 import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
@@ -45,8 +46,6 @@ export function editOperation(job: Job, operationId: string, change: (o: Operati
     })),
   };
 }
-
-const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 
 /** The job with another controller: a shipped one by its id alone, the shop's own whole. */
 export function withController(job: Job, controller: Controller): Job {

@@ -3,7 +3,8 @@ import { LengthUnit } from '../quantity/units';
 import { MACHINES, MATERIALS } from '../shop/library';
 import { FORMAT_VERSION, Job, Setup } from './job';
 
-const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
+/** A copy of stored data that can be changed by itself. */
+export const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 
 export const emptySetup = (): Setup => ({
   id: 's1',

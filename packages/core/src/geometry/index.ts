@@ -2,3 +2,4 @@
 export { type Chain, chainBounds, flatten, pointAtShare, shareNear } from './plane/chain';
 export { boundsOf, EMPTY_BOUNDS, growBounds, isEmpty, joinBounds } from './plane/point';
 export type { FixtureBox } from './space/box';
+export type { Vec3 } from './space/vec3';

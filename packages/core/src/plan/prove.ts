@@ -184,7 +184,7 @@ export class ProofRun {
   finish(): Proof {
     const { prover, read, model } = this;
     const judged = this.judged();
-    const { samples, findings, removed } = prover.result();
+    const { samples, findings, volume } = prover.result();
     const { seconds } = prover.clock;
     const { zero } = prover.input;
     const steps = stepsOf(this.more.sections ?? [], read.motions, seconds, prover.removedBy, samples);
@@ -202,7 +202,7 @@ export class ProofRun {
       ],
       clock: prover.clock,
       samples,
-      removed: removed / 1000,
+      removed: volume / 1000,
       removedBy: prover.removedBy,
       ...this.piece,
       owner: prover.stock.owner,

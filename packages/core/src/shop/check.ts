@@ -6,7 +6,7 @@ import { Machine } from '../machine/machine';
 import { Material, Range } from './material';
 import { Tool, formOf, isAxial } from './tool';
 
-const near = (a: number, b: number, share = 0.002) => Math.abs(a - b) <= share * Math.max(Math.abs(a), Math.abs(b));
+const isClose = (a: number, b: number, share = 0.002) => Math.abs(a - b) <= share * Math.max(Math.abs(a), Math.abs(b));
 
 const SIZE_IN_NAME = /(?:^|\s)(#\d+|\d+-\d+\/\d+|\d+\/\d+|\d*[.,]?\d+)\s*(mm|in\b|inch|")/i;
 
@@ -16,9 +16,9 @@ function unitFinding(tool: Tool): Finding | undefined {
   const read = said && parseLength(`${said[1]}${said[2]}`, 'mm');
   const wanted = read?.ok ? read.mm : tool.shankDiameter;
   if (tool.kind === 'taper-ball' || tool.kind === 'engraving' || formOf(tool) === 'beam') return undefined;
-  if (near(wanted, tool.diameter * MM_PER_INCH))
+  if (isClose(wanted, tool.diameter * MM_PER_INCH))
     return finding('looks-like-inch', { diameter: tool.diameter, wanted }, { field: 'diameter' });
-  if (near(wanted * MM_PER_INCH, tool.diameter))
+  if (isClose(wanted * MM_PER_INCH, tool.diameter))
     return finding('looks-like-mm', { diameter: tool.diameter, wanted }, { field: 'diameter' });
   return undefined;
 }
@@ -61,7 +61,7 @@ export function toolFindings(tool: Tool): Finding[] {
     'cornerRadius',
   );
   add(
-    tool.kind === 'ball' && !near(tool.cornerRadius, tool.diameter / 2),
+    tool.kind === 'ball' && !isClose(tool.cornerRadius, tool.diameter / 2),
     'ball-not-round',
     { diameter: tool.diameter, radius: tool.diameter / 2, cornerRadius: tool.cornerRadius },
     'cornerRadius',

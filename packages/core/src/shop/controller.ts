@@ -23,7 +23,7 @@ const WORD = /^[A-Z]\d{1,4}(\.\d)?$/;
 const MOST_LINES = 20;
 
 /** A list of whole program lines. */
-function Lines() {
+function TextLines() {
   return (target: object, key: string) => {
     IsArray()(target, key);
     ArrayMaxSize(MOST_LINES)(target, key);
@@ -40,9 +40,9 @@ export class CommentStyle {
 }
 
 /** First and last lines around a whole program; {number} and {name} are filled in. */
-export class Frame {
-  @Lines() open!: string[];
-  @Lines() close!: string[];
+export class Wrapping {
+  @TextLines() open!: string[];
+  @TextLines() close!: string[];
 }
 
 export class Decimals {
@@ -121,15 +121,15 @@ export class Controller {
   })
   spindleDwell!: number;
   @Nested(() => CommentStyle) comment!: CommentStyle;
-  @Nested(() => Frame) frame!: Frame;
+  @Nested(() => Wrapping) frame!: Wrapping;
   @Nested(() => Decimals) decimals!: Decimals;
   @Nested(() => LineNumbers) lineNumbers!: LineNumbers;
   @IsArray() @ArrayMinSize(1) @ArrayMaxSize(6) @Matches(/^G5[4-9]$/, { each: true }) workOffsets!: string[];
   @Nested(() => CycleWords) cycles!: CycleWords;
   @Nested(() => CoolantWords) coolant!: CoolantWords;
   /** Move to a safe height in machine coordinates before tool changes and at the end. */
-  @Lines() retreat!: string[];
+  @TextLines() retreat!: string[];
   @Nested(() => UnitWords) units!: UnitWords;
   /** Safe modal state at the start. */
-  @Lines() safeStart!: string[];
+  @TextLines() safeStart!: string[];
 }

@@ -34,7 +34,7 @@ const MOST_CELLS = 2e10;
 const FRAMES = 10;
 
 /** A proof as it stood before a motion. */
-interface Frame {
+interface KeyFrame {
   stock: HeightSnapshot;
   next: number;
   elapsed: number;
@@ -56,7 +56,7 @@ export class Prover {
   private gathered: Stretch | undefined;
   private next = 0;
   private elapsed = 0;
-  private frames: Frame[] = [];
+  private frames: KeyFrame[] = [];
   /** What the stretch under way has taken so far. */
   private stroke: Stroke = { volume: 0, depth: 0, dropped: 0 };
   private readonly gather: Observer = {
@@ -119,7 +119,7 @@ export class Prover {
     );
   }
 
-  private frame(): Frame {
+  private frame(): KeyFrame {
     const { next, elapsed, gathered } = this;
     const stock = this.stock.snapshot();
     return { next, elapsed, gathered, stock, samples: this.samples.count, told: this.contacts.told.state() };
@@ -247,11 +247,11 @@ export class Prover {
     this.samples.push({ ...at, load, chip, force, bend });
   }
 
-  /** What happened so far. */
-  result(): { samples: Samples; findings: Finding[]; removed: number } {
+  /** What happened so far; `volume` is what was taken away, mm³. */
+  result(): { samples: Samples; findings: Finding[]; volume: number } {
     this.sampleGathered();
-    const removed = this.removedBy.reduce((sum, v) => sum + v, 0);
-    return { samples: this.samples.build(), findings: [...this.cutShort(), ...this.contacts.told.findings()], removed };
+    const volume = this.removedBy.reduce((sum, v) => sum + v, 0);
+    return { samples: this.samples.build(), findings: [...this.cutShort(), ...this.contacts.told.findings()], volume };
   }
 
   private cutShort(): Finding[] {

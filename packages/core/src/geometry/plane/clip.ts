@@ -86,7 +86,7 @@ export function offsetOpen(points: Point[], by: number, side: 'left' | 'right'):
   const n = points.length;
   const start = beside(points[0], points[1], sign);
   const behind = beside(points[n - 1], points[n - 2], -sign);
-  const nearest = (p: Point) => ring.reduce((best, q, i) => (near(q, p) < near(ring[best], p) ? i : best), 0);
+  const nearest = (p: Point) => ring.reduce((best, q, i) => (squared(q, p) < squared(ring[best], p) ? i : best), 0);
   const [from, to] = [nearest(start), nearest(behind)];
   const step = side === 'left' ? -1 : 1;
   const run: Point[] = [];
@@ -100,7 +100,7 @@ export function offsetOpen(points: Point[], by: number, side: 'left' | 'right'):
 export const bandAlong = (points: Point[], by: number): Region =>
   toRegion(Clipper.inflatePaths(toPaths([points]), by * SCALE, JoinType.Round, EndType.Round, 2, PRECISION * SCALE));
 
-const near = (a: Point, b: Point) => (a.x - b.x) ** 2 + (a.y - b.y) ** 2;
+const squared = (a: Point, b: Point) => (a.x - b.x) ** 2 + (a.y - b.y) ** 2;
 
 /** The region with points left out that move its boundary by less than `precision` mm. */
 export const thinned = (region: Region, precision: number): Region =>

@@ -21,7 +21,7 @@ type Text<D> = string | ((data: D, say: Say) => string);
 
 const text = <D>(t: Text<D>) => (typeof t === 'string' ? () => t : t);
 
-const told =
+const saidAt =
   (level: Level) =>
   <D extends object = object>(message: Text<D>, remedy: Text<D>): Words<D> => ({
     level,
@@ -29,6 +29,6 @@ const told =
     remedy: text(remedy),
   });
 
-export const stop = told('stop');
-export const care = told('care');
-export const note = told('note');
+export const stop = saidAt('stop');
+export const care = saidAt('care');
+export const note = saidAt('note');
