@@ -76,6 +76,34 @@ test('post in another dialect: what it lacks is said, and nothing is written', (
   expect(existsSync(join(folder, 'float-pulley-bracket-1-t1.nc'))).toBe(true);
 });
 
+test('suggest takes the shop’s own things from files, a purpose and a grip', () => {
+  const file = join(out, 'mill.json');
+  writeFileSync(file, JSON.stringify({ kind: 'flat', diameter: 10, flutes: 5, fluteLength: 22, stickOut: 30 }));
+  const asked = (...more: string[]) => {
+    const run = tidypath(
+      'suggest',
+      '--tool-file',
+      file,
+      '--material',
+      'steel-low',
+      '--machine',
+      'fulmar',
+      '--ae',
+      '1',
+      '--ap',
+      '20',
+      '--json',
+      ...more,
+    );
+    expect(run.status).toBe(0);
+    return JSON.parse(run.stdout) as { feed: number };
+  };
+  expect(asked('--grip', 'firm').feed).toBeGreaterThan(asked('--grip', 'poor').feed);
+  writeFileSync(file, '{"kind": "spoon"}');
+  const refused = tidypath('suggest', '--tool-file', file, '--material', 'steel-low', '--machine', 'fulmar');
+  expect([refused.status, refused.stderr]).toEqual([2, expect.stringContaining('takes one of')]);
+});
+
 test('suggest and import explain themselves', () => {
   const suggestion = tidypath(
     'suggest',

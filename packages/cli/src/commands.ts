@@ -24,8 +24,13 @@ import {
   clockSettings,
   suggest,
   suggestBite,
+  suggestFinish,
+  GRIPS,
+  HOLDERS,
+  TOOL_KINDS,
+  newTool,
 } from '@tidypath/core';
-import { UsageError, loadJob, numberOption, parse, pickSetup, readText, report } from './files';
+import { UsageError, fromFile, loadJob, numberOption, oneOf, parse, pickSetup, readText, report } from './files';
 
 const print = (text: string) => process.stdout.write(`${text}\n`);
 const printJson = (value: unknown) => print(JSON.stringify(value, null, 2));
@@ -153,12 +158,26 @@ function byId<T extends { id: string; name: string }>(list: T[], id: string | un
   return found;
 }
 
+/** What a tool of a kind and a diameter is like where nothing else is said; as long as what is said of it needs. */
+function toolDefaults(given: Record<string, unknown>) {
+  const length = (key: string) => (typeof given[key] === 'number' ? (given[key] as number) : 0);
+  const kind = oneOf(given.kind ?? 'flat', 'tool-file', TOOL_KINDS)!;
+  const like = newTool(kind, length('diameter') || 10, TOOLS, HOLDERS);
+  const least = Math.max(length('stickOut'), length('fluteLength')) + 30;
+  return { ...like, overallLength: Math.max(like.overallLength, least) };
+}
+
 /** `suggest`: speed and feeds with the working. */
 export function suggestCommand(args: string[]): number {
   const { values } = parse(args, {
     material: { type: 'string' },
+    'material-file': { type: 'string' },
     tool: { type: 'string' },
+    'tool-file': { type: 'string' },
     machine: { type: 'string' },
+    'machine-file': { type: 'string' },
+    purpose: { type: 'string' },
+    grip: { type: 'string' },
     ae: { type: 'string' },
     ap: { type: 'string' },
     boldness: { type: 'string' },
@@ -166,9 +185,16 @@ export function suggestCommand(args: string[]): number {
     feed: { type: 'string' },
     json: { type: 'boolean' },
   });
-  const tool = byId(TOOLS, values.tool, 'tool');
-  const material = byId(MATERIALS, values.material, 'material');
-  const machine = byId(MACHINES, values.machine, 'machine');
+  const purpose = oneOf(values.purpose, 'purpose', ['rough', 'finish'] as const);
+  const grip = oneOf(values.grip, 'grip', GRIPS);
+  const toolFile = values['tool-file'];
+  const tool = toolFile ? fromFile('tools', toolFile, toolDefaults) : byId(TOOLS, values.tool, 'tool');
+  const material = values['material-file']
+    ? fromFile('materials', values['material-file'], () => MATERIALS[0])
+    : byId(MATERIALS, values.material, 'material');
+  const machine = values['machine-file']
+    ? fromFile('machines', values['machine-file'], () => MACHINES[0])
+    : byId(MACHINES, values.machine, 'machine');
   const start = suggestBite(tool, material, machine);
   const cut = {
     ae: numberOption(values.ae, 'ae', 0.001, 200) ?? start.ae,
@@ -180,6 +206,8 @@ export function suggestCommand(args: string[]): number {
     machine,
     ...cut,
     boldness: numberOption(values.boldness, 'boldness', 0, 1),
+    grip,
+    leaves: purpose === 'rough' ? suggestFinish(tool).allowance : undefined,
     asked: { rpm: numberOption(values.rpm, 'rpm', 1, 200_000), feed: numberOption(values.feed, 'feed', 0.1, 200_000) },
   });
   if (values.json) {
@@ -187,7 +215,8 @@ export function suggestCommand(args: string[]): number {
     return 0;
   }
   print(`${tool.name} in ${material.name} on ${machine.name}, bite ${cut.ae} mm, layer ${cut.ap} mm`);
-  print(`${found.rpm} rpm, ${found.feed} mm/min, entry ${found.entryFeed} mm/min`);
+  const shown = (feed: number) => `${formatNumber(feed, 2)} mm/min`;
+  print(`${formatNumber(found.rpm, 0)} rpm, ${shown(found.feed)}, entry ${shown(found.entryFeed)}`);
   print(found.limitText);
   for (const step of found.chain)
     print(

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { Finding, Job, Setup, hasStop, parseJob } from '@tidypath/core';
+import { Finding, Job, Setup, ShelfName, ShopItems, hasStop, parseJob, readItem } from '@tidypath/core';
 
 /** What was typed cannot be done as it stands; told without a stack. */
 export class UsageError extends Error {}
@@ -32,6 +32,34 @@ export function numberOption(text: unknown, name: string, min: number, max: numb
   if (!Number.isFinite(value) || value < min || value > max)
     throw new UsageError(`--${name} takes a number from ${min} to ${max}`);
   return value;
+}
+
+/** One of some words, or what was left out. */
+export function oneOf<T extends string>(text: unknown, name: string, words: readonly T[]): T | undefined {
+  if (text === undefined) return undefined;
+  if (!words.includes(text as T)) throw new UsageError(`--${name} takes one of: ${words.join(', ')}`);
+  return text as T;
+}
+
+/** Something of the shop from a file: what it does not say is taken from what is usual, what cannot be is told. */
+export function fromFile<K extends ShelfName>(
+  shelf: K,
+  path: string,
+  usual: (given: Record<string, unknown>) => object,
+): ShopItems[K] {
+  let given: unknown;
+  try {
+    given = JSON.parse(readText(path, 'a file'));
+  } catch (error) {
+    if (error instanceof UsageError) throw error;
+    throw new UsageError(`${path} is no JSON`);
+  }
+  if (typeof given !== 'object' || given === null || Array.isArray(given))
+    throw new UsageError(`${path} holds no object`);
+  const own = given as Record<string, unknown>;
+  const { item, findings } = readItem(shelf, { ...usual(own), ...own });
+  if (!item) throw new UsageError(`${path}: ${findings.map((f) => f.message).join('; ')}`);
+  return item;
 }
 
 const placeOf = ({ place }: Finding) =>

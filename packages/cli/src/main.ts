@@ -9,14 +9,23 @@ const HELP = `tidypath COMMAND
   prove PROGRAM.nc [--job JOB.json] [--setup ID] [--cell 0.1] [--json]
                                                    time, load, contacts, what is left, gouges; exit 1 on a stop
   suggest --material ID --tool ID --machine ID [--ae MM] [--ap MM]
+          [--purpose rough|finish] [--grip poor|fair|firm]
           [--boldness 0..1] [--rpm N] [--feed MM_MIN] [--json]
-                                                   starting speed and feeds, every limit, the working
+                                                   starting speed and feeds, every limit, the working;
+                                                   --tool-file, --material-file and --machine-file take JSON of the
+                                                   shop's own, what they do not say is as usual
   import DRAWING.dxf [--unit mm|inch] [--tolerance MM] [--bridge MM] [--json]
                                                    what was recognised in a drawing
 `;
 
 type Command = (args: string[]) => number;
 const COMMANDS: Record<string, Command> = { check, post, prove, suggest: suggestCommand, import: importCommand };
+
+// A pipe that is closed at its other end has heard enough.
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code === 'EPIPE') process.exit(0);
+  throw error;
+});
 
 function main(): number {
   const [name, ...args] = process.argv.slice(2);

@@ -67,7 +67,7 @@ export interface PathRun {
 
 /** Time and load of a proved program. */
 export interface LoadView {
-  clock: Omit<Clock, 'seconds'>;
+  clock: Omit<Clock, 'seconds' | 'fastest'>;
   samples: Samples;
   /** Its heaviest moments by each measure. */
   peaks: Record<Measure, Peak[]>;

@@ -1,3 +1,4 @@
+import { suggestFinish } from './entries';
 import { Machine } from '../machine/machine';
 import { Material } from '../shop/material';
 import { Tool, formOf } from '../shop/tool';
@@ -9,9 +10,12 @@ import { chipDiameter, cuttingDiameter, leadSine, thinnestChip } from './cut';
 /** Share of the usual depth at a boldness: half for a first cut, all of it settled, a quarter more when pushing. */
 const depthAt = (b: number) => (b < 0.5 ? 0.5 + b : 1 + (b - 0.5) / 2);
 
+/** Layers looked at between none and the deepest. */
+const LAYERS = 16;
+
 /**
- * Deepest layer, mm, at which a careful chip stays within spindle, bending and grip at the widest bite: load grows in proportion to
- * depth. Never more than the flutes.
+ * Deepest layer, mm, at which a careful chip stays within spindle, bending and grip at the widest bite: bending
+ * by what is left for the finish. Never more than the flutes.
  */
 export function deepestLayer(
   tool: Tool,
@@ -29,10 +33,27 @@ export function deepestLayer(
   const fz = (careful * chipLoadFor(1, engagement(Math.min(ae, D), D))) / leadSine(tool, ap);
   const wanted = spindleSpeed(inRange(material.millingSpeed[tool.material], BOLDNESS.first), D);
   const rpm = Math.max(1, machine.minRpm, Math.min(wanted, machine.maxRpm, tool.holder.balancedRpm));
-  const worst = Math.max(
-    ...Object.values(loadShares({ tool, material, machine, ae, ap, rpm, feed: rpm * tool.flutes * fz })),
-  );
-  return worst > 1 ? ap / worst : ap;
+  const { allowance: leaves } = suggestFinish(tool);
+  const isOver = (ap: number) =>
+    Object.values(loadShares({ tool, material, machine, ae, ap, leaves, rpm, feed: rpm * tool.flutes * fz })).some(
+      (share) => share > 1,
+    );
+  // Bending falls again in deeper layers, as its force moves up the flutes: the first layer that is too much counts.
+  let low = 0;
+  for (let k = 1; k <= LAYERS; k++) {
+    let high = (ap * k) / LAYERS;
+    if (!isOver(high)) {
+      low = high;
+      continue;
+    }
+    for (let i = 0; i < 12; i++) {
+      const middle = (low + high) / 2;
+      if (isOver(middle)) high = middle;
+      else low = middle;
+    }
+    return low;
+  }
+  return ap;
 }
 
 /** Widths as a share of the diameter: wide tools take most of theirs; others by how stiff the machine is. */

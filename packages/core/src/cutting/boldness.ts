@@ -8,6 +8,17 @@ const SHEET = 0.3;
 /** Share of the careful end that a first cut on an unknown machine starts at. */
 const BELOW = 0.7;
 
+/** How firmly the work is held. */
+export const GRIPS = ['poor', 'fair', 'firm'] as const;
+export type WorkGrip = (typeof GRIPS)[number];
+
+/** How far the grip of the work moves a suggestion along its range: firm work takes the middle of a sheet's range when settled. */
+const BY_GRIP: Record<WorkGrip, number> = { poor: -0.2, fair: 0, firm: 0.15 };
+
+/** Place in a range for a boldness and a grip of the work, 0 to 1. */
+export const placeInRange = (boldness: number, grip: WorkGrip = 'fair') =>
+  Math.min(1, Math.max(0, boldness + BY_GRIP[grip]));
+
 /** The words for a boldness. */
 export const boldnessWord = (b: number) =>
   b < 0.15

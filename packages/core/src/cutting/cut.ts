@@ -1,13 +1,16 @@
+import { radians } from '../quantity/units';
 import { Holder, holderWidth, slipTorque } from '../shop/holder';
 import { Machine, powerAt } from '../machine/machine';
 import { Material } from '../shop/material';
 import { Tool, formOf, isAxial } from '../shop/tool';
+import { helicalForce } from './force';
 import { drillPower } from './holes';
 import {
   BeamPiece,
   CORE_SHARE,
   MODULUS,
   ballDiameter,
+  beamCurve,
   beamDeflection,
   beamSlope,
   cornerSine,
@@ -34,6 +37,8 @@ export interface CutInput {
   ap: number;
   /** Widest bite that occurs, in corners and slots; the same as `ae` where left out. */
   peakAe?: number;
+  /** Metal left on the wall for a finish; none where left out. */
+  leaves?: number;
 }
 
 /** What a cut does to chip, spindle, tool and grip. Lengths mm, angle radians, power kW, torque N·m, force N. */
@@ -49,6 +54,8 @@ export interface CutState {
   torque: number;
   force: number;
   deflection: number;
+  /** At the root of flutes or shank, N/mm². */
+  stress: number;
   /** Angle by which the tip tilts, times the radius: the step left on a floor. */
   floorStep: number;
   /** Share of the torque and pull at which the shank slips in its holder. */
@@ -120,32 +127,72 @@ export function beamOf(tool: Tool): BeamPiece[] {
   ];
 }
 
-/** How far a tool's tip gives for each newton, mm, and how far it tilts, radians: asked again and again for the same tools. */
-const gives = new WeakMap<Tool, { bend: number; tilt: number }>();
+/** Asked again and again for the same tools. */
+const gives = new WeakMap<Tool, Give>();
 
-function giveOf(tool: Tool): { bend: number; tilt: number } {
+/** How far a tip gives for each newton at the tip, mm, how far it tilts, radians, the curve of its beam, and its flutes alone. */
+interface Give {
+  bend: number;
+  tilt: number;
+  curve: number;
+  flutes: number;
+}
+
+function giveOf(tool: Tool): Give {
   const known = gives.get(tool);
   if (known) return known;
   const beam = beamOf(tool);
-  const give = { bend: beamDeflection(1, beam), tilt: beamSlope(1, beam) };
+  const give = {
+    bend: beamDeflection(1, beam),
+    tilt: beamSlope(1, beam),
+    curve: beamCurve(1, beam),
+    flutes: beamCurve(1, [{ ...beam[0], from: 0, to: 1 }]),
+  };
   gives.set(tool, give);
   return give;
 }
 
 /**
+ * How far a tip gives, mm, and tilts, radians, under a side force that acts so far above it: along the flutes, not at the tip. Beam
+ * theory: δ = F·(δ0 − δ0′·a + a³/(6·E·I)).
+ * @param force N
+ * @param arm mm
+ */
+export function bendingOf(tool: Tool, force: number, arm: number): { deflection: number; tilt: number } {
+  const { bend, tilt, curve, flutes } = giveOf(tool);
+  const a = Math.min(arm, tool.fluteLength);
+  return {
+    deflection: force * (bend - tilt * a + (flutes * a ** 3) / 6),
+    tilt: force * (tilt - curve * a + (flutes * a ** 2) / 2),
+  };
+}
+
+/**
+ * Bending stress where a cutter breaks, N/mm²: M/W at the end of its flutes, on their core, or where it leaves the holder. Beam theory.
+ * @param force N
+ * @param arm how high above the tip it acts, mm
+ */
+export function rootStress(tool: Tool, force: number, arm: number): number {
+  const at = (from: number, d: number) => (force * Math.max(0, from - arm)) / ((Math.PI * d ** 3) / 32);
+  const fluted = Math.min(tool.fluteLength, tool.stickOut);
+  return Math.max(at(fluted, CORE_SHARE * tool.diameter), at(tool.stickOut, tool.shankDiameter));
+}
+
+/**
  * Share of the grip that a cut uses, 0 to 1 and over: torque and the pull of the helix together, √(M² + (Fa·d/2)²), against the
  * torque at which the shank slips. A side-lock's flat takes the pull. Friction of a clamped cylinder.
+ * @param tangential mean tangential force, N
  */
-function gripShare(tool: Tool, force: number, teeth: number): number {
+function gripShare(tool: Tool, tangential: number): number {
   const { holder, shankDiameter: d } = tool;
-  const torque = (force * teeth * tool.diameter) / 2000;
-  const pull = holder.grip === 'side-lock' ? 0 : force * teeth * Math.tan((tool.helix * Math.PI) / 180);
+  const torque = (tangential * tool.diameter) / 2000;
+  const pull = holder.grip === 'side-lock' ? 0 : tangential * Math.tan(radians(tool.helix));
   return Math.hypot(torque, (pull * d) / 2000) / slipTorque(holder, d);
 }
 
 /**
- * Chip, power, bending and grip of a cut by the relations of milling and drilling. The side force is that of one tooth at its
- * thickest chip, kc·b·hex; it bends the tool and its holder as a stepped beam.
+ * Chip, power, bending and grip of a cut by the relations of milling and drilling. The side force is the largest over a turn, summed
+ * over the slices of all teeth in the metal; it bends the tool and its holder as a stepped beam, from where it acts along the flutes.
  */
 export function cutState(input: CutInput): CutState {
   const { tool, material, machine, rpm, feed } = input;
@@ -159,8 +206,17 @@ export function cutState(input: CutInput): CutState {
   const hm = meanChip(chipLoad, ae, D) * sine;
   const hex = largestChip(chipLoad, phi) * sine;
   const power = hm > 0 ? cuttingPower(input.ap, ae, feed, specificForce(material.kc11, material.mc, hm)) : 0;
-  const force = hex > 0 ? (specificForce(material.kc11, material.mc, hex) * input.ap * hex) / sine : 0;
-  const { bend, tilt } = giveOf(tool);
+  const { peak, mean, arm } = helicalForce({
+    diameter: D,
+    teeth: tool.flutes,
+    helix: radians(tool.helix),
+    ap: input.ap,
+    engagement: phi,
+    fz: chipLoad,
+    kc11: material.kc11 * sine ** -material.mc,
+    mc: material.mc,
+  });
+  const { deflection, tilt } = bendingOf(tool, peak, arm);
   return {
     surfaceSpeed: surfaceSpeed(rpm, D),
     chipLoad,
@@ -171,10 +227,11 @@ export function cutState(input: CutInput): CutState {
     power,
     powerAvailable,
     torque: torqueOf(power, rpm),
-    force,
-    deflection: force * bend,
-    floorStep: (force * tilt * tool.diameter) / 2,
-    grip: gripShare(tool, force, Math.max(1, (tool.flutes * phi) / (2 * Math.PI))),
+    force: peak,
+    deflection,
+    stress: rootStress(tool, peak, arm),
+    floorStep: (tilt * tool.diameter) / 2,
+    grip: gripShare(tool, mean),
   };
 }
 
@@ -198,6 +255,7 @@ function axialState({ tool, material, rpm, feed }: CutInput, chipLoad: number, p
     torque,
     force: 0,
     deflection: 0,
+    stress: 0,
     floorStep: 0,
     grip: torque / slipTorque(tool.holder, tool.shankDiameter),
   };

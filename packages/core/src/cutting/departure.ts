@@ -1,6 +1,6 @@
 import { atPeak, cutState, thinnestChip } from './cut';
 import { thin } from './gauges';
-import { DEFLECTION_LIMIT, GRIP_SHARE, POWER_SHARE } from './limits';
+import { GRIP_SHARE, POWER_SHARE, bendLimit } from './limits';
 import { relativeLife } from './milling';
 import { Limit, Situation, Suggestion } from './suggestion';
 import { n0, n3 } from './working';
@@ -30,7 +30,7 @@ function governing(s: Situation, rpm: number, feed: number): Limit | undefined {
   if (rpm >= s.machine.maxRpm) return 'spindle speed';
   if (rpm > s.tool.holder.balancedRpm) return 'holder balance';
   if (state.power > state.powerAvailable * POWER_SHARE) return 'spindle power';
-  if (state.deflection > DEFLECTION_LIMIT) return 'bending';
+  if (state.deflection > bendLimit(s.leaves)) return 'bending';
   if (state.grip > GRIP_SHARE) return 'grip';
   if (cutState({ ...s, rpm, feed }).largestChip < thinnestChip(s.tool, s.material)) return 'rubbing';
   return undefined;

@@ -1,7 +1,7 @@
 import { LengthUnit, MM_PER_INCH, degrees, formatNumber } from '../quantity/units';
 import { formOf, isAxial } from '../shop/tool';
 import { CutInput, atPeak, boldestChip, cutState, thinnestChip } from './cut';
-import { DEFLECTION_LIMIT, GRIP_SHARE, POWER_SHARE } from './limits';
+import { GRIP_SHARE, POWER_SHARE, bendLimit } from './limits';
 
 /** One quantity against its limits; `value`, `low` and `high` share a unit. */
 export interface Gauge {
@@ -48,7 +48,7 @@ export function gaugesOf(input: CutInput, unit: LengthUnit = 'mm'): Gauge[] {
     chip,
     gauge('engagement', 'Engaged', angle, `${formatNumber(angle, 0)}°`, 0, 180),
     spindle,
-    gauge('deflection', 'Bends', peak.deflection, thin(peak.deflection, unit), 0, DEFLECTION_LIMIT),
+    gauge('deflection', 'Bends', peak.deflection, thin(peak.deflection, unit), 0, bendLimit(input.leaves)),
     grip,
   ];
 }

@@ -1,6 +1,6 @@
 /** What the apps, the command line and the tests may use of this floor. */
 export { suggestBite } from './bite';
-export { boldnessWord, inRange } from './boldness';
+export { boldnessWord, GRIPS, inRange } from './boldness';
 export { chipDiameter, type CutInput, cutState, type CutState, thinnestChip } from './cut';
 export { departure } from './departure';
 export { suggestEntry, suggestFinish } from './entries';

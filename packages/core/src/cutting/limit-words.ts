@@ -1,7 +1,7 @@
 import { formatFeed, formatLength } from '../quantity/units';
 import { ratedPower } from '../machine/machine';
 import { cutState, thinnestChip } from './cut';
-import { DEFLECTION_LIMIT, GRIP_SHARE, POWER_SHARE } from './limits';
+import { GRIP_SHARE, POWER_SHARE, bendLimit } from './limits';
 import { Limit, LimitStep, Situation } from './suggestion';
 import { TEXTBOOK, Working, n0, n1, n2, n3 } from './working';
 
@@ -17,7 +17,7 @@ export function limitWorking(s: Situation, step: LimitStep, rpm: number, feed: n
       ],
     },
     bending: {
-      formula: `δ = Σ F·(b³ − a³) / (3·E·I) over flutes, shank and holder, at most ${DEFLECTION_LIMIT} mm; F ${n0(state.force)} N, stick-out ${n1(s.tool.stickOut)} mm`,
+      formula: `δ = F·(δ0 − δ0′·a + a³/(6·E·I)) over flutes, shank and holder, at most ${n3(bendLimit(s.leaves))} mm${s.leaves ? ', half of what is left for the finish' : ''}; F ${n0(state.force)} N summed over the flutes, stick-out ${n1(s.tool.stickOut)} mm`,
       inputs: [
         { name: 'stick-out', text: `${n1(s.tool.stickOut)} mm`, at: 'tool' },
         { name: 'layer', text: `${n3(s.ap)} mm`, at: 'layer' },
@@ -76,7 +76,7 @@ export function limitText(s: Situation, limit: Limit, possible: boolean): string
     case 'spindle power':
       return `Feed limited by the spindle: ${n2(ratedPower(machine))} kW.${heavy}`;
     case 'bending':
-      return `Feed limited by bending of ${tool.name}: at most ${long(DEFLECTION_LIMIT)}.${heavy}`;
+      return `Feed limited by bending of ${tool.name}: at most ${long(bendLimit(s.leaves))}.${heavy}`;
     case 'grip':
       return `Feed limited by the grip of the ${tool.holder.name}.${heavy}`;
     case 'rubbing':

@@ -2,8 +2,16 @@ import { CutInput, atPeak, cutState } from './cut';
 
 /** Share of the spindle's power a steady cut may take. */
 export const POWER_SHARE = 0.8;
-/** Tip deflection a roughing cut may have, mm. */
-export const DEFLECTION_LIMIT = 0.05;
+/** How far a cutter may bend, mm, where nothing is left for a finish; and at most, however much is left. */
+const BEND = { least: 0.05, most: 0.2 };
+
+/**
+ * How far a cutter may bend, mm: half of what it leaves for the finish, which takes the mark away again; a twentieth of a millimetre
+ * where its wall is the last, a quarter of the general tolerance. Workshop figures.
+ * @param leaves metal left on the wall for a finish, mm
+ */
+export const bendLimit = (leaves = 0) => Math.min(BEND.most, Math.max(BEND.least, leaves / 2));
+
 /** Share of the slipping torque a grip may be asked for. */
 export const GRIP_SHARE = 0.5;
 
@@ -14,7 +22,7 @@ export function loadShares(input: CutInput): Record<LoadLimit, number> {
   const s = cutState(atPeak(input));
   return {
     'spindle power': s.powerAvailable > 0 ? s.power / (s.powerAvailable * POWER_SHARE) : Infinity,
-    bending: s.deflection / DEFLECTION_LIMIT,
+    bending: s.deflection / bendLimit(input.leaves),
     grip: s.grip / GRIP_SHARE,
   };
 }

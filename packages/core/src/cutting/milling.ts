@@ -40,6 +40,9 @@ export const removalRate = (ap: number, ae: number, vf: number) => (ap * ae * vf
 /** Power at the cutter, kW: ap·ae·vf·kc/60e6. Textbook relation. */
 export const cuttingPower = (ap: number, ae: number, vf: number, kc: number) => (ap * ae * vf * kc) / 60e6;
 
+/** Power at the cutter, kW, of a volume taken in a second (mm³/s) at a specific force (N/mm²): Q·kc/1e6. */
+export const removalPower = (rate: number, kc: number) => (rate * kc) / 1e6;
+
 /** Torque, N·m: 9549·P/n. */
 export const torqueOf = (P: number, n: number) => (n > 0 ? (9549 * P) / n : 0);
 
@@ -76,6 +79,10 @@ export const beamDeflection = (F: number, pieces: BeamPiece[]) =>
 /** Slope of a stepped beam at its tip, radians: Σ F·(b² − a²)/(2·E·I). Beam theory. */
 export const beamSlope = (F: number, pieces: BeamPiece[]) =>
   pieces.reduce((sum, p) => sum + (F * (p.to ** 2 - p.from ** 2)) / (2 * p.E * inertia(p.d)), 0);
+
+/** Change of slope of a stepped beam under a moment of F·1 mm, radians: Σ F·(b − a)/(E·I). Beam theory. */
+export const beamCurve = (F: number, pieces: BeamPiece[]) =>
+  pieces.reduce((sum, p) => sum + (F * (p.to - p.from)) / (p.E * inertia(p.d)), 0);
 
 /** sin κ of a cutting edge at depth ap (mm): 1 for a square corner; on a corner radius r the local angle, cos κ = (r − ap)/r. */
 export const cornerSine = (ap: number, r: number) => (ap >= r ? 1 : Math.sqrt(1 - (1 - ap / r) ** 2));

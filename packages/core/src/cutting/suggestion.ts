@@ -2,6 +2,7 @@ import { LengthUnit } from '../quantity/units';
 import { Machine } from '../machine/machine';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
+import { WorkGrip } from './boldness';
 import { LoadLimit } from './limits';
 import { Working } from './working';
 
@@ -26,8 +27,12 @@ export interface Situation {
   ae: number;
   ap: number;
   peakAe?: number;
+  /** Metal left on the wall for a finish. */
+  leaves?: number;
   /** 0 first cut on an unknown machine, 0.5 settled (where left out), 1 pushing. */
   boldness?: number;
+  /** How firmly the work is held; fair where left out. */
+  grip?: WorkGrip;
   /** What someone was told: a speed to run at, the most the feed may be; rpm and mm/min. */
   asked?: { rpm?: number; feed?: number };
   /** Unit of the sentences; all numbers stay in mm. */

@@ -107,6 +107,8 @@ export interface BiteOf {
   ae: number;
   ap: number;
   peakAe: number;
+  /** Metal left on the wall for a finish: half of it may be spoilt by bending. */
+  leaves?: number;
 }
 
 /** Stages of a route, in the order that keeps a part stiff and a way back open: rough everything, then finish everything. */

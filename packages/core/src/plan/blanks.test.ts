@@ -57,7 +57,7 @@ describe('blanks have the volume that closed forms give', () => {
 test('a flat milled on a lying round bar takes the segment of its circle', () => {
   const job = { ...blank({ shape: 'round', diameter: 60, lies: 'along X' }), tools: [tool(1)] };
   // The bar stands 25 above the part's top; five of it are taken.
-  const rows = [-25, 0, 25].map((y) => `G0 Y${25 + y}\nG1 Z20 F900\nX120\nG0 Z60\nX-40`).join('\n');
+  const rows = [-25, 0, 25].map((y) => `G0 Y${25 + y}\nG1 Z20 F120\nX120\nG0 Z60\nX-40`).join('\n');
   const text = `G21 G90 G54\nT1 M6\nS900 M3\nG0 X-40 Y0\nZ60\n${rows}\nM30\n`;
   const setups = [
     { ...job.setups[0], zero: { on: 'part' as const, point: 'front left' as const, height: 'top' as const } },

@@ -1,3 +1,5 @@
+import { loadFindings } from '../judge/load';
+import { kindOf } from '../operation/registry';
 import { wantedHeights } from '../part/plate/heights';
 import { addedOf, compensationsOf, controllerOf, planSetup, postSetup } from './pipeline';
 import { holderLength } from '../shop/holder';
@@ -94,6 +96,8 @@ export class ProofRun {
   /** What the part wants; undefined where there is none yet. */
   private readonly wanted?: Wanted;
   private readonly windows: Windows;
+  /** Metal each operation leaves for a finish, mm. */
+  private readonly leaves = new Map<string, number>();
   /** The piece judged, once it has been cut. */
   private verdict?: { allowed: Allowed; judged: Judged };
 
@@ -104,6 +108,10 @@ export class ProofRun {
     cell?: number,
     private readonly more: ProofOptions = {},
   ) {
+    for (const o of setup.operations) {
+      const tool = job.tools.find((t) => t.id === o.toolId);
+      if (tool) this.leaves.set(o.id, kindOf(o.kind)?.bite(o.params, tool).leaves ?? 0);
+    }
     const { job: seen, repeated, whole, stock, zero, fixtures } = more.ground ?? groundOf(job, setup);
     this.model = whole;
     if (whole.outline.length) {
@@ -180,6 +188,20 @@ export class ProofRun {
     return { field, owner, allowed: this.wanted?.on(field), floor: this.prover.input.stock.bottom };
   }
 
+  /** What the cut does to spindle, tool and grip. */
+  private load(samples: Samples): Finding[] {
+    const { motions, tools, material } = this.prover.input;
+    return loadFindings({
+      samples,
+      motions,
+      tools,
+      material,
+      sections: this.more.sections ?? [],
+      leavesOf: (id) => this.leaves.get(id),
+      cell: this.prover.stock.grain,
+    });
+  }
+
   /** Judges what is left once everything has been cut. */
   finish(): Proof {
     const { prover, read, model } = this;
@@ -197,6 +219,7 @@ export class ProofRun {
         ...otherTools(calledTools(read), [...prover.input.tools.values()]),
         ...findings,
         ...beyondMachine(read.motions, prover.input.machine),
+        ...this.load(samples),
         ...shape,
         ...idleSteps(steps, read.motions),
       ],

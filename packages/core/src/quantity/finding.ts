@@ -1,5 +1,6 @@
 import { DOCUMENT } from './findings/document';
 import { DRAWING } from './findings/drawing';
+import { LOAD } from './findings/load';
 import { MILLING } from './findings/milling';
 import { OPERATION } from './findings/operation';
 import { PART } from './findings/part';
@@ -24,6 +25,7 @@ export const FINDINGS = {
   ...PLAN,
   ...PROGRAM,
   ...PROOF,
+  ...LOAD,
 };
 
 export type Code = keyof typeof FINDINGS;

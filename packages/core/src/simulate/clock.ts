@@ -29,6 +29,8 @@ export const clockSettings = (machine: Machine): ClockSettings => ({
 export interface Clock {
   /** Seconds each motion takes. */
   seconds: Float64Array;
+  /** Fastest speed each reaches, mm/s; 0 where it does not move. */
+  fastest: Float64Array;
   /** Minutes by kind. */
   cut: number;
   rapid: number;
@@ -37,10 +39,14 @@ export interface Clock {
   total: number;
 }
 
+/** Fastest speed, mm/s, of a move of `length` mm from speed v0 to v1 with at most v (mm/s) and acceleration a (mm/s²). */
+const fastestOf = (length: number, v0: number, v1: number, v: number, a: number) =>
+  length <= 0 ? 0 : Math.min(v, Math.sqrt(Math.max(0, a * length + (v0 * v0 + v1 * v1) / 2)));
+
 /** Time, s, of a move of `length` mm from speed v0 to v1 with at most v (mm/s) and acceleration a (mm/s²): a trapezoid. */
 export function trapezoid(length: number, v0: number, v1: number, v: number, a: number): number {
   if (length <= 0) return 0;
-  const peak = Math.min(v, Math.sqrt(Math.max(0, a * length + (v0 * v0 + v1 * v1) / 2)));
+  const peak = fastestOf(length, v0, v1, v, a);
   const up = (peak * peak - v0 * v0) / (2 * a);
   const down = (peak * peak - v1 * v1) / (2 * a);
   const even = Math.max(0, length - up - down);
@@ -126,7 +132,8 @@ export function clock(m: Motions, settings: ClockSettings): Clock {
   const slower = 1 + (settings.extraTime ?? 0);
   const shapes = new Shapes(m, settings);
   const entry = entrySpeeds(m, shapes, settings);
-  const result: Clock = { seconds: new Float64Array(m.count), cut: 0, rapid: 0, toolChange: 0, dwell: 0, total: 0 };
+  const none = { cut: 0, rapid: 0, toolChange: 0, dwell: 0, total: 0 };
+  const result: Clock = { seconds: new Float64Array(m.count), fastest: new Float64Array(m.count), ...none };
   for (let i = 0; i < m.count; i++) {
     const type = m.type[i];
     let s: number;
@@ -134,6 +141,7 @@ export function clock(m: Motions, settings: ClockSettings): Clock {
     else if (type === MOVE.dwell) result.dwell += s = m.seconds[i];
     else {
       s = slower * trapezoid(shapes.length[i], entry[i], entry[i + 1], shapes.limit[i], a);
+      result.fastest[i] = fastestOf(shapes.length[i], entry[i], entry[i + 1], shapes.limit[i], a);
       if (type === MOVE.rapid) result.rapid += s;
       else result.cut += s;
     }

@@ -1,7 +1,8 @@
 import { Budget, withinBudget } from '../quantity/budget';
 import { Finding, finding } from '../quantity/finding';
 import { powerAt } from '../machine/machine';
-import { Tool, formOf } from '../shop/tool';
+import { removalPower, specificForce } from '../cutting/milling';
+import { Tool, formOf, isAxial } from '../shop/tool';
 import { cutState } from '../cutting/cut';
 import { MOVE, Motions } from '../path/motions';
 import { Contacts, Stroke } from './contacts';
@@ -229,22 +230,28 @@ export class Prover {
     const steep = dropped > 0.3 * length;
     const ae = steep || depth < THIN ? 0 : Math.min(tool.diameter, volume / (depth * length));
     const angle = steep && volume > 0 ? 180 : ae < THIN ? 0 : (Math.acos(1 - (2 * ae) / tool.diameter) * 180) / Math.PI;
-    const at = { motion: i, time, rate: seconds > 0 ? volume / seconds : 0, depth, engagement: angle, x, y, z };
-    let [load, chip, force, bend] = [0, 0, 0, 0];
-    if (volume > 0 && m.rpm[i] > 0 && m.feed[i] > 0) {
-      const state = cutState({
-        tool,
-        material,
-        machine,
-        rpm: m.rpm[i],
-        feed: m.feed[i],
-        ae: Math.max(ae, THIN),
-        ap: depth,
-      });
-      load = state.power / Math.max(1e-9, powerAt(machine, m.rpm[i]));
-      [chip, force, bend] = [state.largestChip, state.force, state.deflection];
-    }
-    this.samples.push({ ...at, load, chip, force, bend });
+    const rate = seconds > 0 ? volume / seconds : 0;
+    const at = { motion: i, time, rate, depth, engagement: angle, seconds, length, x, y, z };
+    const none = { load: 0, chip: 0, force: 0, bend: 0, stress: 0, grip: 0 };
+    if (volume <= 0 || !(m.rpm[i] > 0) || !(m.feed[i] > 0)) return this.samples.push({ ...at, ...none });
+    const feed = Math.min(m.feed[i], 60 * this.clock.fastest[i]);
+    const cut = { tool, material, machine, rpm: m.rpm[i], feed, ae: Math.max(ae, THIN), ap: depth };
+    const { largestChip, force, deflection, stress, grip, power, meanChip, chipLoad } = cutState(cut);
+    // What is taken away in a second is right for slots, helices and plunges alike; only the thickness of its chips is not known.
+    // On its way up to speed and down again it is slower: the mean is right for power, the fastest for chip and force.
+    const pace = seconds > 0 ? (60 * length) / seconds / feed : 1;
+    const taken = removalPower(rate, specificForce(material.kc11, material.mc, pace * (steep ? chipLoad : meanChip)));
+    const whole = (Math.PI * tool.diameter ** 2 * length) / 4;
+    const kW = isAxial(tool) ? power * Math.min(1, volume / whole) : taken;
+    this.samples.push({
+      ...at,
+      load: kW / Math.max(1e-9, powerAt(machine, m.rpm[i])),
+      chip: steep && !isAxial(tool) ? chipLoad : largestChip,
+      force,
+      bend: deflection,
+      stress,
+      grip,
+    });
   }
 
   /** What happened so far; `volume` is what was taken away, mm³. */

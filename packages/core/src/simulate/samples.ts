@@ -14,10 +14,17 @@ export interface Samples {
   load: Float32Array;
   /** Thickest chip, mm. */
   chip: Float32Array;
-  /** Side force of a tooth, N. */
+  /** Largest side force over a turn, N. */
   force: Float32Array;
   /** How far it bends the tool, mm. */
   bend: Float32Array;
+  /** At the root of the tool, N/mm². */
+  stress: Float32Array;
+  /** Share of the grip of its holder. */
+  grip: Float32Array;
+  /** Of the stretch: s, and mm. */
+  seconds: Float32Array;
+  length: Float32Array;
   /** Tip at the end of the stretch, part coordinates. */
   x: Float32Array;
   y: Float32Array;
@@ -41,6 +48,10 @@ const COLUMNS = [
   'chip',
   'force',
   'bend',
+  'stress',
+  'grip',
+  'seconds',
+  'length',
   'x',
   'y',
   'z',

@@ -3,7 +3,7 @@ import { Point, distance } from '../../geometry/plane/point';
 import { Finding, finding } from '../../quantity/finding';
 import { Hole } from '../../part/plate/model';
 import { holderWidth } from '../../shop/holder';
-import { profileTop } from '../../shop/tool';
+import { formOf, profileTop } from '../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
 import { expandCycle } from '../cycle';
 import { HOP, HoleParams } from './hole-params';
@@ -117,7 +117,8 @@ export function planCycle<P extends object>(kind: OperationKind<P>, context: Pla
     holes: tourWithHops(bottoms, start, work.hop === HOP, context),
     start,
     clearance: context.clearance,
-    feed: context.operation.speeds.feed,
+    // A mill goes straight down as it enters.
+    feed: formOf(context.tool) === 'mill' ? context.operation.speeds.entryFeed : context.operation.speeds.feed,
   };
   return { path: expandCycle(cycle), cycle, findings };
 }

@@ -234,6 +234,11 @@ export const face: OperationKind<FaceParams> = {
       rolledIn: false,
     };
   },
-  bite: (p) => ({ ae: p.stepover, ap: p.layer, peakAe: p.stepover }),
+  // A spiral that is not rolled in turns into metal at its start and at its corners.
+  bite: (p, tool) => ({
+    ae: p.stepover,
+    ap: p.layer,
+    peakAe: p.passes === 'spiral' && !p.rolledIn ? tool.diameter : p.stepover,
+  }),
   plan,
 };

@@ -82,6 +82,10 @@ export class FinishParams {
   finishStart!: number;
 }
 
+/** Metal a clearing leaves on its walls, for its own finish or for a later one, mm. */
+export const leftFor = (p: { finish: boolean; finishStock: number; wallAllowance: number }) =>
+  (p.finish ? p.finishStock : 0) + p.wallAllowance;
+
 /** Where finishing starts from for a tool. */
 export const finishDefaults = (tool: Tool): FinishParams => ({
   finish: true,

@@ -3,7 +3,7 @@ import { suggestEntry } from '../../../cutting/entries';
 import { suggestSteadyBite } from '../../../cutting/bite';
 import { cutsWalls } from '../../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../../checks';
-import { finishDefaults } from '../finish';
+import { finishDefaults, leftFor } from '../finish';
 import { deepest, levelsOf } from '../../levels';
 import { OperationKind, Plan, PlanContext } from '../../operation';
 import { ClearParams } from './params';
@@ -81,7 +81,7 @@ export const clear: OperationKind<ClearParams> = {
   },
   bite: (p, tool) => {
     const ae = Math.min(p.stepover, tool.diameter);
-    return { ae, ap: p.layer, peakAe: ae };
+    return { ae, ap: p.layer, peakAe: ae, leaves: leftFor(p) };
   },
   usesEarlier: (p) => p.from === 'what is left',
   plan,

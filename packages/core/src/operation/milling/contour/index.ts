@@ -9,6 +9,7 @@ import { cutsWalls } from '../../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../../checks';
 import { wallBottom } from '../../depth';
 import { layersBetween } from '../../layers';
+import { leftFor } from '../finish';
 import { OperationKind, Plan, PlanContext } from '../../operation';
 import { ContourParams, Side, WORKS } from './params';
 import { ContourPlanner, isOpening } from './planner';
@@ -144,6 +145,11 @@ export const contour: OperationKind<ContourParams> = {
       compensation: 'worked out',
     };
   },
-  bite: (p, tool) => ({ ae: p.passes > 1 ? p.stepover : tool.diameter, ap: p.layer, peakAe: tool.diameter }),
+  bite: (p, tool) => ({
+    ae: p.passes > 1 ? p.stepover : tool.diameter,
+    ap: p.layer,
+    peakAe: tool.diameter,
+    leaves: leftFor(p),
+  }),
   plan,
 };

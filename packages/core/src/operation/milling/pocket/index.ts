@@ -2,7 +2,7 @@ import { suggestBite } from '../../../cutting/bite';
 import { suggestEntry } from '../../../cutting/entries';
 import { cutsWalls } from '../../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../../checks';
-import { finishDefaults } from '../finish';
+import { finishDefaults, leftFor } from '../finish';
 import { layersBetween } from '../../layers';
 import { OperationKind, Plan, PlanContext } from '../../operation';
 import { PocketParams } from './params';
@@ -49,6 +49,6 @@ export const pocket: OperationKind<PocketParams> = {
       ...finishDefaults(tool),
     };
   },
-  bite: (p, tool) => ({ ae: p.stepover, ap: p.layer, peakAe: tool.diameter }),
+  bite: (p, tool) => ({ ae: p.stepover, ap: p.layer, peakAe: tool.diameter, leaves: leftFor(p) }),
   plan,
 };

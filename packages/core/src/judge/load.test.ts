@@ -1,0 +1,140 @@
+import { boldestChip } from '../cutting/cut';
+import { MATERIALS } from '../shop/library';
+import { Motions } from '../path/motions';
+import { Samples } from '../simulate/samples';
+import { tool } from '../../testing/parts';
+import { LOAD_LIMITS, loadFindings } from './load';
+
+const material = MATERIALS.find((m) => m.id === 'steel-alloy')!;
+const mill = tool(4);
+const RPM = 3000;
+const FEED = 600;
+
+/** Stretches of half a millimetre, one after the other, with a value each; 0 is in the air. */
+function samplesOf(
+  values: number[],
+  measure: keyof Samples,
+  more: Partial<Record<keyof Samples, number>> = {},
+): Samples {
+  const seconds = (0.5 / FEED) * 60;
+  const column = (v: number) => Float32Array.from(values, () => v);
+  return {
+    count: values.length,
+    motion: new Uint32Array(values.length),
+    time: Float32Array.from(values, (_, i) => (i + 1) * seconds),
+    depth: column(5),
+    engagement: column(60),
+    x: column(0),
+    y: column(0),
+    z: column(0),
+    load: column(more.load ?? 0.1),
+    chip: column(more.chip ?? 0.03),
+    force: column(300),
+    bend: column(more.bend ?? 0.01),
+    stress: column(more.stress ?? 100),
+    grip: column(more.grip ?? 0.1),
+    seconds: column(seconds),
+    length: column(0.5),
+    rate: Float32Array.from(values, (v) => (v > 0 ? 50 : 0)),
+    [measure]: Float32Array.from(values),
+  } as Samples;
+}
+
+const motions = {
+  line: Uint32Array.of(7),
+  tool: Uint16Array.of(4),
+  rpm: Float32Array.of(RPM),
+  feed: Float32Array.of(FEED),
+};
+
+function codesOf(samples: Samples, leaves?: number, of = mill): string[] {
+  const sections = leaves === undefined ? [] : [{ line: 1, operationId: 'o1' }];
+  return loadFindings({
+    samples,
+    motions: motions as unknown as Motions,
+    tools: new Map([[4, of]]),
+    material,
+    sections: sections as never,
+    leavesOf: () => leaves,
+    cell: 0.1,
+  }).map((f) => f.code);
+}
+
+const SECOND = Math.ceil(FEED / 60 / 0.5);
+const steady = (v: number, seconds = 1) => Array<number>(Math.ceil(SECOND * seconds)).fill(v);
+const breaks = LOAD_LIMITS.stress[mill.material];
+const thick = LOAD_LIMITS.chip.care * boldestChip(mill, material);
+
+test.each<[keyof Samples, number, string, string | undefined]>([
+  ['load', 0.85, 'power-high', undefined],
+  ['load', 1, 'power-over', 'power-high'],
+  ['load', 1.5, 'stalls', 'power-over'],
+  ['grip', 0.8, 'grip-high', undefined],
+  ['grip', 1, 'grip-over', 'grip-high'],
+  ['bend', 0.1, 'bends-much', undefined],
+  ['bend', 0.2, 'bends-too-much', 'bends-much'],
+  ['stress', 0.5 * breaks, 'may-break', undefined],
+  ['stress', breaks, 'breaks', 'may-break'],
+  ['chip', thick, 'chip-thick', undefined],
+  ['chip', 1.5 * thick, 'chip-too-thick', 'chip-thick'],
+])('%s at %d: %s 2 % over it, not 2 % under', (measure, limit, over, under) => {
+  expect(codesOf(samplesOf(steady(1.02 * limit), measure))).toEqual([over]);
+  expect(codesOf(samplesOf(steady(0.98 * limit), measure))).toEqual(under ? [under] : []);
+});
+
+test('an operation may bend by half of what it leaves, at least a twentieth and at most a fifth of a millimetre', () => {
+  for (const [leaves, limit] of [
+    [0, 0.05],
+    [0.3, 0.15],
+    [2, 0.2],
+  ]) {
+    expect(codesOf(samplesOf(steady(1.02 * limit), 'bend'), leaves)).toEqual(['bends-much']);
+    expect(codesOf(samplesOf(steady(0.98 * limit), 'bend'), leaves)).toEqual([]);
+  }
+});
+
+test('moments shorter than their window are averaged: single cells raise no alarm', () => {
+  const blip = [...steady(0.4, 1), 1.4, ...steady(0.4, 1)];
+  expect(codesOf(samplesOf(blip, 'load'))).toEqual([]);
+  expect(codesOf(samplesOf([...steady(0.4, 1), ...steady(1.4, 0.5), ...steady(0.4, 1)], 'load'))).toEqual([
+    'power-over',
+  ]);
+  // Two cuts apart in the air are not one.
+  expect(codesOf(samplesOf([0.11, 0, 0, 0.11, 0, 0, 0.11], 'bend'))).toEqual([]);
+});
+
+test('chips thinner than the edge is round are told from a fifth of the time in cut on', () => {
+  const { share, sharp } = LOAD_LIMITS.rub;
+  const bare = { ...mill, coating: 'none' as const };
+  const mixed = (part: number) =>
+    samplesOf(
+      [...Array<number>(100 * part).fill(0.98 * share * sharp), ...Array<number>(100 - 100 * part).fill(0.03)],
+      'chip',
+    );
+  expect(codesOf(mixed(0.22), undefined, bare)).toEqual(['rubs']);
+  expect(codesOf(mixed(0.18), undefined, bare)).toEqual([]);
+});
+
+test('the remedy is a feed that brings it to the bound, and the place is the worst line', () => {
+  const value = 1.2;
+  const [found] = loadFindings({
+    samples: samplesOf(steady(value), 'load'),
+    motions: motions as unknown as Motions,
+    tools: new Map([[4, mill]]),
+    material,
+    sections: [],
+    leavesOf: () => undefined,
+    cell: 0.1,
+  });
+  const feed = (found.data as { feed: number }).feed;
+  expect(value * (feed / FEED) ** (1 - material.mc)).toBeLessThanOrEqual(0.85);
+  expect(value * ((feed + 10) / FEED) ** (1 - material.mc)).toBeGreaterThan(0.85 * 0.99);
+  expect(found.place).toMatchObject({ line: 7, tool: mill.id });
+  expect(found.message).toMatch(/120 % of the spindle’s power for \d/);
+});
+
+test('a speed above what the holder is balanced for is told, 2 % over it', () => {
+  const held = (balancedRpm: number) => ({ ...mill, holder: { ...mill.holder, balancedRpm } });
+  expect(codesOf(samplesOf(steady(0.3), 'load'), undefined, held(RPM / 1.02))).toEqual(['above-balance']);
+  expect(codesOf(samplesOf(steady(0.3), 'load'), undefined, held(RPM * 1.02))).toEqual([]);
+});

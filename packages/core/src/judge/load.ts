@@ -1,0 +1,290 @@
+import { boldestChip } from '../cutting/cut';
+import { bendLimit } from '../cutting/limits';
+import { Motions } from '../path/motions';
+import { Section } from '../program/write/writer';
+import { Code, DataOf, Finding, finding } from '../quantity/finding';
+import { Material } from '../shop/material';
+import { Tool, formOf, isBeam } from '../shop/tool';
+import { Samples } from '../simulate/samples';
+
+/** What a load is judged against; shares of 1, lengths mm, stress N/mm². Workshop figures where no other source is said. */
+export const LOAD_LIMITS = {
+  /** Mean over so many seconds, of the power at that speed. */
+  power: { seconds: 0.5, care: 0.85, stop: 1 },
+  /** Mean over so many seconds and turns at least, of the torque at that speed: the spindle stops (estimate). */
+  stall: { seconds: 0.1, turns: 3, stop: 1.5 },
+  /** Mean over so many seconds, of what the holder grips. */
+  grip: { seconds: 0.3, care: 0.8, stop: 1 },
+  /** How far it bends where nothing is known of what is left; stops at so many times the limit. */
+  bend: { unknown: 0.1, stop: 2 },
+  /** Of the stress at which the tool's material breaks (estimates). */
+  stress: { carbide: 2000, hss: 1200, care: 0.5, stop: 1 },
+  /** Thickest chip, as a share of the boldest of the material's range; stops at so many times that. */
+  chip: { care: 2, stop: 1.5 },
+  /** A chip thinner than this share of the edge's rounding rubs; told over so much of the time in cut. Edge roundings, mm. */
+  rub: { share: 0.3, sharp: 0.005, coated: 0.01, time: 0.2 },
+} as const;
+
+/** Shortest length a load that works at once is averaged over: cells of the grid, and shares of the diameter. */
+const [CELLS, SHARE] = [8, 0.1];
+
+/** What of a program is judged together. */
+interface Step {
+  operation?: string;
+  tool: Tool;
+  from: number;
+  to: number;
+  /** How far its tool may bend, mm. */
+  bend: number;
+}
+
+export interface LoadInput {
+  samples: Samples;
+  motions: Motions;
+  tools: Map<number, Tool>;
+  material: Material;
+  sections: Section[];
+  /** Metal an operation leaves on the wall for a finish, mm; undefined where nothing is known of it. */
+  leavesOf: (operation: string) => number | undefined;
+  /** Of the grid it was measured on, mm. */
+  cell: number;
+}
+
+/** Where a mean is greatest, and for how long it is over a bound. */
+interface Worst {
+  value: number;
+  sample: number;
+  secondsOver: number;
+}
+
+/** Samples of each operation, in program order; of each tool where nothing is known of operations. */
+function stepsIn({ samples: s, motions, tools, sections, leavesOf }: LoadInput): Step[] {
+  const starts = [...sections].sort((a, b) => a.line - b.line);
+  const steps: Step[] = [];
+  let k = -1;
+  for (let i = 0; i < s.count; i++) {
+    const motion = s.motion[i];
+    while (k + 1 < starts.length && motions.line[motion] >= starts[k + 1].line) k++;
+    const tool = tools.get(motions.tool[motion]);
+    if (!tool || isBeam(tool)) continue;
+    const operation = starts[k]?.operationId;
+    const last = steps[steps.length - 1];
+    if (last && last.tool === tool && last.operation === operation) last.to = i + 1;
+    else {
+      const leaves = operation === undefined ? undefined : leavesOf(operation);
+      const bend = leaves === undefined ? LOAD_LIMITS.bend.unknown : bendLimit(leaves);
+      steps.push({ operation, tool, from: i, to: i + 1, bend });
+    }
+  }
+  return steps;
+}
+
+/** Where each sample of a step lies along its time, s, or along the metal it cuts, mm: what is cut apart lies far apart. */
+function along(s: Samples, { from, to }: Step, by: 'seconds' | 'length', apart: number) {
+  const count = to - from;
+  const [starts, ends] = [new Float64Array(count), new Float64Array(count)];
+  for (let i = 0, at = 0; i < count; i++) {
+    const k = from + i;
+    if (by === 'seconds') [starts[i], ends[i]] = [s.time[k] - s.seconds[k], s.time[k]];
+    else {
+      if (s.rate[k] <= 0) at += apart;
+      [starts[i], ends[i]] = [at, (at += s.rate[k] > 0 ? s.length[k] : 0)];
+    }
+  }
+  return { starts, ends };
+}
+
+/** The greatest mean of a measure over windows so wide that end at each sample, and for how long it is over a bound. */
+function worstMean(
+  s: Samples,
+  step: Step,
+  measure: Float32Array,
+  [by, width]: ['seconds' | 'length', number],
+  bound: number,
+): Worst {
+  const { starts, ends } = along(s, step, by, width);
+  const worst = { value: 0, sample: -1, secondsOver: 0 };
+  // Before: all of what ends before the window begins.
+  let [all, before, first] = [0, 0, 0];
+  for (let i = 0; i < ends.length; i++) {
+    all += measure[step.from + i] * (ends[i] - starts[i]);
+    const begin = ends[i] - width;
+    for (; first < i && ends[first] <= begin; first++)
+      before += measure[step.from + first] * (ends[first] - starts[first]);
+    const part = measure[step.from + first] * Math.max(0, begin - starts[first]);
+    const mean = (all - before - part) / width;
+    if (mean > bound) worst.secondsOver += s.seconds[step.from + i];
+    if (mean > worst.value) [worst.value, worst.sample] = [mean, step.from + i];
+  }
+  return worst;
+}
+
+/** Share of the time in cut with a chip thinner than the edge is round, and where it is first. */
+function rubbing(s: Samples, { tool, from, to }: Step): Worst {
+  const { share, sharp, coated } = LOAD_LIMITS.rub;
+  const thinnest = share * (tool.coating === 'none' ? sharp : coated);
+  const found = { value: 0, sample: -1, secondsOver: 0 };
+  let inCut = 0;
+  for (let i = from; i < to; i++) {
+    if (s.rate[i] <= 0 || s.chip[i] <= 0) continue;
+    inCut += s.seconds[i];
+    if (s.chip[i] >= thinnest) continue;
+    found.secondsOver += s.seconds[i];
+    if (found.sample < 0) found.sample = i;
+  }
+  found.value = inCut > 0 ? found.secondsOver / inCut : 0;
+  return found;
+}
+
+/** Judges the load of a proved program: for each operation and cause one finding, at its worst line, with the feed that cures it. */
+export function loadFindings(input: LoadInput): Finding[] {
+  return stepsIn(input)
+    .flatMap((step) => new StepLoad(input, step).findings())
+    .sort((a, b) => (a.place.line ?? 0) - (b.place.line ?? 0));
+}
+
+/** The load of one operation, or of one tool of a program from elsewhere. */
+class StepLoad {
+  constructor(
+    private readonly input: LoadInput,
+    private readonly step: Step,
+  ) {}
+
+  findings(): Finding[] {
+    const { tool } = this.step;
+    const form = formOf(tool);
+    // What a tap, a reamer or a boring head takes off is set by the hole it is given, not by its chip.
+    const hasChip = form !== 'tap' && form !== 'bore' && form !== 'thread' && tool.kind !== 'reamer';
+    return [
+      ...this.speed(),
+      ...this.power(),
+      ...this.grip(),
+      ...(hasChip ? [...this.bending(), ...this.breakage(), ...this.chip(), ...this.rubs()] : []),
+    ];
+  }
+
+  private place(sample: number) {
+    const { motions, samples: s } = this.input;
+    const motion = s.motion[sample];
+    const at = { x: s.x[sample], y: s.y[sample], z: s.z[sample] };
+    return { line: motions.line[motion], motion, operation: this.step.operation, tool: this.step.tool.id, at };
+  }
+
+  /** The feed that brings a value to a bound, mm/min: power and force grow with the chip to the power 1 − mc. */
+  private feedFor(sample: number, value: number, bound: number, power = 1 - this.input.material.mc): number {
+    const s = this.input.samples;
+    const reached = s.seconds[sample] > 0 ? (60 * s.length[sample]) / s.seconds[sample] : 0;
+    const feed = reached * (bound / value) ** (1 / power);
+    const step = feed >= 100 ? 10 : 1;
+    return Math.max(1, Math.floor(feed / step) * step);
+  }
+
+  /** Length a load that works at once is averaged over, mm: cells, a share of the diameter, a turn. */
+  private get stretch(): number {
+    const { motions, samples, cell } = this.input;
+    const motion = samples.motion[this.step.from];
+    const turn = motions.rpm[motion] > 0 ? motions.feed[motion] / motions.rpm[motion] : 0;
+    return Math.max(CELLS * cell, SHARE * this.step.tool.diameter, turn);
+  }
+
+  private speed(): Finding[] {
+    const { motions, samples } = this.input;
+    const { tool, from, to } = this.step;
+    for (let i = from; i < to; i++) {
+      const rpm = motions.rpm[samples.motion[i]];
+      if (rpm > tool.holder.balancedRpm * 1.001)
+        return [finding('above-balance', { tool: tool.name, rpm, most: tool.holder.balancedRpm }, this.place(i))];
+    }
+    return [];
+  }
+
+  /** Power over half a second, and the torque of a moment in which the spindle would stop. */
+  private power(): Finding[] {
+    const { samples: s, motions } = this.input;
+    const { tool } = this.step;
+    const { power, stall } = LOAD_LIMITS;
+    const moment = worstMean(s, this.step, s.load, ['seconds', this.moment(motions)], stall.stop);
+    if (moment.value > stall.stop)
+      return this.told('stalls', moment, power.care, { percent: 100 * moment.value, tool: tool.name });
+    const found = worstMean(s, this.step, s.load, ['seconds', power.seconds], power.care);
+    if (found.value <= power.care) return [];
+    const code = found.value > power.stop ? 'power-over' : 'power-high';
+    return this.told(code, found, power.care, { percent: 100 * found.value, tool: tool.name });
+  }
+
+  private moment({ rpm }: Motions): number {
+    const { seconds, turns } = LOAD_LIMITS.stall;
+    const speed = rpm[this.input.samples.motion[this.step.from]];
+    return Math.max(seconds, speed > 0 ? (60 * turns) / speed : 0);
+  }
+
+  private grip(): Finding[] {
+    const { samples: s } = this.input;
+    const { care, stop, seconds } = LOAD_LIMITS.grip;
+    const found = worstMean(s, this.step, s.grip, ['seconds', seconds], care);
+    if (found.value <= care) return [];
+    const told = { percent: 100 * found.value, tool: this.step.tool.name };
+    return this.told(found.value > stop ? 'grip-over' : 'grip-high', found, care, told);
+  }
+
+  private bending(): Finding[] {
+    const { samples: s } = this.input;
+    const { tool, bend } = this.step;
+    const found = worstMean(s, this.step, s.bend, ['length', this.stretch], bend);
+    if (found.value <= bend) return [];
+    const code = found.value > LOAD_LIMITS.bend.stop * bend ? 'bends-too-much' : 'bends-much';
+    return this.told(code, found, bend, { by: found.value, most: bend, tool: tool.name });
+  }
+
+  private breakage(): Finding[] {
+    const { samples: s } = this.input;
+    const { tool } = this.step;
+    const { care, stop } = LOAD_LIMITS.stress;
+    const breaks = LOAD_LIMITS.stress[tool.material];
+    const found = worstMean(s, this.step, s.stress, ['length', this.stretch], care * breaks);
+    if (found.value <= care * breaks) return [];
+    const code = found.value > stop * breaks ? 'breaks' : 'may-break';
+    const told = { percent: (100 * found.value) / breaks, force: s.force[found.sample], tool: tool.name };
+    return this.told(code, found, care * breaks, told);
+  }
+
+  private chip(): Finding[] {
+    const { samples: s, material } = this.input;
+    const { tool } = this.step;
+    const own = tool.ownData.find((d) => d.materialId === material.id)?.chip ?? 0;
+    const most = LOAD_LIMITS.chip.care * Math.max(boldestChip(tool, material), own);
+    const found = worstMean(s, this.step, s.chip, ['length', this.stretch], most);
+    if (found.value <= most) return [];
+    const code = found.value > LOAD_LIMITS.chip.stop * most ? 'chip-too-thick' : 'chip-thick';
+    return this.told(code, found, most, { chip: found.value, most, tool: tool.name }, 1);
+  }
+
+  private rubs(): Finding[] {
+    const found = rubbing(this.input.samples, this.step);
+    if (found.value <= LOAD_LIMITS.rub.time) return [];
+    return [finding('rubs', { tool: this.step.tool.name, percent: 100 * found.value }, this.place(found.sample))];
+  }
+
+  /** A finding with the seconds over its bound and the feed that keeps it. */
+  private told<C extends LoadCode>(code: C, found: Worst, bound: number, data: LoadData<C>, power?: number): Finding[] {
+    const feed = this.feedFor(found.sample, found.value, bound, power);
+    const told = { ...data, seconds: found.secondsOver, feed } as never;
+    return [finding(code, told, this.place(found.sample))];
+  }
+}
+
+type LoadCode = Extract<
+  Code,
+  | 'stalls'
+  | 'power-high'
+  | 'power-over'
+  | 'grip-high'
+  | 'grip-over'
+  | 'bends-much'
+  | 'bends-too-much'
+  | 'may-break'
+  | 'breaks'
+  | 'chip-thick'
+  | 'chip-too-thick'
+>;
+type LoadData<C extends LoadCode> = Omit<DataOf<C>, 'seconds' | 'feed'>;
