@@ -2,7 +2,7 @@ import { copy } from '../document/new';
 import { suggest } from '../cutting/suggest';
 import { Feature } from '../part/plate/feature';
 import { adviseTools, rankedFor } from './tools';
-import { situationOf } from '../plan/situation';
+import { biteIn, situationOf } from '../plan/situation';
 import { modelOf } from '../part/plate/model';
 import { hashOf } from '../quantity/hash';
 import { TOOLS } from '../shop/library';
@@ -50,9 +50,15 @@ function beamSpeeds({ machine, material }: Job, tool: Tool): Speeds {
 }
 
 /** Speeds for an operation as suggested, within the machine's range. */
-export function suggestedSpeeds(job: Job, kind: OperationKind, tool: Tool, params: object): Speeds {
+export function suggestedSpeeds(
+  job: Job,
+  setup: Setup,
+  kind: OperationKind,
+  tool: Tool,
+  work: Pick<Operation, 'params' | 'targets'>,
+): Speeds {
   if (isBeam(tool)) return beamSpeeds(job, tool);
-  const { rpm, feed, entryFeed } = suggest(situationOf(job, tool, kind.bite(params, tool)));
+  const { rpm, feed, entryFeed } = suggest(situationOf(job, tool, biteIn(job, setup, kind, tool, work)));
   return { rpm, feed: Math.max(LEAST_FEED, feed), entryFeed: Math.max(LEAST_FEED, entryFeed) };
 }
 
@@ -122,7 +128,7 @@ export function addOperation(
     on: true,
     toolId: own.id,
     targets: targetIds,
-    speeds: suggestedSpeeds(job, kind, own, params),
+    speeds: suggestedSpeeds(job, setup, kind, own, { params, targets: targetIds }),
     coolant: job.machine.coolants.includes('flood') ? 'flood' : job.machine.coolants.includes('air') ? 'air' : 'off',
     params,
   };
@@ -151,7 +157,7 @@ export function changeTool(job: Job, operationId: string, tool: Tool): Job {
     const proposed = proposedParams(job, setup, kind, own, o.targets);
     const params = { ...o.params };
     for (const key of ['stepover', 'layer']) if (key in params && key in proposed) params[key] = proposed[key];
-    return { ...o, toolId: own.id, params, speeds: suggestedSpeeds(racked, kind, own, params) };
+    return { ...o, toolId: own.id, params, speeds: suggestedSpeeds(racked, setup, kind, own, { ...o, params }) };
   });
 }
 
@@ -169,7 +175,8 @@ export function takeSuggested(job: Job, operationId: string): Job {
   return editOperation(job, operationId, (o) => {
     const kind = kindOf(o.kind);
     const tool = job.tools.find((t) => t.id === o.toolId);
-    return kind && tool ? { ...o, speeds: suggestedSpeeds(job, kind, tool, o.params) } : o;
+    const setup = job.setups.find((x) => x.operations.some((y) => y.id === operationId))!;
+    return kind && tool ? { ...o, speeds: suggestedSpeeds(job, setup, kind, tool, o) } : o;
   });
 }
 

@@ -5,3 +5,7 @@ export function layersBetween(top: number, bottom: number, most: number): number
   const count = Math.max(1, Math.ceil(depth / most - 1e-9));
   return Array.from({ length: count }, (_, i) => (i === count - 1 ? bottom : top - (depth * (i + 1)) / count));
 }
+
+/** Thickness of layers that come out equal, none thicker than `most`; `most` where it is not known how far they go down, mm. */
+export const evenLayer = (deep: number | undefined, most: number) =>
+  deep !== undefined && deep > 0 ? deep / Math.max(1, Math.ceil(deep / most - 1e-9)) : most;

@@ -161,8 +161,11 @@ export interface OperationKind<P extends object = object> {
   suits(tool: Tool): boolean;
   Params: new () => P;
   defaults(context: Means & Workpiece & Pick<PlanContext, 'targets'>): P;
-  /** The bite the speeds are worked out for, and its worst place (corners, slots), mm. */
-  bite(params: P, tool: Tool): BiteOf;
+  /**
+   * The bite the speeds are worked out for, and its worst place (corners, slots), mm.
+   * @param deep how far it goes down in all, where that is known
+   */
+  bite(params: P, tool: Tool, deep?: number): BiteOf;
   /** Whether its plan depends on what earlier operations cut. */
   usesEarlier?(params: P): boolean;
   /** Whether its plan depends on clamps and jaws. */

@@ -7,7 +7,7 @@ import { Path, RAPID, TAGS, sweepOf } from '../path/path';
 import { Operation } from '../document/operation';
 import { isBeam } from '../shop/tool';
 import { kindOf } from '../operation/registry';
-import { situationOf } from './situation';
+import { biteIn, situationOf } from './situation';
 import { Job } from '../document/job';
 
 /** What an operation's values mean for the cut, worked out at once while someone types. */
@@ -17,12 +17,16 @@ export interface Insight {
   departure: Departure;
 }
 
+const setupWith = (job: Job, { id }: Operation) =>
+  job.setups.find((s) => s.operations.some((o) => o.id === id)) ?? job.setups[0];
+
 /** Gauges and suggestion of an operation; undefined where its tool or kind is missing. */
 export function insightOf(job: Job, operation: Operation): Insight | undefined {
   const kind = kindOf(operation.kind);
   const tool = job.tools.find((t) => t.id === operation.toolId);
   if (!kind || !tool || isBeam(tool)) return undefined;
-  const bite = kind.bite(operation.params, tool);
+  const setup = setupWith(job, operation);
+  const bite = biteIn(job, setup, kind, tool, operation);
   const { rpm, feed } = operation.speeds;
   const situation = situationOf(job, tool, bite);
   const suggestion = suggest(situation);
@@ -37,7 +41,8 @@ export function insightOf(job: Job, operation: Operation): Insight | undefined {
 export function liftsOf(job: Job, operation: Operation, shop: Alternatives): Lift[] {
   const kind = kindOf(operation.kind);
   const tool = job.tools.find((t) => t.id === operation.toolId);
-  return kind && tool && !isBeam(tool) ? lifts(situationOf(job, tool, kind.bite(operation.params, tool)), shop) : [];
+  if (!kind || !tool || isBeam(tool)) return [];
+  return lifts(situationOf(job, tool, biteIn(job, setupWith(job, operation), kind, tool, operation)), shop);
 }
 
 /** Lengths of a path by what they are for, mm; enough to estimate its time at other feeds at once. */

@@ -8,7 +8,7 @@ import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { suggestBite } from '../../cutting/bite';
 import { cutsFloors } from '../../shop/tool';
 import { reachFindings, toolFindings } from '../checks';
-import { layersBetween } from '../layers';
+import { layersBetween, evenLayer } from '../layers';
 import { leadFor, quarter } from './leads';
 import { LAP_STEPS, OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
@@ -235,9 +235,9 @@ export const face: OperationKind<FaceParams> = {
     };
   },
   // A spiral that is not rolled in turns into metal at its start and at its corners.
-  bite: (p, tool) => ({
+  bite: (p, tool, deep) => ({
     ae: p.stepover,
-    ap: p.layer,
+    ap: evenLayer(deep === undefined ? undefined : deep - p.leave, p.layer),
     peakAe: p.passes === 'spiral' && !p.rolledIn ? tool.diameter : p.stepover,
   }),
   plan,

@@ -14,7 +14,7 @@ import { cannotPlunge, reachFindings, targetFindings, toolFindings } from '../ch
 import { wallBottom } from '../depth';
 import { helixDown } from '../entry';
 import { FinishParams, finishDefaults, finishWalls } from './finish';
-import { layersBetween } from '../layers';
+import { layersBetween, evenLayer } from '../layers';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
 import { followStations } from './tabs';
@@ -308,9 +308,13 @@ export const slot: OperationKind<SlotParams> = {
     breakthrough: 0.2,
     ...finishDefaults(tool),
   }),
-  bite: (p, tool) => {
+  bite: (p, tool, deep) => {
     if (p.method === 'looping') return { ae: p.stepover, ap: tool.fluteLength / 2, peakAe: 2 * p.stepover };
-    return { ae: tool.diameter, ap: p.method === 'layers' ? p.layer : tool.diameter, peakAe: tool.diameter };
+    return {
+      ae: tool.diameter,
+      ap: p.method === 'layers' ? evenLayer(deep, p.layer) : tool.diameter,
+      peakAe: tool.diameter,
+    };
   },
   adds: (params, { targets, tool }) => ({
     marks: targets

@@ -1,3 +1,4 @@
+import { evenLayer } from '../../layers';
 import { Finding, finding } from '../../../quantity/finding';
 import { suggestEntry } from '../../../cutting/entries';
 import { suggestSteadyBite } from '../../../cutting/bite';
@@ -79,9 +80,9 @@ export const clear: OperationKind<ClearParams> = {
       feedOver: false,
     };
   },
-  bite: (p, tool) => {
+  bite: (p, tool, deep) => {
     const ae = Math.min(p.stepover, tool.diameter);
-    return { ae, ap: p.layer, peakAe: ae, leaves: leftFor(p) };
+    return { ae, ap: evenLayer(deep, p.layer), peakAe: ae, leaves: leftFor(p) };
   },
   usesEarlier: (p) => p.from === 'what is left',
   plan,

@@ -8,7 +8,7 @@ import { instancesOf } from '../../../part/plate/shapes';
 import { cutsWalls } from '../../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../../checks';
 import { wallBottom } from '../../depth';
-import { layersBetween } from '../../layers';
+import { layersBetween, evenLayer } from '../../layers';
 import { leftFor } from '../finish';
 import { OperationKind, Plan, PlanContext } from '../../operation';
 import { ContourParams, Side, WORKS } from './params';
@@ -145,9 +145,9 @@ export const contour: OperationKind<ContourParams> = {
       compensation: 'worked out',
     };
   },
-  bite: (p, tool) => ({
+  bite: (p, tool, deep) => ({
     ae: p.passes > 1 ? p.stepover : tool.diameter,
-    ap: p.layer,
+    ap: evenLayer(deep === undefined ? undefined : deep + p.breakthrough, p.layer),
     peakAe: tool.diameter,
     leaves: leftFor(p),
   }),

@@ -3,7 +3,7 @@ import { suggestEntry } from '../../../cutting/entries';
 import { cutsWalls } from '../../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../../checks';
 import { finishDefaults, leftFor } from '../finish';
-import { layersBetween } from '../../layers';
+import { layersBetween, evenLayer } from '../../layers';
 import { OperationKind, Plan, PlanContext } from '../../operation';
 import { PocketParams } from './params';
 import { PocketPlanner } from './planner';
@@ -49,6 +49,11 @@ export const pocket: OperationKind<PocketParams> = {
       ...finishDefaults(tool),
     };
   },
-  bite: (p, tool) => ({ ae: p.stepover, ap: p.layer, peakAe: tool.diameter, leaves: leftFor(p) }),
+  bite: (p, tool, deep) => ({
+    ae: p.stepover,
+    ap: evenLayer(deep, p.layer),
+    peakAe: tool.diameter,
+    leaves: leftFor(p),
+  }),
   plan,
 };
