@@ -15,6 +15,8 @@ export interface Departure {
   life: number;
   /** The hard limit the chosen values pass or stand at, if any. */
   governs?: Limit;
+  /** How far, and into what it runs; empty where it is as suggested. */
+  brief: string;
   text: string;
 }
 
@@ -64,6 +66,16 @@ export function departure(
     `chip ${thin(chip, s.unit ?? 'mm')}`,
     governs && SAID[governs],
   ].filter(Boolean);
-  const text = faster || fed ? parts.join('; ') : 'as suggested';
-  return { rpm, feed, time: 1 / feed, life, governs, text };
+  const departs = faster || fed;
+  const brief = [fed && `feed ${percent(feed)}`, faster && `speed ${percent(rpm)}`].filter(Boolean).join(', ');
+  const into = departs && governs && SAID[governs] ? `: ${SAID[governs]}` : '';
+  return {
+    rpm,
+    feed,
+    time: 1 / feed,
+    life,
+    governs,
+    brief: departs ? `${brief} the suggested${into}` : '',
+    text: departs ? parts.join('; ') : 'as suggested',
+  };
 }

@@ -109,7 +109,8 @@ function OperationCardView({
   const palette = usePalette();
   const [more, setMore] = useState(false);
   const pieces = useMemo(() => (open ? sentenceOf(job, operation) : []), [open, job, operation]);
-  const insight = useMemo(() => (open ? insightOf(job, operation) : undefined), [open, job, operation]);
+  const insight = useMemo(() => insightOf(job, operation), [job, operation]);
+  const departs = !open && operation.on ? insight?.departure : undefined;
   const minutes = proved ?? (planned ? estimateMinutes(planned.minutes, operation, job.machine.rapid) : undefined);
   const stops = planned?.findings.filter((f) => f.level === 'stop').length ?? 0;
   return (
@@ -135,6 +136,12 @@ function OperationCardView({
             {index + 1} {operation.name}
             {operation.on ? '' : ' (off)'}
           </Txt>
+          {!!departs?.brief && (
+            <Txt kind="small" tone={departs.governs ? 'care' : 'quiet'} testID={`departs-${operation.id}`}>
+              {departs.governs ? '◆ ' : ''}
+              {departs.brief}
+            </Txt>
+          )}
         </Pressable>
         {stops > 0 && <Txt tone="danger">▲{stops} </Txt>}
         {minutes !== undefined && operation.on && (

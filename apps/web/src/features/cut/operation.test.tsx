@@ -1,6 +1,6 @@
 import { fireEvent, screen } from '@testing-library/react-native';
 import { useState } from 'react';
-import { Job, formatTime, insightOf, takeSuggested, finding } from '@tidypath/core';
+import { Job, formatTime, insightOf, takeSuggested, finding, MATERIALS } from '@tidypath/core';
 import { sampleJob, show } from '../../../testing/show';
 import type { PlannedView } from '../../compute/messages';
 import { OperationCard } from './OperationCard';
@@ -44,6 +44,17 @@ describe('an operation', () => {
     expect(screen.queryByTestId('gauge-chip')).toBeNull();
     fireEvent.press(screen.getByLabelText('2 Clear float pocket'));
     expect(onOpen).toHaveBeenCalled();
+  });
+
+  test('closed it says how far its speeds are from the suggested, and into what that runs', () => {
+    card(sampleJob(), { open: false });
+    expect(screen.queryByTestId('departs-o2')).toBeNull();
+    screen.unmount();
+    const steel = { ...sampleJob(), material: MATERIALS.find((m) => m.id === 'steel-alloy')! };
+    card(steel, { open: false });
+    expect(screen.getByTestId('departs-o2')).toHaveTextContent(
+      /^◆ feed .* % over.* the suggested: more than the spindle/,
+    );
   });
 
   test('open it is a sentence; every value can be tapped', () => {
