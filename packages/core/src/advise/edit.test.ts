@@ -1,3 +1,6 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { parseJob } from '../plan/documents';
 import { HOLDERS, MACHINES, MATERIALS, TOOLS } from '../shop/library';
 import { jobWith, withOperation } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
@@ -13,6 +16,7 @@ import {
   proposeTool,
   tidyRack,
   withTool,
+  departingIn,
 } from './edit';
 import { estimateMinutes, insightOf, liftsOf, pathLengths } from '../plan/insight';
 import { planSetup } from '../plan/pipeline';
@@ -122,5 +126,29 @@ describe('editing', () => {
     const [{ plan, operation }] = planSetup(job, job.setups[0]).planned;
     const lengths = pathLengths(plan.path);
     expect(estimateMinutes(lengths, operation, 5000)).toBeGreaterThan(lengths.cut / operation.speeds.feed);
+  });
+});
+
+describe('speeds that are not the suggested ones', () => {
+  const job = parseJob(readFileSync(join(__dirname, '../../../../demo/jobs/vane-hub-plate.json'), 'utf8')).job!;
+  const steel = { ...job, material: MATERIALS.find((m) => m.id === 'steel-alloy')! };
+
+  test('after another material each is told, with what would be suggested; taken, none is left', () => {
+    const [setup] = job.setups;
+    expect(departingIn(job, setup)).toEqual([]);
+    const departing = departingIn(steel, setup);
+    expect(departing.map((d) => d.operation.id)).toEqual(setup.operations.map((o) => o.id));
+    const mills = departing.filter((d) => d.operation.kind === 'clear');
+    for (const { operation, suggested, departure } of mills) {
+      expect(suggested.feed).toBeLessThan(operation.speeds.feed / 2);
+      expect(departure.brief).toMatch(/over.* the suggested: more than the spindle should carry/);
+    }
+    const taken = departing.reduce((j, d) => takeSuggested(j, d.operation.id), steel);
+    expect(departingIn(taken, taken.setups[0])).toEqual([]);
+  });
+
+  test('what is switched off is left alone', () => {
+    const off = { ...job.setups[0], operations: job.setups[0].operations.map((o) => ({ ...o, on: false })) };
+    expect(departingIn({ ...steel, setups: [off] }, off)).toEqual([]);
   });
 });

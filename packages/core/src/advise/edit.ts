@@ -1,3 +1,5 @@
+import { Departure } from '../cutting/departure';
+import { insightOf } from '../plan/insight';
 import { copy } from '../document/new';
 import { suggest } from '../cutting/suggest';
 import { Feature } from '../part/plate/feature';
@@ -177,6 +179,24 @@ export function takeSuggested(job: Job, operationId: string): Job {
     const tool = job.tools.find((t) => t.id === o.toolId);
     const setup = job.setups.find((x) => x.operations.some((y) => y.id === operationId))!;
     return kind && tool ? { ...o, speeds: suggestedSpeeds(job, setup, kind, tool, o) } : o;
+  });
+}
+
+/** An operation whose speeds are not the suggested ones. */
+export interface Departing {
+  operation: Operation;
+  suggested: Speeds;
+  departure: Departure;
+}
+
+/** The operations of a setup that run at other speeds than would be suggested today, as after another material, machine or holder. */
+export function departingIn(job: Job, setup: Setup): Departing[] {
+  return setup.operations.flatMap((operation) => {
+    const departure = operation.on ? insightOf(job, operation)?.departure : undefined;
+    const kind = kindOf(operation.kind);
+    const tool = job.tools.find((t) => t.id === operation.toolId);
+    if (!departure?.brief || !kind || !tool) return [];
+    return [{ operation, suggested: suggestedSpeeds(job, setup, kind, tool, operation), departure }];
   });
 }
 

@@ -2,6 +2,8 @@
 export {
   addOperation,
   changeTool,
+  type Departing,
+  departingIn,
   isStale,
   proposedParams,
   refreshTool,

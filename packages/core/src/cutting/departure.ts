@@ -28,12 +28,12 @@ const percent = (ratio: number) => `${n0(Math.abs(ratio - 1) * 100)} % ${ratio >
 /** The limit that chosen values run into: the first one passed, or the one the machine stands at. */
 function governing(s: Situation, rpm: number, feed: number): Limit | undefined {
   const state = cutState(atPeak({ ...s, rpm, feed }));
-  if (feed >= s.machine.maxFeed - 1e-9) return 'machine feed';
-  if (rpm >= s.machine.maxRpm) return 'spindle speed';
   if (rpm > s.tool.holder.balancedRpm) return 'holder balance';
   if (state.power > state.powerAvailable * POWER_SHARE) return 'spindle power';
   if (state.deflection > bendLimit(s.leaves)) return 'bending';
   if (state.grip > GRIP_SHARE) return 'grip';
+  if (feed >= s.machine.maxFeed - 1e-9) return 'machine feed';
+  if (rpm >= s.machine.maxRpm) return 'spindle speed';
   if (cutState({ ...s, rpm, feed }).largestChip < thinnestChip(s.tool, s.material)) return 'rubbing';
   return undefined;
 }

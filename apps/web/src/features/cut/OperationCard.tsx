@@ -130,7 +130,7 @@ function OperationCardView({
           aria-expanded={open}
           aria-label={`${index + 1} ${operation.name}`}
           onPress={onOpen}
-          style={{ flex: 1, minHeight: SIZE.touch, justifyContent: 'center', minWidth: 0 }}
+          style={{ flex: 1, minHeight: SIZE.touch, justifyContent: 'center', minWidth: 0, paddingRight: SPACE.s }}
         >
           <Txt bold lines={2}>
             {index + 1} {operation.name}

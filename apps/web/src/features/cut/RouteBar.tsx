@@ -6,6 +6,7 @@ import { Row } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
 import { planningWords } from '../../session/planning';
 import { useCalmJob, usePace } from '../../session/JobContext';
+import { DepartingSpeeds } from './SpeedsSheet';
 import { counted } from './words';
 
 /** What the route amounts to; while it is planned, how far that is. Its room stays the same, so nothing below it moves. */
@@ -49,6 +50,7 @@ export function RouteBar({ busy, onPropose }: { busy: boolean; onPropose: () => 
         <Button compact mode="outlined" loading={busy} disabled={busy} onPress={onPropose} testID="propose-route">
           Propose a route
         </Button>
+        <DepartingSpeeds job={job} setup={setup} edit={edit} />
         {better.differs && (
           <Button
             compact
