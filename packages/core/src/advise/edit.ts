@@ -60,9 +60,14 @@ export function suggestedSpeeds(
   work: Pick<Operation, 'params' | 'targets'>,
 ): Speeds {
   if (isBeam(tool)) return beamSpeeds(job, tool);
-  const { rpm, feed, entryFeed } = suggest(situationOf(job, tool, biteIn(job, setup, kind, tool, work)));
-  return { rpm, feed: Math.max(LEAST_FEED, feed), entryFeed: Math.max(LEAST_FEED, entryFeed) };
+  return speedsFrom(suggest(situationOf(job, tool, biteIn(job, setup, kind, tool, work))));
 }
+
+const speedsFrom = ({ rpm, feed, entryFeed }: Speeds): Speeds => ({
+  rpm,
+  feed: Math.max(LEAST_FEED, feed),
+  entryFeed: Math.max(LEAST_FEED, entryFeed),
+});
 
 /** The tool the advice ranks first for what is chosen; facing takes the widest that suits. */
 export function proposeTool(job: Job, kind: OperationKind, targets: Feature[], rack: Tool[] = TOOLS): Tool | undefined {
@@ -192,11 +197,9 @@ export interface Departing {
 /** The operations of a setup that run at other speeds than would be suggested today, as after another material, machine or holder. */
 export function departingIn(job: Job, setup: Setup): Departing[] {
   return setup.operations.flatMap((operation) => {
-    const departure = operation.on ? insightOf(job, operation)?.departure : undefined;
-    const kind = kindOf(operation.kind);
-    const tool = job.tools.find((t) => t.id === operation.toolId);
-    if (!departure?.brief || !kind || !tool) return [];
-    return [{ operation, suggested: suggestedSpeeds(job, setup, kind, tool, operation), departure }];
+    const insight = operation.on ? insightOf(job, operation) : undefined;
+    if (!insight?.departure.brief) return [];
+    return [{ operation, suggested: speedsFrom(insight.suggestion), departure: insight.departure }];
   });
 }
 
