@@ -93,7 +93,7 @@ test('an operation may bend by half of what it leaves, at least a twentieth and 
   }
 });
 
-test('moments shorter than their window are averaged: single cells raise no alarm', () => {
+test('moments shorter than their span are averaged: single cells raise no alarm', () => {
   const blip = [...steady(0.4, 1), 1.4, ...steady(0.4, 1)];
   expect(codesOf(samplesOf(blip, 'load'))).toEqual([]);
   expect(codesOf(samplesOf([...steady(0.4, 1), ...steady(1.4, 0.5), ...steady(0.4, 1)], 'load'))).toEqual([

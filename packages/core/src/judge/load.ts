@@ -94,7 +94,7 @@ function along(s: Samples, { from, to }: Step, by: 'seconds' | 'length', apart: 
   return { starts, ends };
 }
 
-/** The greatest mean of a measure over windows so wide that end at each sample, and for how long it is over a bound. */
+/** The greatest mean of a measure over spans so wide that end at each sample, and for how long it is over a bound. */
 function worstMean(
   s: Samples,
   step: Step,
@@ -104,7 +104,7 @@ function worstMean(
 ): Worst {
   const { starts, ends } = along(s, step, by, width);
   const worst = { value: 0, sample: -1, secondsOver: 0 };
-  // Before: all of what ends before the window begins.
+  // Before: all of what ends before the span begins.
   let [all, before, first] = [0, 0, 0];
   for (let i = 0; i < ends.length; i++) {
     all += measure[step.from + i] * (ends[i] - starts[i]);
