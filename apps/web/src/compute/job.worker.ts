@@ -10,7 +10,7 @@ import {
   joinPrograms,
   proposeRoute,
 } from '@tidypath/core';
-import { buffersOf, heightsOf, loadView, planView, proofView } from './views';
+import { buffersOf, heightsOf, inUnitOf, loadView, planView, proofView } from './views';
 import type { Answer, Request } from './messages';
 
 /** Milliseconds between two looks at the message queue, and between two tellings how far planning is. */
@@ -114,7 +114,7 @@ async function level(seq: number, ask: Extract<Request, { type: 'level' }>['ask'
   const found = await through(seq, bench.level(ask), () => bench.last === last);
   if (!found) return;
   const { levelled, proof } = found;
-  const findings = [...levelled.findings, ...proof.findings];
+  const findings = inUnitOf(last!.job, [...levelled.findings, ...proof.findings]);
   scope.postMessage({
     type: 'levelled',
     seq,

@@ -1,4 +1,6 @@
 import {
+  Finding,
+  Job,
   MEASURES,
   MOVE,
   Motions,
@@ -11,11 +13,15 @@ import {
   pathLengths,
   peaksOf,
   postSetup,
+  worded,
   worstOn,
   worstPlaces,
 } from '@tidypath/core';
 import { runsOf } from './runs';
 import type { LoadView, PlanView, ProofView, SurfaceView } from './messages';
+
+/** Findings as a job tells them: in its own unit. */
+export const inUnitOf = ({ unit }: Job, findings: Finding[]): Finding[] => findings.map((f) => worded(f, unit));
 
 /** A plan as the page sees it, with the programs it is posted as. */
 export function planView(plan: SetupPlan): PlanView {
@@ -27,10 +33,10 @@ export function planView(plan: SetupPlan): PlanView {
       operationId: operation.id,
       key,
       path: p.path,
-      findings: p.findings,
+      findings: inUnitOf(job, p.findings),
       minutes: pathLengths(p.path),
     })),
-    findings: [...plan.findings, ...posted.findings.filter((f) => !own.has(f))],
+    findings: inUnitOf(job, [...plan.findings, ...posted.findings.filter((f) => !own.has(f))]),
     programs: posted.programs,
     zero,
     clearance,
@@ -73,7 +79,7 @@ export function proofView(proved: Proved): ProofView {
   const { proof, run, wanted } = proved;
   const { motions, zero } = run.prover.input;
   return {
-    findings: proof.findings,
+    findings: inUnitOf(proved.job, proof.findings),
     ...loadView(proof, motions),
     steps: proof.steps,
     called: calledTools(proof.read),
