@@ -1,4 +1,5 @@
-import { Pressable } from 'react-native';
+import { Children, ReactNode } from 'react';
+import { Pressable, View } from 'react-native';
 import { SIZE, SPACE } from '../../theme/theme';
 import { Txt } from '../../ui/Txt';
 
@@ -23,5 +24,17 @@ export function LinkRow({ left, right, onPress, testID }: Props) {
         {right}
       </Txt>
     </Pressable>
+  );
+}
+
+/** Such lines as a list; nothing where there are none. */
+export function LinkList({ children }: { children: ReactNode }) {
+  if (Children.count(children) === 0) return null;
+  return (
+    <View role="list">
+      {Children.map(children, (row) => (
+        <View role="listitem">{row}</View>
+      ))}
+    </View>
   );
 }

@@ -1,9 +1,7 @@
-import { View } from 'react-native';
 import { MEASURES, Measure, Peak, formatTime } from '@tidypath/core';
-import { SPACE } from '../../theme/theme';
 import { Card } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
-import { LinkRow } from './LinkRow';
+import { LinkList, LinkRow } from './LinkRow';
 import { Txt } from '../../ui/Txt';
 import { MEASURE_INFO } from './measures';
 
@@ -27,7 +25,7 @@ export function PeaksCard({ measure, onMeasure, peaks, lines, onPeak }: Props) {
         options={MEASURES.map((value) => ({ value, label: MEASURE_INFO[value].label }))}
         onChange={onMeasure}
       />
-      <View role="list" style={{ gap: SPACE.xs }}>
+      <LinkList>
         {peaks.map((peak, i) => (
           <LinkRow
             key={peak.sample}
@@ -37,7 +35,7 @@ export function PeaksCard({ measure, onMeasure, peaks, lines, onPeak }: Props) {
             onPress={() => onPeak(peak)}
           />
         ))}
-      </View>
+      </LinkList>
     </Card>
   );
 }

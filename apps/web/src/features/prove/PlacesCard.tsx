@@ -1,8 +1,7 @@
-import { View } from 'react-native';
 import { WrongPlace, formatNumber } from '@tidypath/core';
 import { Card } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
-import { LinkRow } from './LinkRow';
+import { LinkList, LinkRow } from './LinkRow';
 import { offText } from './measures';
 
 interface Props {
@@ -18,7 +17,7 @@ export function PlacesCard({ places, zero, onPlace }: Props) {
     <Card testID="places">
       <Txt heading>Against the part</Txt>
       {places.length === 0 && <Txt>Everything the part asks for is cut, and nothing is cut into it.</Txt>}
-      <View role="list">
+      <LinkList>
         {places.map((p, i) => (
           <LinkRow
             key={i}
@@ -28,7 +27,7 @@ export function PlacesCard({ places, zero, onPlace }: Props) {
             onPress={() => onPlace(p)}
           />
         ))}
-      </View>
+      </LinkList>
       <Txt kind="small" tone="quiet">
         Tap the picture to probe any point.
       </Txt>

@@ -65,7 +65,7 @@ function Waiting() {
         <Txt style={{ flex: 1 }} live>
           {progress === undefined ? planningWords(planning) : `Proving, ${formatNumber(progress * 100, 0)} %`}
         </Txt>
-        <Button compact onPress={computed.cancel}>
+        <Button compact onPress={computed.cancel} testID="cancel-proof">
           Cancel
         </Button>
       </Row>

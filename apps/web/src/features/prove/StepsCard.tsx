@@ -1,8 +1,7 @@
-import { View } from 'react-native';
 import { Operation, StepFigures, formatNumber, formatTime } from '@tidypath/core';
 import { Card } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
-import { LinkRow } from './LinkRow';
+import { LinkList, LinkRow } from './LinkRow';
 
 interface Props {
   steps: StepFigures[];
@@ -16,7 +15,7 @@ export function StepsCard({ steps, operations, onStep }: Props) {
   return (
     <Card testID="steps">
       <Txt heading>Step by step</Txt>
-      <View role="list">
+      <LinkList>
         {steps.map((s) => (
           <LinkRow
             key={s.operationId}
@@ -25,7 +24,7 @@ export function StepsCard({ steps, operations, onStep }: Props) {
             onPress={() => onStep(s)}
           />
         ))}
-      </View>
+      </LinkList>
       <Txt kind="small" tone="quiet">
         Time, metal removed, and the spindle’s greatest share of its power.
       </Txt>

@@ -10,7 +10,9 @@ interface Props {
 }
 
 const BAR = 44;
+/** Between bars; less where a fourth must find room on a narrow page. */
 const GAP = 34;
+const NARROW_GAP = 22;
 const HEIGHT = 110;
 
 /** Where the time goes. */
@@ -19,6 +21,7 @@ export function TimeParts({ parts }: Props) {
   const shown = parts.filter((p) => p.minutes > 0.001);
   if (shown.length === 0) return null;
   const longest = Math.max(...shown.map((p) => p.minutes));
+  const gap = shown.length > 3 ? NARROW_GAP : GAP;
   return (
     <View
       accessible
@@ -38,7 +41,9 @@ export function TimeParts({ parts }: Props) {
           topLabelContainerStyle: { height: TYPE.large, top: -TYPE.large },
         }))}
         barWidth={BAR}
-        spacing={GAP}
+        spacing={gap}
+        endSpacing={0}
+        disableScroll
         initialSpacing={SPACE.m}
         height={HEIGHT}
         maxValue={longest * 1.2}
@@ -51,13 +56,13 @@ export function TimeParts({ parts }: Props) {
         frontColor={palette.accent}
         barBorderTopLeftRadius={4}
         barBorderTopRightRadius={4}
-        labelWidth={BAR + GAP}
+        labelWidth={BAR + gap}
         xAxisLabelTextStyle={{
           color: palette.ink,
           fontFamily: FONT.text,
           fontSize: TYPE.small,
           textAlign: 'center',
-          marginLeft: -GAP / 2,
+          marginLeft: -gap / 2,
         }}
         disablePress
       />
