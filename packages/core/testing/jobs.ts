@@ -2,7 +2,7 @@
 import { Feature, Shape } from '../src/part/plate/feature';
 import { newFeature } from '../src/part/plate/new';
 import { newJob } from '../src/document/new';
-import { addOperation } from '../src/advise/edit';
+import { addOperation, takeSuggested } from '../src/advise/edit';
 import { Job, Setup } from '../src/document/job';
 import { PlanCache, planFindings, planSetup, postSetup } from '../src/plan/pipeline';
 import { Proof, proveProgram } from '../src/plan/prove';
@@ -48,6 +48,10 @@ export function withOperation(
   );
   return { ...next, setups: [{ ...setup, operations }] };
 }
+
+/** The job at the speeds that would be suggested for the values it has now. */
+export const atSuggestedSpeeds = (job: Job): Job =>
+  job.setups[0].operations.reduce((j, { id }) => takeSuggested(j, id), job);
 
 /** Plans of one test file: the same job is planned once. */
 const PLANS: PlanCache = new Map();

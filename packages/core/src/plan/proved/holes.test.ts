@@ -1,4 +1,4 @@
-import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
+import { atSuggestedSpeeds, jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
 import { planSetup } from '../pipeline';
 import { Job } from '../../document/job';
@@ -269,7 +269,7 @@ describe('thread milling', () => {
       thread: 'M14x1',
     };
     const job = { ...pocket, part: { ...pocket.part, features: [...pocket.part.features, boss] } };
-    const cleared = withOperation(job, 'clear', ['f2'], tool(4), { stepover: 2 });
+    const cleared = atSuggestedSpeeds(withOperation(job, 'clear', ['f2'], tool(4), { stepover: 2 }));
     expect(clean(withOperation(cleared, 'thread-mill', ['f3'], tool(40), { threadDepth: 5 }))).toEqual([]);
   });
 

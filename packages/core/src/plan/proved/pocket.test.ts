@@ -1,6 +1,6 @@
 import { HeightStock } from '../../stock/height/height-stock';
 import fc from 'fast-check';
-import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
+import { atSuggestedSpeeds, jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
 import { planFindings, planSetup } from '../pipeline';
 import { newFeature } from '../../part/plate/new';
@@ -124,7 +124,7 @@ describe('pocket', () => {
     );
     const stepped = { ...base, part: { ...base.part, features: [...base.part.features, shoulder, spigot] } };
     const cleared = withOperation(withStock(stepped, { top: 0 }), 'clear', ['f2'], tool(4), { stepover: 4 });
-    const { field, codes } = prove(cleared, 0.4);
+    const { field, codes } = prove(atSuggestedSpeeds(cleared), 0.4);
     const stock = new HeightStock(field, -12);
     const tops = [40, 44, 49, 60].map((x) => stock.facesAt(x, 25)[0]);
     expect([codes, ...tops]).toEqual([[], 0, 0, -4, -8]);
