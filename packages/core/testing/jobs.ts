@@ -53,6 +53,15 @@ export function withOperation(
 export const atSuggestedSpeeds = (job: Job): Job =>
   job.setups[0].operations.reduce((j, { id }) => takeSuggested(j, id), job);
 
+/** The job at feeds so slow that no spindle of the shop feels them: where a test asks for the shape alone. */
+export const atGentleSpeeds = (job: Job): Job => ({
+  ...job,
+  setups: job.setups.map((setup) => ({
+    ...setup,
+    operations: setup.operations.map((o) => ({ ...o, speeds: { ...o.speeds, feed: 500, entryFeed: 200 } })),
+  })),
+});
+
 /** Plans of one test file: the same job is planned once. */
 const PLANS: PlanCache = new Map();
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { atSuggestedSpeeds, jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
+import { atGentleSpeeds, jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
 import { chainLength, circle, pointAtShare, shareNear, signedArea } from '../../geometry/plane/chain';
 import { area, intersection, offset } from '../../geometry/plane/clip';
@@ -55,11 +55,9 @@ describe('contouring', () => {
 
   test('tabs hold the part at their number, width and height', () => {
     for (const tabs of ['rectangular', 'ramped']) {
-      const job = atSuggestedSpeeds(contour({ tabs, tabCount: 4, tabWidth: 5, tabHeight: 2, layer: 3, finish: false }));
+      const job = atGentleSpeeds(contour({ tabs, tabCount: 4, tabWidth: 5, tabHeight: 2, layer: 3, finish: false }));
       const [kept, whole] = [prove(job, 0.1), prove(contour({ layer: 3, finish: false }), 0.1)];
-      // Down beside a tab the whole end of the cutter bites: at these feeds that is more than this spindle carries for a moment.
-      const told = ['below-stock', 'power-high', 'stalls'];
-      expect(kept.codes.filter((c) => !told.includes(c))).toEqual([]);
+      expect(kept.codes.filter((c) => c !== 'below-stock')).toEqual([]);
       const standing = (whole.removed - kept.removed) * 1000;
       // Each bridge: its width, and half a circle of the cutter's on either side, across the slot, as high as the tab stands.
       const bridge = 5 * 10 + (10 * 10 - Math.PI * 25);
