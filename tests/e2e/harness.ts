@@ -94,13 +94,21 @@ export class Harness {
 export const byTest = (id: string) => `[data-testid="${id}"]`;
 export const byLabel = (label: string) => `[aria-label="${label}"]`;
 
-/** Clicks once the element stands still: a page that is still settling would move it from under the pointer. */
+/** Where an element is, as text; null while it has no place or something else, like a sheet that still closes, lies over its middle. */
+const placeOf = (element: ElementHandle<Element>): Promise<string | null> =>
+  element.evaluate((e) => {
+    const { x, y, width, height } = e.getBoundingClientRect();
+    const top = document.elementFromPoint(x + width / 2, y + height / 2);
+    return top && (e.contains(top) || top.contains(e)) ? [x, y, width, height].join() : null;
+  });
+
+/** Clicks once the element stands still and lies open: a page that is still settling would move it from under the pointer, or catch the click. */
 async function clickStill(element: ElementHandle<Element>): Promise<void> {
   await element.evaluate((e) => e.scrollIntoView({ block: 'center' }));
-  let before = '';
+  let before: string | null = null;
   for (let i = 0; i < 250; i++) {
-    const now = JSON.stringify(await element.boundingBox());
-    if (now !== 'null' && now === before) break;
+    const now = await placeOf(element);
+    if (now !== null && now === before) break;
     before = now;
     await new Promise((r) => setTimeout(r, 80));
   }
