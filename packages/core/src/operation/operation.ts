@@ -14,7 +14,7 @@ import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
 import { Operation } from '../document/operation';
 import { Path } from '../path/path';
-import type { Earlier } from './milling/rest';
+import type { Earlier } from './earlier';
 
 /** Who waits for long work. */
 export interface Waiting {
@@ -46,7 +46,7 @@ export interface Workpiece {
 
 /** What stands around the work and what was done to it. */
 export interface Surroundings {
-  /** What ran before in this setup. */
+  /** What ran before, in this setup and those it starts from, as the work lies now. */
   earlier: Earlier[];
   /** Clamps and jaws. */
   fixtures: FixtureBox[];

@@ -14,7 +14,9 @@ import { Path, PathBuilder } from '../path/path';
 import { kindOf } from '../operation/registry';
 import { Job, Setup } from '../document/job';
 import { copyFindings, targetsOf } from '../document/repeats';
-import { Ground, groundOf } from './ground';
+import { cutBy, turnedEarlier } from './earlier';
+import { Ground, beforeOf, groundOf, turnOf } from './ground';
+import { Earlier } from '../operation/earlier';
 
 /** A planned operation and the key of everything it depends on. */
 export interface Planned {
@@ -127,7 +129,7 @@ function planOne(
   operation: Operation,
   ground: Omit<PlanContext, 'operation' | 'targets' | 'budget' | keyof Means> & { partKey: string },
   earlierKeys: string[],
-  cache?: PlanCache,
+  cache: PlanCache,
 ): Planned {
   const kind = kindOf(operation.kind);
   const tool = job.tools.find((t) => t.id === operation.toolId);
@@ -146,7 +148,7 @@ function planOne(
     fixtures: kind?.usesFixtures ? ground.fixtures : undefined,
     earlier: kind?.usesEarlier?.(operation.params) ? earlierKeys : undefined,
   });
-  const cached = cache?.get(key);
+  const cached = cache.get(key);
   if (cached) return { operation, key, plan: cached };
   let plan: Plan;
   if (!kind) plan = missing(operation, 'kind');
@@ -166,7 +168,7 @@ function planOne(
     }
     plan.findings.push(...copyFindings(operation, targets, ground.stock), ...rangeFindings(job, operation));
   }
-  if (cache && !ground.stopped?.()) {
+  if (!ground.stopped?.()) {
     if (cache.size > MOST_CACHED) cache.clear();
     cache.set(key, plan);
   }
@@ -229,7 +231,7 @@ export function planSetup(job: Job, setup: Setup, cache?: PlanCache): SetupPlan 
 export function* planSteps(
   job: Job,
   setup: Setup,
-  cache?: PlanCache,
+  cache: PlanCache = new Map(),
   waiting: Waiting = {},
 ): Generator<PlanStep, SetupPlan> {
   const made = groundOf(job, setup);
@@ -240,12 +242,12 @@ export function* planSteps(
   let top = stock.top;
   if (model.outline.length === 0) return { ground: made, planned, findings };
   const on = setup.operations.filter((o) => o.on);
+  const before = on.some(({ kind, params }) => kindOf(kind)?.usesEarlier?.(params))
+    ? yield* ranBefore(job, setup, cache, waiting)
+    : NOTHING_RAN;
   for (const [index, operation] of on.entries()) {
     yield { name: operation.name, index, of: on.length };
-    const earlier = planned.flatMap(({ operation: { toolId }, plan: { path } }) => {
-      const tool = job.tools.find((t) => t.id === toolId);
-      return tool ? [{ tool, path }] : [];
-    });
+    const earlier = [...before.earlier, ...cutBy(job, planned)];
     const ground = {
       model,
       stock: stock.region,
@@ -258,12 +260,29 @@ export function* planSteps(
       rack: job.tools,
       ...waiting,
     };
-    const keys = planned.map((p) => p.key);
+    const keys = [...before.keys, ...planned.map((p) => p.key)];
     const one = planOne(seen, operation, ground, keys, cache);
     planned.push(one);
     if (one.plan.lowersTo !== undefined) top = Math.min(top, one.plan.lowersTo);
   }
   return { ground: made, planned, findings };
+}
+
+/** What ran in earlier setups, and the keys of it. */
+interface Before {
+  earlier: Earlier[];
+  keys: string[];
+}
+const NOTHING_RAN: Before = { earlier: [], keys: [] };
+
+/** What ran in the setups a setup starts from, as the work lies in it. */
+function* ranBefore(job: Job, setup: Setup, cache: PlanCache, waiting: Waiting): Generator<PlanStep, Before> {
+  const from = beforeOf(job, setup);
+  if (!from) return NOTHING_RAN;
+  const { planned } = yield* planSteps(job, from, cache, waiting);
+  const first = yield* ranBefore(job, from, cache, waiting);
+  const earlier = turnedEarlier(job, from, setup, [...first.earlier, ...cutBy(job, planned)]);
+  return { earlier, keys: [...first.keys, ...planned.map((p) => p.key), hashOf(turnOf(from, setup))] };
 }
 
 /**

@@ -9,8 +9,12 @@ import { newFeature } from '../part/plate/new';
 import { addSetup, withoutSetup } from '../document/edit';
 import { Job, Setup } from '../document/job';
 import { joinPrograms, leavings, leftBefore, proveProgram } from './prove';
-import { planSetup, postSetup } from './pipeline';
+import { planFindings, planSetup, postSetup } from './pipeline';
 import { readJob } from './documents';
+import { Path, TAGS } from '../path/path';
+import { pathLengths } from './insight';
+import { Operation } from '../document/operation';
+import { TOOLS } from '../shop/library';
 import { groundOf } from './ground';
 
 const [TOP, SIDEWAYS, FORWARDS, HALF] = UPS;
@@ -295,6 +299,71 @@ describe('stock that is carried on', () => {
   test('where the first setup has no program, the second says so', () => {
     const job = turned(plate(), SIDEWAYS);
     expect(leftBefore(job, job.setups[1]).findings.map((f) => f.code)).toEqual(['earlier-setup']);
+  });
+});
+
+const cutLength = (path: Path) => pathLengths(path).cut;
+
+describe('a later setup knows what an earlier one cut', () => {
+  /** The plate with a tapped hole M6 through at X 60 Y 12, its core drilled in the first setup. */
+  function drilled(): Job {
+    const base = plate();
+    const shape = { type: 'round' as const, diameter: 5 };
+    const hole = newFeature(base.part.features, 'hole', 'Stud', shape, { x: 60, y: 12, through: true, thread: 'M6' });
+    const drawn = { ...base, part: { ...base.part, features: [...base.part.features, hole] } };
+    const flush = { ...drawn.setups[0].stock, top: 0, bottom: 0 };
+    const job = { ...drawn, setups: [{ ...drawn.setups[0], stock: flush }] };
+    return withOperation(job, 'drill', [hole.id], tool(15));
+  }
+  const m6 = TOOLS.find((t) => t.kind === 'tap' && t.diameter === 6)!;
+  const planned = (job: Job) => planSetup(job, job.setups[1]);
+  const codes = (job: Job) => planFindings(planned(job)).map((f) => f.code);
+
+  test.each(UPS)('a hole drilled in the first is tapped in the second: %s', (up) => {
+    const job = drilled();
+    const hole = job.part.features[job.part.features.length - 1].id;
+    const second = (j: Job) => {
+      const [first, own] = turned(j, up).setups;
+      const { tools, setups } = withOperation({ ...j, setups: [own] }, 'tap', [hole], { ...m6, number: 9 });
+      return { ...j, tools, setups: [first, setups[0]] };
+    };
+    expect(codes(second(job))).toEqual([]);
+    const off = (o: Operation) => ({ ...o, on: false });
+    const undrilled = { ...job, setups: [{ ...job.setups[0], operations: job.setups[0].operations.map(off) }] };
+    expect(codes(second(undrilled))).toContain('hole-not-made');
+  });
+
+  test('what the first setup cleared is not cleared again, from above or from below', () => {
+    const shape = { type: 'rectangle', width: 18, height: 12, radius: 4 } as const;
+    const base = jobWith(shape, { through: true });
+    const cleared = withOperation(base, 'clear', ['f2'], tool(7), { breakthrough: 6.2 });
+    for (const up of [TOP, SIDEWAYS, 'top, turned left'] as const) {
+      const again = inSecond(turned(cleared, up), 'clear', ['f2'], 7, { finish: false });
+      const { path, findings } = planned(again).planned[0].plan;
+      expect(findings.map((f) => f.code)).toContain('nothing-left');
+      expect(cutLength(path)).toBe(0);
+      const off = cleared.setups[0].operations.map((o) => ({ ...o, on: false }));
+      const uncut = { ...again, setups: [{ ...again.setups[0], operations: off }, again.setups[1]] };
+      expect(cutLength(planned(uncut).planned[0].plan.path)).toBeGreaterThan(200);
+    }
+  });
+
+  test('a hole drilled from the other side is where a clearing goes down', () => {
+    const shape = { type: 'rectangle', width: 30, height: 20, radius: 5 } as const;
+    const base = jobWith(shape, { through: true, x: 40, y: 25 });
+    const entry = newFeature(base.part.features, 'hole', 'Entry', { type: 'round', diameter: 8 }, { x: 40, y: 25 });
+    const flush = { ...base.setups[0].stock, top: 0, bottom: 0 };
+    const drawn = { ...base, part: { ...base.part, features: [...base.part.features, { ...entry, through: true }] } };
+    const bored = withOperation(
+      { ...drawn, setups: [{ ...base.setups[0], stock: flush }] },
+      'drill',
+      [entry.id],
+      TOOLS.find((t) => t.kind === 'drill' && t.diameter === 8)!,
+    );
+    const job = inSecond(turned(bored, SIDEWAYS), 'clear', ['f2'], 7, { finish: false });
+    const { path } = planned(job).planned[0].plan;
+    expect(Math.hypot(path.x[0] - 40, path.y[0] - 25)).toBeLessThan(1);
+    expect([...path.tag].filter((t) => TAGS[t] === 'entry')).toHaveLength(0);
   });
 });
 

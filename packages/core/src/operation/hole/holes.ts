@@ -48,16 +48,23 @@ export function tourWithHops(bottoms: Bottom[], start: number, low: boolean, con
   });
 }
 
-/** Whether what ran before already opened a hole to its full width down to `z`, or through all of the stock. */
-export function isOpened(hole: Hole, z: number, { earlier, bottom }: Pick<PlanContext, 'earlier' | 'bottom'>): boolean {
-  const wanted = Math.max(z, bottom) + 1e-6;
-  return earlier.some(({ tool, path }) => {
+/** Whether what ran before already opened a hole to its full width down to `z`, or through all of the stock, from either side or both. */
+export function isOpened(
+  hole: Hole,
+  z: number,
+  { earlier, top, bottom }: Pick<PlanContext, 'earlier' | 'top' | 'bottom'>,
+): boolean {
+  // How far down it is open from above, and how far up from below.
+  let [down, up] = [top, bottom];
+  for (const { tool, path, below } of earlier) {
     const point = profileTop(tool);
-    for (let i = 0; i < path.count; i++)
-      if (path.z[i] + point <= wanted && distance(hole.centre, { x: path.x[i], y: path.y[i] }) <= hole.diameter / 2)
-        return true;
-    return false;
-  });
+    for (let i = 0; i < path.count; i++) {
+      if (distance(hole.centre, { x: path.x[i], y: path.y[i] }) > hole.diameter / 2) continue;
+      if (below) up = Math.max(up, path.z[i] - point);
+      else down = Math.min(down, path.z[i] + point);
+    }
+  }
+  return down <= Math.max(z, up) + 1e-6;
 }
 
 /** Break-through of a drill or mill that leaves room for a thread's lead where one follows, mm. */

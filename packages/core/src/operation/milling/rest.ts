@@ -3,14 +3,9 @@ import { contours } from 'd3-contour';
 import { Region, area, intersection, thinned } from '../../geometry/plane/clip';
 import { boundsOf, growBounds } from '../../geometry/plane/point';
 import { Tool, profileHeight } from '../../shop/tool';
-import { Path, RAPID, sweepOf } from '../../path/path';
+import { RAPID, sweepOf } from '../../path/path';
+import { Earlier, pastBy } from '../earlier';
 import { Metal } from './steady/metal';
-
-/** An operation that has run before: its tool and where its tip went. */
-export interface Earlier {
-  tool: Tool;
-  path: Path;
-}
 
 const CHORD = 0.02;
 const SLOPE_STEP = 0.2;
@@ -45,10 +40,11 @@ export function metalLeft(
 ): Region {
   const field = fieldOver(stock, within, fine);
   let taken = false;
-  for (const { tool, path } of earlier) {
-    for (let i = 1; i < path.count; i++) {
-      if (Math.min(path.z[i], path.z[i - 1]) > z + 1e-6) continue;
-      taken = takeMove(field, path, i, tool, z, budget) || taken;
+  for (const one of earlier) {
+    const { z: tips, count } = one.path;
+    for (let i = 1; i < count; i++) {
+      if (Math.max(pastBy(one, tips[i], z), pastBy(one, tips[i - 1], z)) < -1e-6) continue;
+      taken = takeMove(field, one, i, z, budget) || taken;
     }
   }
   return taken ? intersection(outlineOf(field), stock) : stock;
@@ -61,13 +57,15 @@ function fieldOver(stock: Region, within: Region, fine: number): Metal {
 }
 
 /** Takes away what one move cut at height z; true when it reached the height at all. */
-function takeMove(field: Metal, path: Path, i: number, tool: Tool, z: number, budget?: Budget): boolean {
-  const [x0, y0, z0, x1, y1, z1] = [path.x[i - 1], path.y[i - 1], path.z[i - 1], path.x[i], path.y[i], path.z[i]];
+function takeMove(field: Metal, one: Earlier, i: number, z: number, budget?: Budget): boolean {
+  const { tool, path } = one;
+  const [x0, y0, x1, y1] = [path.x[i - 1], path.y[i - 1], path.x[i], path.y[i]];
+  const [past0, past1] = [pastBy(one, path.z[i - 1], z), pastBy(one, path.z[i], z)];
   const arc = path.kind[i] > 1;
   const sweep = arc ? sweepOf(path.kind[i], x0, y0, x1, y1, path.cx[i], path.cy[i]) : 0;
   const r = arc ? Math.hypot(x0 - path.cx[i], y0 - path.cy[i]) : 0;
   const start = Math.atan2(y0 - path.cy[i], x0 - path.cx[i]);
-  const sloped = Math.abs(z1 - z0) > 1e-9;
+  const sloped = Math.abs(past1 - past0) > 1e-9;
   const flat = arc ? r * Math.abs(sweep) : Math.hypot(x1 - x0, y1 - y0);
   const chords = arc ? Math.ceil(Math.abs(sweep) / (2 * Math.acos(Math.max(0, 1 - CHORD / Math.max(r, CHORD))))) : 1;
   const steps = Math.max(1, chords, sloped && path.kind[i] !== RAPID ? Math.ceil(flat / SLOPE_STEP) : 1);
@@ -78,8 +76,9 @@ function takeMove(field: Metal, path: Path, i: number, tool: Tool, z: number, bu
     const t = k / steps;
     const nx = arc ? path.cx[i] + r * Math.cos(start + sweep * t) : x0 + (x1 - x0) * t;
     const ny = arc ? path.cy[i] + r * Math.sin(start + sweep * t) : y0 + (y1 - y0) * t;
-    const lowest = flat < 1e-9 ? Math.min(z0, z1) : Math.max(z0 + (z1 - z0) * t, z0 + (z1 - z0) * ((k - 1) / steps));
-    const radius = radiusBelow(tool, z - lowest);
+    const past = (share: number) => past0 + (past1 - past0) * share;
+    const surely = flat < 1e-9 ? Math.max(past0, past1) : Math.min(past(t), past((k - 1) / steps));
+    const radius = radiusBelow(tool, surely);
     if (radius > field.cell) {
       field.take(x, y, x, y, radius);
       field.take(x, y, nx, ny, radius);

@@ -104,7 +104,7 @@ export class ClearPlanner {
       retract: context.clearance - level.z,
       patience: params.keepDown,
       longestLink: params.keepDown > 0 ? params.longestBack : 0,
-      holes: this.entryHoles(level.z),
+      holes: this.entryHoles(level),
       stopped: context.stopped,
       told: (share) => this.tell(share),
     });
@@ -118,16 +118,17 @@ export class ClearPlanner {
     this.context.told?.(Math.min(1, (this.done + share) / this.areas));
   }
 
-  /** Drilled holes that end in this level's last bit: a point's length above its floor, or below it. */
-  private entryHoles(z: number): EntryHole[] {
+  /** Drilled holes that end in this level's last bit: a point's length above its floor, or below it; those from the other side come out above it. */
+  private entryHoles({ z, from }: Level): EntryHole[] {
     const found: EntryHole[] = [];
-    for (const { tool, path } of this.context.earlier) {
+    for (const { tool, path, below } of this.context.earlier) {
       if (!isAxial(tool)) continue;
-      const most = z + profileTop(tool) + OVER_FLOOR;
+      const point = profileTop(tool);
       for (let i = 0; i < path.count; i++) {
-        const [x, y, deep] = [path.x[i], path.y[i], path.z[i] + profileTop(tool)];
-        if (deep > most || found.some((h) => h.x === x && h.y === y)) continue;
-        found.push({ x, y, radius: tool.diameter / 2, deep });
+        const [x, y, tip] = [path.x[i], path.y[i], path.z[i]];
+        const deep = below ? this.context.bottom : tip + point;
+        if (below ? tip - point < from : deep > z + point + OVER_FLOOR) continue;
+        if (!found.some((h) => h.x === x && h.y === y)) found.push({ x, y, radius: tool.diameter / 2, deep });
       }
     }
     return found;
