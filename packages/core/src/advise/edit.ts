@@ -102,7 +102,8 @@ export function proposedParams(
 export function startingTargets(kind: OperationKind, features: Feature[], route: Operation[]): string[] {
   const fitting = features.filter((f) => kind.works.includes(f.meaning));
   const used = new Set(route.filter((o) => o.kind === kind.kind).flatMap((o) => o.targets));
-  const wanted = kind.startsWith?.(fitting) ?? fitting.filter((f) => !used.has(f.id)).slice(0, 1);
+  const asked = kind.startsWith?.(fitting) ?? [];
+  const wanted = asked.length ? asked : fitting.filter((f) => !used.has(f.id)).slice(0, 1);
   return (wanted.length ? wanted : fitting.slice(0, 1)).map((f) => f.id);
 }
 

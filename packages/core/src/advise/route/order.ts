@@ -16,7 +16,8 @@ export function stageOf(operation: Operation, { part }: Pick<Job, 'part'>, route
   return stage({ onOutside, finishesAfter: finishesAfter(operation, route) });
 }
 
-const rankOf = (o: Operation) => kindOf(o.kind)?.rank?.(o.params) ?? 1;
+/** Its place within its stage. */
+export const rankOf = (o: Operation) => kindOf(o.kind)?.rank?.(o.params) ?? 1;
 
 /** How often the tool is changed on the way through a route. */
 export const toolChanges = (operations: Operation[]): number =>

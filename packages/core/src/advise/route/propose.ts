@@ -1,5 +1,4 @@
 import { Feature } from '../../part/plate/feature';
-import { isTurnedOver } from '../../part/plate/side';
 import { formatLength } from '../../quantity/units';
 import { TOOLS } from '../../shop/library';
 import { Tool } from '../../shop/tool';
@@ -10,11 +9,12 @@ import { proposeTool, addOperation, tidyRack } from '../edit';
 import { adviseTools } from '../tools';
 import type { Advice } from '../tools';
 import { kindOf } from '../../operation/registry';
+import { Operation } from '../../document/operation';
 import { Job, Setup } from '../../document/job';
 import { beforeOf, groundOf } from '../../plan/ground';
 import { holeSteps } from './holes';
 import { Proposal, RouteAsked, RouteStep } from './step';
-import { inRouteOrder } from './order';
+import { inRouteOrder, rankOf, stageOf } from './order';
 
 /** A pocket shallower than this share of the cutter's diameter is not worth a steady load. */
 const SHALLOW = 0.4;
@@ -174,11 +174,30 @@ function addStep(job: Job, setupId: string, step: RouteStep, rack: Tool[]): Job 
   }));
 }
 
-/** What is left to a later setup: the features of the side it shows, not what goes through and was cut before. */
-function withOwnSide(seen: Job, setup: Setup): Job {
-  const side = isTurnedOver(setup.up ?? 'top') ? 'underside' : undefined;
-  const features = seen.part.features.filter((f) => f.side === side && (side || !f.through));
-  return { ...seen, part: { ...seen.part, features } };
+/** What ran in the setups a setup starts from: each operation with the route it stood in. */
+function doneBefore(job: Job, setup: Setup): { operation: Operation; route: Operation[] }[] {
+  const before = beforeOf(job, setup);
+  if (!before) return [];
+  const route = before.operations.filter((o) => o.on);
+  return [...doneBefore(job, before), ...route.map((operation) => ({ operation, route }))];
+}
+
+/** The route without what earlier setups did to the same features: the same stage of work, or walls that were finished with the rest. */
+function withoutDone(route: Operation[], job: Job, setup: Setup): Operation[] {
+  const done = doneBefore(job, setup);
+  const isDone = (o: Operation, id: string) =>
+    done.some(({ operation: d, route: itsRoute }) => {
+      if (!d.targets.includes(id)) return false;
+      const stage = stageOf(o, job, route);
+      if (stage === 'finish' && d.params.finish === true) return true;
+      // A hole that is drilled needs no spot any more.
+      const [had, asks] = [rankOf(d), rankOf(o)];
+      return stageOf(d, job, itsRoute) === stage && (had === asks || (stage === 'holes' && had > asks));
+    });
+  return route.flatMap((o) => {
+    const targets = o.targets.filter((id) => !isDone(o, id));
+    return o.targets.length > 0 && targets.length === 0 ? [] : [{ ...o, targets }];
+  });
 }
 
 /**
@@ -191,7 +210,7 @@ export function proposeRoute(job: Job, setupId: string, rack: Tool[] = TOOLS): P
   const all = [...job.tools, ...rack.filter((t) => !job.tools.some((own) => own.id === t.id))];
   const { job: seen, model, stock } = groundOf(job, setup);
   const asked: RouteAsked = {
-    job: beforeOf(job, setup) ? withOwnSide(seen, setup) : seen,
+    job: seen,
     model,
     rack: all,
     advise: (f) => adviseTools(seen, f.id, all, model).ranked,
@@ -217,5 +236,6 @@ export function proposeRoute(job: Job, setupId: string, rack: Tool[] = TOOLS): P
   }
   const routed = steps.reduce((j, step) => addStep(j, setup.id, step, all), empty);
   const own = routed.setups.find((s) => s.id === setup.id)!;
-  return { job: tidyRack(withSetup(routed, { ...own, operations: inRouteOrder(own.operations, routed) })), missing };
+  const operations = inRouteOrder(withoutDone(own.operations, routed, own), routed);
+  return { job: tidyRack(withSetup(routed, { ...own, operations })), missing };
 }

@@ -127,18 +127,35 @@ describe('the order of a route', () => {
   });
 });
 
-test('the route proposed for a later setup makes only what that side shows', () => {
-  const base = withOperation(
-    jobWith({ type: 'rectangle', width: 24, height: 18, radius: 4 }),
-    'pocket',
-    ['f2'],
-    tool(7),
-  );
-  const below = { type: 'rectangle' as const, width: 20, height: 14, radius: 4 };
-  const own = newFeature(base.part.features, 'pocket', 'Below', below, { x: 60, y: 15, depth: 3, side: 'underside' });
-  const job = addSetup({ ...base, part: { ...base.part, features: [...base.part.features, own] } });
-  const { operations } = proposeRoute(job, 's2').job.setups[1];
-  expect(operations.map((o) => o.kind)[0]).toBe('face');
-  expect(new Set(operations.flatMap((o) => o.targets))).toEqual(new Set([own.id]));
-  expect(jawsFor(job, job.setups[1])).toHaveLength(2);
+describe('the route proposed for a later setup', () => {
+  /** A plate with a tapped hole through and a pocket below; what the first setup does is given. */
+  function below(...first: [kind: string, targets: string[], tool: number][]): { job: Job; own: string; hole: string } {
+    const base = jobWith({ type: 'rectangle', width: 24, height: 18, radius: 4 });
+    const shape = { type: 'rectangle' as const, width: 20, height: 14, radius: 4 };
+    const own = newFeature(base.part.features, 'pocket', 'Below', shape, { x: 60, y: 15, depth: 3, side: 'underside' });
+    const round = { type: 'round' as const, diameter: 5 };
+    const more = { x: 70, y: 40, through: true, thread: 'M6' };
+    const hole = newFeature([...base.part.features, own], 'hole', 'Stud', round, more);
+    const drawn = { ...base, part: { ...base.part, features: [...base.part.features, own, hole] } };
+    const cut = first.reduce((j, [kind, targets, number]) => withOperation(j, kind, targets, tool(number)), drawn);
+    return { job: addSetup(cut), own: own.id, hole: hole.id };
+  }
+  const routed = (job: Job) => proposeRoute(job, 's2').job.setups[1].operations;
+
+  test('makes what that side shows', () => {
+    const { job, own, hole } = below(['contour', ['f1'], 4], ['drill', ['f4'], 15], ['tap', ['f4'], 13]);
+    expect(hole).toBe('f4');
+    expect(routed(job).map((o) => o.kind)[0]).toBe('face');
+    expect(new Set(routed(job).flatMap((o) => o.targets))).toEqual(new Set([own]));
+    expect(jawsFor(job, job.setups[1])).toHaveLength(2);
+  });
+
+  test('and what goes through and was not made before, no more of it than is left', () => {
+    const { job, own, hole } = below(['drill', ['f4'], 15]);
+    const operations = routed(job);
+    expect(operations.filter((o) => o.targets.includes(hole)).map((o) => o.kind)).not.toContain('drill');
+    expect(operations.filter((o) => o.targets.includes(hole)).map((o) => o.kind)).toContain('tap');
+    expect(operations.map((o) => o.kind)).toContain('contour');
+    expect(operations.flatMap((o) => o.targets)).toContain(own);
+  });
 });

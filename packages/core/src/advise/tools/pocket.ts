@@ -1,6 +1,7 @@
 import { suggestBite } from '../../cutting/bite';
 import { cutState } from '../../cutting/cut';
-import { Tool, cutsFloors, cutsWalls } from '../../shop/tool';
+import { Tool, cutsFloors, cutsWalls, formOf, startsHoles } from '../../shop/tool';
+import { openingsOf } from '../../operation/hole/openings';
 import {
   Asked,
   cutOf,
@@ -65,8 +66,25 @@ export function pocketAdvice(a: Asked, rack: Tool[]): Advised {
     if (!tool.centreCutting) cautions.push('its end does not cut to the centre: enter by a helix or ramp');
     ranked.push({ tool, role, kind: 'pocket', minutes, reasons, cautions, bite: { ...bite, ap }, suggestion, rank });
   }
+  ranked.push(...openers(a, rack));
   const done = ranked.some((r) => r.role === 'does it');
   const fitting =
     STOCK_SIZES.filter((d) => d < reach.widest && reach.left(d / 2) <= REACHED).pop() ?? reach.widest * 0.7;
   return { ranked, unfit, buy: done ? undefined : buyMill(a, fitting, depth) };
+}
+
+/** The largest drill that has room in the pocket and leaves its floor whole: it roughs it, and a mill goes down in its hole. */
+function openers(a: Asked, rack: Tool[]): Advice[] {
+  const depth = a.feature.through ? a.model.thickness : a.feature.depth;
+  const drills = rack.filter((t) => formOf(t) === 'drill' && !startsHoles(t) && t.fluteLength >= depth);
+  const fits = (tool: Tool) =>
+    openingsOf(a.feature, a.model, tool).every((hole) => hole.depth > 0 && hole.diameter >= tool.diameter);
+  for (const tool of drills.sort((x, y) => y.diameter - x.diameter)) {
+    if (!fits(tool)) continue;
+    const { bite, suggestion } = cutOf(a, { ae: tool.diameter, ap: tool.diameter }, tool);
+    const reasons = ['opens it: a mill goes down in its hole', `${a.long(tool.diameter)} is the widest that has room`];
+    if (suggestion.possible)
+      return [{ tool, role: 'opens', kind: 'drill', reasons, cautions: [], bite, suggestion, rank: 1 }];
+  }
+  return [];
 }

@@ -6,6 +6,7 @@ import { CycleKind } from '../../shop/controller';
 import { formOf, makesHoles, profileHeight, startsHoles } from '../../shop/tool';
 import { SAME_SIZE, breakthroughFor, planCycle, targetHoles } from './holes';
 import { HOP, ThroughParams } from './hole-params';
+import { openingsOf } from './openings';
 import { OperationKind, PlanContext } from '../operation';
 
 type Method = 'straight' | 'peck' | 'chip-break' | 'spot';
@@ -71,7 +72,19 @@ function bottomOf(hole: Hole, params: DrillParams, { tool, top }: PlanContext): 
   return hole.through ? -hole.depth - params.breakthrough - point : -hole.depth - point;
 }
 
-function sizeFindings(hole: Hole, params: DrillParams, { tool, operation }: PlanContext): Finding[] {
+const opens = (hole: Hole, { targets }: Pick<PlanContext, 'targets'>) =>
+  targets.some((t) => t.id === hole.feature && t.meaning === 'pocket');
+
+/** The holes it works on, and one in every pocket that it opens for a mill. */
+const holesFor = (context: Pick<PlanContext, 'model' | 'targets' | 'tool'>): Hole[] => [
+  ...targetHoles(context),
+  ...context.targets
+    .filter((t) => t.meaning === 'pocket')
+    .flatMap((pocket) => openingsOf(pocket, context.model, context.tool)),
+];
+
+function sizeFindings(hole: Hole, params: DrillParams, context: PlanContext): Finding[] {
+  const { tool, operation } = context;
   const place = { operation: operation.id, tool: tool.id, field: 'toolId', at: hole.centre };
   if (params.method === 'spot') {
     return params.spotDiameter > tool.diameter
@@ -87,6 +100,8 @@ function sizeFindings(hole: Hole, params: DrillParams, { tool, operation }: Plan
   if (hole.diameter < tool.diameter - SAME_SIZE) {
     return [finding('drill-too-large', { tool: tool.name, diameter: hole.diameter, at: hole.centre }, place)];
   }
+  if (opens(hole, context))
+    return hole.depth > 0 ? [] : [finding('pocket-shallow', { tool: tool.name, at: hole.centre }, place)];
   return hole.diameter > tool.diameter + SAME_SIZE
     ? [
         finding(
@@ -105,13 +120,13 @@ export const drill: OperationKind<DrillParams> = {
   process: 'hole',
   stage: 'holes',
   rank: ({ method }) => (method === 'spot' ? 0 : 1),
-  startsWith: (fitting) => fitting,
-  works: ['hole'],
+  startsWith: (fitting) => fitting.filter((f) => f.meaning === 'hole'),
+  works: ['hole', 'pocket'],
   suits: makesHoles,
   Params: DrillParams,
   usesFixtures: true,
   defaults: ({ tool, material, model, targets }) => {
-    const holes = targetHoles({ model, targets });
+    const holes = holesFor({ model, targets, tool });
     const deepest = Math.max(0, ...holes.map((h) => h.depth));
     const spot = Math.min(tool.diameter, ...holes.map((h) => SPOT_SHARE * h.diameter));
     const pecking = suggestPeck(tool.diameter, deepest, material.longChips, tool.throughCoolant);
@@ -137,6 +152,7 @@ export const drill: OperationKind<DrillParams> = {
         lessen: pecks ? params.lessen : 0,
         dwell: method === 'spot' ? params.dwell : 0,
       },
+      holes: holesFor(context),
       hop: params.hop,
       bottom: (hole) => bottomOf(hole, params, context),
       faults: (hole) => sizeFindings(hole, params, context),

@@ -84,6 +84,8 @@ const MOST_TOLD = 3;
 
 /** How an operation makes its holes. */
 export interface CycleWork {
+  /** What it makes, where that is more than the holes it works on. */
+  holes?: Hole[];
   cycle: Pick<DrillCycle, 'kind'> & Partial<Pick<DrillCycle, 'peck' | 'lessen' | 'dwell' | 'stops'>>;
   hop: HoleParams['hop'];
   /** Z of the tip in a hole. */
@@ -98,7 +100,7 @@ export interface CycleWork {
 export function planCycle<P extends object>(kind: OperationKind<P>, context: PlanContext, work: CycleWork): Plan {
   const empty = new PathBuilder().build();
   const findings = [...toolFindings(context, kind.suits), ...targetFindings(context, kind.works)];
-  const holes = targetHoles(context);
+  const { holes = targetHoles(context) } = work;
   if (findings.some((f) => f.level === 'stop') || holes.length === 0) return { path: empty, findings };
   const told = new Map<string, number>();
   const good = holes.filter((hole) => {

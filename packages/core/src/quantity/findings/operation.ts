@@ -92,6 +92,11 @@ export const OPERATION = {
     (d, say) => `${d.tool} is larger than a hole of ${say.mm(d.diameter, 3)} at ${say.at(d.at)}`,
     'Choose a smaller drill',
   ),
+  'pocket-shallow': stop<{ tool: string; at: Spot }>(
+    (d, say) =>
+      `The pocket at ${say.at(d.at)} is too shallow to be opened by ${d.tool}: its point would mark the floor`,
+    'Take a smaller drill, or let the mill go in by itself',
+  ),
   'hole-larger': note<{ tool: string; left: number; diameter: number; at: Spot }>(
     (d, say) => `${d.tool} leaves ${say.mm(d.left, 3)} in the hole of ${say.mm(d.diameter, 3)} at ${say.at(d.at)}`,
     'Bore, ream or mill it to size afterwards',
