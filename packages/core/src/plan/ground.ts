@@ -74,19 +74,34 @@ export function groundOf(job: Job, setup: Setup, model: (part: Job['part']) => P
 /** The outside of what a setup leaves, as it lies in the next. What is exactly left, the proof knows. */
 function leftStock(job: Job, from: Setup, to: Setup, model: (part: Job['part']) => PartModel): StockModel {
   const { stock } = groundOf(job, from, model);
-  const isFaced = from.operations.some((o) => o.on && kindOf(o.kind)?.lowersTop);
   const turn = turnOf(from, to);
   const middle = middleOf(job.part);
-  const top = isFaced ? Math.min(stock.top, 0) : stock.top;
-  const over = (z: number) => -job.part.thickness - z;
   return {
     region: stock.region.map((ring) => {
       const turned = ring.map((p) => turnPoint(turn, p, middle));
       return turn.z ? turned.reverse() : turned;
     }),
-    top: turn.z ? over(stock.bottom) : top,
-    bottom: turn.z ? over(top) : stock.bottom,
+    ...leftHeights(job, from, to, stock),
   };
+}
+
+/** Top and underside of a setup's stock, Z 0 at the part's top. */
+type Heights = Pick<StockModel, 'top' | 'bottom'>;
+
+/** The heights of what a setup leaves of its stock, as it lies in the next. */
+function leftHeights({ part }: Job, from: Setup, to: Setup, { top, bottom }: Heights): Heights {
+  const isFaced = from.operations.some((o) => o.on && kindOf(o.kind)?.lowersTop);
+  const left = { top: isFaced ? Math.min(top, 0) : top, bottom };
+  if (!turnOf(from, to).z) return left;
+  return { top: -part.thickness - left.bottom, bottom: -part.thickness - left.top };
+}
+
+/** Heights of a setup's stock as far as its figures tell them at once; what a casting or a lying bar is like, its ground knows. */
+export function heightsOf(job: Job, setup: Setup): Heights {
+  const before = beforeOf(job, setup);
+  if (before) return leftHeights(job, before, setup, heightsOf(job, before));
+  const { shape, top, bottom } = setup.stock;
+  return { top: shape === 'casting' ? 0 : top, bottom: -job.part.thickness - bottom };
 }
 
 /** A fresh piece of stock in part coordinates. */

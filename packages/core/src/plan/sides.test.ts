@@ -15,7 +15,7 @@ import { Path, TAGS } from '../path/path';
 import { pathLengths } from './insight';
 import { Operation } from '../document/operation';
 import { TOOLS } from '../shop/library';
-import { groundOf } from './ground';
+import { groundOf, heightsOf } from './ground';
 
 const [TOP, SIDEWAYS, FORWARDS, HALF] = UPS;
 
@@ -164,6 +164,7 @@ describe('stock that is carried on', () => {
     const { stock } = groundOf(job, job.setups[1]);
     const isOver = up.startsWith('underside');
     expect([stock.top, stock.bottom]).toEqual(isOver ? [6, -10] : [0, -16]);
+    expect(heightsOf(job, job.setups[1])).toEqual({ top: stock.top, bottom: stock.bottom });
     const grid = { x0: field.x0, y0: field.y0, cell: COARSE / 2, nx: 2 * field.nx, ny: 2 * field.ny };
     for (const it of [field, on(grid)]) {
       const pileAt = (x: number, y: number) => {

@@ -1,5 +1,6 @@
 import { jobWith, withOperation, withStock } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
+import { addSetup } from '../document/edit';
 import { insightOf } from './insight';
 import { planSetup } from './pipeline';
 
@@ -25,4 +26,16 @@ test('they are the layers of the plan', () => {
   );
   const floors = new Set(level.map(([z]) => z).filter((z) => z < 0));
   expect([...floors].sort((a, b) => b - a)).toEqual([-4.5, -9]);
+});
+
+test('the first layer of a later setup takes what stands above the part there', () => {
+  const load = (i: { gauges: { id: string; value: number }[] }) => i.gauges.find((g) => g.id === 'load')!.value;
+  const second = (bottom: number, layer: number) => {
+    const base = withStock(jobWith(undefined, {}, 20), { top: 0, bottom });
+    const job = addSetup(base);
+    const { setups, tools } = withOperation({ ...job, setups: [job.setups[1]] }, 'face', [], tool(1), { layer });
+    const whole = { ...job, tools, setups: [job.setups[0], { ...job.setups[1], operations: setups[0].operations }] };
+    return insightOf(whole, whole.setups[1].operations[0])!;
+  };
+  expect(load(second(3, 10))).toBeCloseTo(load(second(3, 3)), 9);
 });

@@ -5,7 +5,7 @@ import { BiteOf, OperationKind } from '../operation/operation';
 import { kindOf } from '../operation/registry';
 import { Operation } from '../document/operation';
 import { Job, Setup } from '../document/job';
-import { asSeen } from './ground';
+import { asSeen, heightsOf } from './ground';
 
 /** What a tool's speeds in a job are worked out for. */
 export const situationOf = (job: Job, tool: Tool, bite: BiteOf): Situation => ({
@@ -25,8 +25,7 @@ function depthOf({ meaning, through, depth }: Feature, thickness: number): numbe
 
 /** How far an operation goes down in all, mm, the stock above the part included; undefined where that is not known beforehand. */
 function deepOf(job: Job, setup: Setup, kind: OperationKind, targets: string[]): number | undefined {
-  const { shape, top } = setup.stock;
-  const above = shape === 'as left' || shape === 'casting' ? 0 : top;
+  const above = heightsOf(job, setup).top;
   if (kind.works.length === 0) return above || undefined;
   const isFaced = setup.operations.some((o) => o.on && kindOf(o.kind)?.lowersTop);
   const { part } = asSeen(job, setup);
