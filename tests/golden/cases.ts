@@ -33,6 +33,7 @@ import {
   toolsToJson,
   worstPlaces,
   MEASURES,
+  CONTROLLERS,
 } from '@tidypath/core';
 import { jobForKind } from '../../packages/core/testing/every-kind';
 import { withStock } from '../../packages/core/testing/jobs';
@@ -130,12 +131,16 @@ function foreign(): object {
   const part = { kind: 'plate' as const, thickness: 25, features: [plate(100, 60)] };
   const job: Job = { ...block, machine: MACHINES[2], tools, part };
   const programs = JSON.parse(here('programs.json')) as { from: string; options: object; text: string }[];
-  return programs.map(({ from, options, text }) => {
-    const { registers, offsets, ...rest } = options as Record<string, never>;
-    const maps = { registers: registers && new Map(registers), offsets: offsets && new Map(offsets) };
+  return programs.map(({ from, options, text: asWritten }) => {
+    // What is too short to have an end is given one.
+    const text = /\bM(2|30|99)\b/.test(asWritten) ? asWritten : `${asWritten}\nM30\n`;
+    const { registers, offsets, coolant, ...rest } = options as Record<string, never>;
+    const control = CONTROLLERS.find((c) => digest(Object.values(c.coolant)) === digest(coolant));
+    const maps = { control, registers: registers && new Map(registers), offsets: offsets && new Map(offsets) };
     const read = readProgram(text, { ...rest, ...maps } as unknown as ReadOptions);
+    const lines = asWritten.split('\n').length;
     const proof = from === 'faults' ? { proof: proved(job, job.setups[0], text, FOREIGN) } : {};
-    return { from, findings: read.findings, read: digest({ ...read, findings: undefined }), ...proof };
+    return { from, findings: read.findings, read: digest({ ...read, lines, findings: undefined }), ...proof };
   });
 }
 

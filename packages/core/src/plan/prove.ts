@@ -119,14 +119,15 @@ export class ProofRun {
       this.wanted = new Wanted(wantedHeights(repeated, whole, added), -whole.thickness, added.freed);
     }
     const zeroAboveTable = setup.riser + zero.z - stock.bottom;
+    const homeZ = homeHeight(job, setup, zeroAboveTable);
     this.read = readProgram(text, {
-      homeZ: homeHeight(job, setup, zeroAboveTable),
+      homeZ,
       unit: job.output.unit,
       registers: registersOf(job, setup),
       beam: beamOf(job, { low: stock.bottom - zero.z, high: stock.top + setup.clearance - zero.z }),
       leftHanded: new Set(job.tools.filter((t) => t.kind === 'tap' && t.leftHand).map((t) => t.number)),
       bentRapids: job.machine.rapids === 'bent',
-      coolant: Object.values(controllerOf(job)?.coolant ?? {}),
+      control: controllerOf(job),
       stopped: more.stopped,
     });
     this.prover = new Prover({
@@ -139,6 +140,7 @@ export class ProofRun {
       zero,
       fixtures,
       zeroAboveTable,
+      homeZ,
       cell,
     });
     this.windows = new Windows(this.prover);

@@ -5,6 +5,7 @@ import { Tool, formOf, isAxial, isBeam, profileHeight } from '../shop/tool';
 import { MOVE } from '../path/motions';
 import type { Vec3 } from '../geometry/space/vec3';
 import type { Stock } from '../stock/stock';
+import type { Course } from './course';
 import type { ProveInput } from './input';
 import { Bite } from '../stock/height/sweep';
 import { Told } from './told';
@@ -14,6 +15,17 @@ const NOTHING = -Infinity;
 
 /** Contact thinner than this is grid error, mm. */
 export const CONTACT = 0.02;
+
+/** Metal this near beside a tool is what it stands in, mm. */
+const BESIDE = 1;
+/** Chords of arcs past fixtures, mm. */
+const ROUND_FIXTURES = 0.1;
+
+/** A thread mill with teeth over so many pitches is a comb; leads in and out are shorter than this, turns. */
+const ROWS = 1.5;
+const WHOLE_TURN = 0.9;
+/** Its rise a turn may differ from its pitch by this share. */
+const OUT_OF_PITCH = 0.02;
 
 /** Feeds of a tap may differ from its pitch by this share. */
 const OUT_OF_STEP = 0.005;
@@ -29,6 +41,15 @@ const RIM = Array.from({ length: 16 }, (_, k) => [
 
 /** So many mm and seconds fed down through air are worth telling. */
 const FAR = { drop: 10, seconds: 3 };
+
+/** The part of a straight way that lies below a height; undefined where none does. */
+function lowerPart(from: Vec3, to: Vec3, z: number): [Vec3, Vec3] | undefined {
+  if (from.z >= z && to.z >= z) return undefined;
+  if (from.z < z && to.z < z) return [from, to];
+  const t = (z - from.z) / (to.z - from.z);
+  const at = { x: from.x + (to.x - from.x) * t, y: from.y + (to.y - from.y) * t, z };
+  return from.z < z ? [from, at] : [at, to];
+}
 
 /** What a stretch is about to meet. */
 export interface Before {
@@ -59,6 +80,8 @@ const TIP = 0.06;
 export class Contacts {
   /** How far the motion under way has been fed down through air, mm, and whether it has met metal. */
   private air = { drop: 0, met: false };
+  /** How far the tool has gone round and up about one centre. */
+  private helix = { turns: 0, rise: 0 };
 
   constructor(
     private readonly input: ProveInput,
@@ -72,8 +95,24 @@ export class Contacts {
     return { x: x - zero.x, y: y - zero.y, z: z - zero.z };
   }
 
-  /** Checks that need only the ends of a motion: fixtures, travel, a tool nobody knows. */
-  motion(i: number, from: Vec3, to: Vec3, tool: Tool | undefined): void {
+  /** A change with the tool that was in the spindle down in the work, or low beside it. */
+  change(i: number, at: Vec3, tool: Tool): void {
+    if (isBeam(tool) || at.z >= this.input.stock.top - CONTACT) return;
+    if (this.isDown(at, tool))
+      this.told.tell(i, 'change', 1, () =>
+        finding('change-in-metal', { tool: tool.name, near: this.work(at) }, { at, tool: tool.id }),
+      );
+    else this.told.tell(i, 'change', 0, () => finding('change-low', { tool: tool.name, near: this.work(at) }, { at }));
+  }
+
+  /** Whether metal stands beside the tool, higher than its tip. */
+  private isDown(at: Vec3, tool: Tool): boolean {
+    return this.over(at, tool.diameter / 2 + BESIDE + this.stock.grain, at.z + CONTACT) > 0;
+  }
+
+  /** Checks of a whole motion: fixtures, travel, a spindle that stands, a tool nobody knows. */
+  motion(i: number, course: Course, tool: Tool | undefined): void {
+    const { from, to } = course;
     const { motions } = this.input;
     if (!tool) {
       if (this.told.has(i, 'tool')) return;
@@ -82,7 +121,12 @@ export class Contacts {
     }
     this.air = { drop: 0, met: false };
     this.inStep(i, from, to, tool);
-    for (const box of this.input.fixtures) this.fixture(i, from, to, tool, box);
+    this.pitch(i, course, tool);
+    if (!isBeam(tool) && motions.rpm[i] === 0 && this.isDown(from, tool))
+      this.told.tell(i, 'stands', 1, () =>
+        finding('spindle-stops-down', { tool: tool.name, near: this.work(from) }, { at: from, tool: tool.id }),
+      );
+    for (const box of this.input.fixtures) this.fixture(i, course, tool, box);
     if (!isBeam(tool)) this.table(i, to, tool);
     this.travel(i, to, tool);
   }
@@ -102,22 +146,42 @@ export class Contacts {
     );
   }
 
-  private fixture(i: number, from: Vec3, to: Vec3, tool: Tool, box: FixtureBox): void {
-    const low = Math.min(from.z, to.z);
-    const hits = (radius: number, bottom: number) =>
-      bottom < box.maxZ - CONTACT && segmentMeetsBox(from, to, box, radius);
-    const part = this.hitting(tool, low, hits);
-    if (!part) return;
-    this.told.tell(i, `fixture:${box.name}`, box.maxZ - low, () =>
-      finding('fixture-hit', { part, fixture: box.name, near: this.work(to) }, { at: to }),
+  /** A comb of teeth cuts a thread only where it rises its pitch a turn; arcs about one centre are one helix. */
+  private pitch(i: number, course: Course, tool: Tool): void {
+    if (formOf(tool) !== 'thread' || tool.fluteLength < ROWS * tool.pitch) return;
+    const { cx, cy } = this.input.motions;
+    const goesOn = course.isArc && cx[i] === cx[i - 1] && cy[i] === cy[i - 1];
+    this.helix.turns = (goesOn ? this.helix.turns : 0) + course.turns;
+    this.helix.rise = (goesOn ? this.helix.rise : 0) + course.to.z - course.from.z;
+    if (this.helix.turns < WHOLE_TURN) return;
+    const rise = Math.abs(this.helix.rise) / this.helix.turns;
+    if (Math.abs(rise - tool.pitch) <= OUT_OF_PITCH * tool.pitch) return;
+    this.told.tell(i, 'pitch', Math.abs(rise - tool.pitch), () =>
+      finding('thread-out-of-pitch', { tool: tool.name, rise, pitch: tool.pitch }, { at: course.to, tool: tool.id }),
     );
   }
 
-  /** The part of a tool, its holder and the nose that hits first. */
-  private hitting(tool: Tool, tip: number, hits: (radius: number, bottom: number) => boolean): string | undefined {
-    if (hits(tool.diameter / 2, tip)) return tool.name;
+  private fixture(i: number, course: Course, tool: Tool, box: FixtureBox): void {
+    const pieces = course.chords(ROUND_FIXTURES);
+    for (let k = 0; k < pieces; k++) {
+      const [from, to] = [course.at(k / pieces), course.at((k + 1) / pieces)];
+      const part = this.hitting(tool, from, to, box);
+      if (!part) continue;
+      this.told.tell(i, `fixture:${box.name}`, box.maxZ - Math.min(from.z, to.z), () =>
+        finding('fixture-hit', { part, fixture: box.name, near: this.work(to) }, { at: to }),
+      );
+    }
+  }
+
+  /** The part of a tool, its holder and the nose that hits a box first on a straight way. */
+  private hitting(tool: Tool, from: Vec3, to: Vec3, box: FixtureBox): string | undefined {
+    const hits = (radius: number, above: number) => {
+      const low = lowerPart(from, to, box.maxZ - CONTACT - above);
+      return !!low && segmentMeetsBox(...low, box, radius);
+    };
+    if (hits(tool.diameter / 2, 0)) return tool.name;
     if (isBeam(tool)) return undefined;
-    const nose = tip + tool.stickOut;
+    const nose = tool.stickOut;
     if (holderSlabs(tool.holder).some((s) => hits(s.radius, nose + s.from))) return `the holder of ${tool.name}`;
     return hits(this.noseRadius, nose + holderLength(tool.holder)) ? `the spindle nose over ${tool.name}` : undefined;
   }
@@ -144,14 +208,16 @@ export class Contacts {
       { axis: 'Y', over: Math.abs(to.y - xs.y) - machine.travel.y / 2 },
     ];
     const nose = to.z - zero.z + this.input.zeroAboveTable + tool.stickOut + holderLength(tool.holder);
-    if (isBeam(tool)) away.length = 2;
-    else if (this.input.motions.type[i] !== MOVE.rapid || nose <= machine.noseToTable) {
-      away.push({ axis: 'Z', over: machine.noseToTable - machine.travel.z - nose });
-    }
+    const up = to.z - zero.z === this.input.homeZ ? 0 : nose - machine.noseToTable - CONTACT;
+    if (!isBeam(tool)) away.push({ axis: 'Z', over: Math.max(up, machine.noseToTable - machine.travel.z - nose) });
     for (const { axis, over } of away) {
       if (over <= 0) continue;
       this.told.tell(i, `travel:${axis}`, over, () =>
-        finding('beyond-travel', { axis, by: over, machine: machine.name, isZ: axis === 'Z' }, { at: to }),
+        finding(
+          'beyond-travel',
+          { axis, by: over, machine: machine.name, isUp: axis === 'Z' && over === up, isZ: axis === 'Z' },
+          { at: to },
+        ),
       );
     }
   }

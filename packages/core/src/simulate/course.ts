@@ -43,6 +43,11 @@ export class Course {
     return new Course(from, to, isArc, { x: m.cx[i] + zero.x, y: m.cy[i] + zero.y }, m.type[i]);
   }
 
+  /** How far it goes round, in turns; 0 for a line. */
+  get turns(): number {
+    return Math.abs(this.sweep) / (2 * Math.PI);
+  }
+
   /** The tip a share of the way along, 0..1. */
   at(t: number): Vec3 {
     const { from, to, centre, radius } = this;

@@ -31,7 +31,8 @@ function findings(
   fixtures: FixtureBox[] = [],
   bentRapids = false,
 ) {
-  const read = readProgram(HEADS[hand](t) + body, { homeZ: 200, unit: 'mm', bentRapids });
+  const end = /M30/.test(body) ? '' : 'M30\n';
+  const read = readProgram(HEADS[hand](t) + body + end, { homeZ: 200, unit: 'mm', bentRapids });
   const prover = new Prover({
     motions: read.motions,
     tools: new Map(tools.map((x) => [x.number, x])),
@@ -46,6 +47,12 @@ function findings(
   prover.advance();
   return [...read.findings, ...prover.result().findings].map((f) => `${f.code}@${(f.place.line ?? 0) - HEAD_LINES}`);
 }
+
+/** A turn of a helix up, whole and in halves, by so much. */
+const HELIX = (rise: number) => `G3 X50 Y30 I-2 J0 Z${rise - 5} F300\nG0 Z30\n`;
+const HALVES = (rise: number) => `G3 X46 Y30 I-2 J0 Z${rise / 2 - 5} F300\nG3 X50 Y30 I2 J0 Z${rise - 5}\nG0 Z30\n`;
+/** A thread mill of 1 mm pitch with many teeth. */
+const COMB = [tool(41)];
 
 /** The test runner puts a callback where a row ends early. */
 const listed = <T>(value: T[] | undefined) => (Array.isArray(value) ? value : undefined);
@@ -130,6 +137,28 @@ describe.each(Object.keys(HEADS))('faults, in the hand of “%s”', (hand) => {
     ['a cut with the spindle stopped', 4, 'M5\nG0 X-20 Y30\nG1 Z-2 F100\nX50\n', 'spindle-off@3'],
     ['a cut after a change, the spindle not started again', 4, 'T9 M6\nG0 X-20 Y30\nG1 Z-2 F300\n', 'spindle-off@3'],
     ['a cut with no speed', 4, 'S0\nG0 X-20 Y30\nG1 Z-2 F300\n', 'no-speed@3'],
+    ['the tool changed in a slot', 4, 'G0 X-20 Y30\nG1 Z-4 F500\nX50\nT9 M6\n', 'change-in-metal@4'],
+    ['the tool changed low beside the block', 4, 'G0 X-20 Y30\nZ-4\nT9 M6\n', 'change-low@3'],
+    ['the spindle stopped in a slot', 4, 'G0 X-20 Y30\nG1 Z-4 F500\nX50\nM5\nG0 Z30\n', 'spindle-stops-down@5'],
+    ['the spindle stopped in a hole', 18, 'G0 X50 Y30\nZ1\nG1 Z-12 F120\nM5\nG0 Z30\n', 'spindle-stops-down@5'],
+    ['off the machine upwards', 4, 'G0 Z600\n', 'beyond-travel@1'],
+    [
+      'an arc that bulges into the clamp',
+      4,
+      'G0 X4 Y0\nG0 Z5\nG2 X4 Y60 I0 J30 F900\n',
+      'fixture-hit@3',
+      RACK,
+      [CLAMP],
+    ],
+    ['a slant that ends in the clamp', 4, 'G0 X60 Y30\nG0 X4 Z11\n', 'fixture-hit@2', RACK, [CLAMP]],
+    [
+      'a comb of teeth on a helix of another pitch',
+      41,
+      `G0 X50 Y30\nG1 Z-5 F900\n${HELIX(1.5)}`,
+      'thread-out-of-pitch@3',
+      COMB,
+    ],
+    ['the same in halves', 41, `G0 X50 Y30\nG1 Z-5 F900\n${HALVES(0.75)}`, 'thread-out-of-pitch@4', COMB],
     ['a feed of nothing', 4, 'G0 X-20 Y30\nG1 Z-2 F0\n', 'feed-zero@2'],
     ['an arc off its circle', 4, 'G1 X0 Y0 F500\nG2 X20 Y0 I3 J0\n', 'arc-impossible@2'],
     ['compensation in the control', 4, 'G41 D4 X0\n', 'not-followed@1'],
@@ -173,6 +202,9 @@ describe.each(Object.keys(HEADS))('faults, in the hand of “%s”', (hand) => {
     ['breaking the chip by cycle', 16, 'G0 X20 Y20\nZ5\nG98 G73 Z-15 R1 Q3 F120\nG80\nG0 Z30\n'],
     ['facing with a face mill from outside', 1, 'G0 X-30 Y15\nG1 Z-0.5 F900\nX130\nY45\nX-30\nG0 Z30\n'],
     ['past the clamp, beside it', 4, 'G0 Y52\nG1 Z-4 F900\nX130\nG0 Z30\n', [CLAMP]],
+    ['over the clamp by a slant that comes down behind it', 4, 'G0 Y30 Z30\nX-30\nG0 X60 Z5\nG0 Z30\n', [CLAMP]],
+    ['the tool changed above the block', 4, 'G0 X50 Y30 Z10\nT9 M6\nS4000 M3\nG0 Z30\n'],
+    ['the spindle stopped above the block', 4, 'G0 Y30\nG1 Z-4 F900\nX130\nG0 Z30\nM5\nG0 X0\n'],
     ['over the clamp, high', 4, 'G0 Y30 Z14\nX130\nG0 Z30\n', [CLAMP]],
     ['an arc in the plane', 4, 'G0 X30 Y-20\nG1 Z-3 F900\nY20\nG2 X70 Y20 I20 J0\nG1 Y-20\nG0 Z30\n'],
     ['incremental moves', 4, 'G0 Y30\nG1 Z-2 F900\nG91 X50\nX50\nX60\nG90 G0 Z30\n'],

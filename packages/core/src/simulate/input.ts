@@ -21,5 +21,7 @@ export interface ProveInput {
   fixtures: FixtureBox[];
   /** Height of the work zero above the table, mm. */
   zeroAboveTable: number;
+  /** Height of the tip with the spindle at home, over the work zero, mm; there it may always go. */
+  homeZ?: number;
   cell?: number;
 }

@@ -160,12 +160,20 @@ export class Prover {
 
   private motion(i: number): void {
     const { motions, zero, tools } = this.input;
+    if (motions.type[i] === MOVE.toolChange && i > 0) this.change(i);
     const course = Course.of(motions, i, zero);
     if (!course) return;
     const tool = tools.get(motions.tool[i]);
-    this.contacts.motion(i, course.from, course.to, tool);
+    this.contacts.motion(i, course, tool);
     const cutter = this.cutters.get(motions.tool[i]);
     if (tool && cutter && course.length >= 1e-9) this.strokes(i, course, tool, cutter);
+  }
+
+  private change(i: number): void {
+    const { motions: m, zero, tools } = this.input;
+    const before = tools.get(m.tool[i - 1]);
+    const at = { x: m.x[i] + zero.x, y: m.y[i] + zero.y, z: m.z[i] + zero.z };
+    if (before && !Number.isNaN(at.x) && !Number.isNaN(at.y)) this.contacts.change(i, at, before);
   }
 
   /** Cuts one motion in stretches of about the sample length; arcs as chords. */

@@ -45,7 +45,7 @@ describe.each(['vane-hub-plate', 'float-pulley-bracket', 'lens-cell-ring'])('dem
     const { programs, findings } = postSetup(given, setup, able, controller);
     expect([...planFindings(plan), ...findings]).toEqual([]);
     const { text, sections } = joinPrograms(programs);
-    const proof = proveProgram(given, setup, text, 0.14, { sections });
+    const proof = proveProgram({ ...given, controllerId: controller }, setup, text, 0.14, { sections });
     expect(proof.findings).toEqual([]);
     expect(proof.steps.map((s) => s.operationId)).toEqual(able.planned.map((p) => p.operation.id));
     expect(proof.steps.reduce((sum, s) => sum + s.removed, 0)).toBeCloseTo(proof.removed, 3);

@@ -49,7 +49,7 @@ describe('reading', () => {
     ['G83', 'G99 G83 X5 Y5 Z-4 R1 Q2 F50\nG80', 1],
     ['G73', 'G98 G73 X5 Y5 Z-4 R1 Q2 F50\nG80', 1],
   ])('canned cycle %s goes to its depth at every hole', (_, text, holes) => {
-    const { motions: m, findings } = read(START + text + '\n');
+    const { motions: m, findings } = read(`${START}${text}\nM30\n`);
     expect(findings).toEqual([]);
     expect(Array.from(m.z).filter((z, i) => z === -4 && m.type[i] === MOVE.line)).toHaveLength(holes);
   });

@@ -12,7 +12,7 @@ export const NOT_FOLLOWED: Record<string, string> = {
 };
 /** Codes that change nothing the proof goes by. */
 export const HARMLESS = new Set(
-  'G4 G40 G49 G50 G61 G64 G91.1 G17 G98 G99 G80 G53 M0 M1 M2 M98 M99 M30 M3 M4 M5 M6 M7 M8 M9 M19 M48 M49 M10 M11'.split(
+  'G4 G40 G49 G50 G61 G64 G91.1 G17 G98 G99 G80 G53 M0 M1 M2 M98 M99 M30 M3 M4 M5 M6 M7 M8 M9 M19 M29 M48 M49 M10 M11'.split(
     ' ',
   ),
 );

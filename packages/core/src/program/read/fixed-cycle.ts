@@ -1,6 +1,7 @@
 import { CycleKind } from '../../shop/controller';
 import { expandCycle } from '../../operation/cycle';
 import { Path } from '../../path/path';
+import { Finding, finding } from '../../quantity/finding';
 import { Word } from './words';
 
 /** A drilling cycle as a program gives it: what a line leaves out stays as it was. Lengths mm, times s. */
@@ -30,6 +31,13 @@ export class FixedCycle {
 
   get isWhole(): boolean {
     return !Number.isNaN(this.z) && !Number.isNaN(this.r);
+  }
+
+  /** What speaks against its figures. */
+  get fault(): Finding | undefined {
+    if (this.z >= this.r) return finding('cycle-upside-down', { z: this.z, r: this.r });
+    const pecks = this.kind === 'peck' || this.kind === 'chip-break';
+    return pecks && this.q <= 0 ? finding('cycle-without-peck', {}) : undefined;
   }
 
   /** The moves of one hole, from a height down and back up to another. */

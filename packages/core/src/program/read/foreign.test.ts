@@ -1,13 +1,17 @@
 import fc from 'fast-check';
 import { Axes, Frame } from './frame';
 import { MOVE } from '../../path/motions';
+import { Controller } from '../../shop/controller';
+import { hobby } from '../../shop/controllers/hobby';
+import { isoMill } from '../../shop/controllers/iso-mill';
 import { ReadOptions, readProgram } from './reader';
 
 const HEAD = 'G21 G90 G17 G94 G54\nT3 M6\nS5000 M3\nG0 X0 Y0\nG43 H3 Z5\nF600\n';
 const LINES = HEAD.split('\n').length - 1;
 
+/** A body that does not end by itself is ended. */
 const read = (body: string, more: Partial<ReadOptions> = {}) =>
-  readProgram(HEAD + body, { homeZ: 100, unit: 'mm', ...more });
+  readProgram(HEAD + body + (/M30|M99/.test(body) ? '' : 'M30\n'), { homeZ: 100, unit: 'mm', ...more });
 /** Code and line of every finding, lines counted from the body. */
 const codes = (body: string, more: Partial<ReadOptions> = {}) =>
   read(body, more).findings.map((f) => `${f.code}@${(f.place.line ?? 0) - LINES}`);
@@ -42,9 +46,27 @@ describe('subprograms', () => {
     expect(read('M98 P77\nG1 X5\nM30\n').motions.x.slice(-1)[0]).toBe(5);
   });
 
-  test('M99 without a call ends the program, as does the end of a subprogram by M30', () => {
-    expect(places('G1 X5\nM99\nG1 X9\n')).toEqual([[5, 0, 5]]);
+  test('the end of a subprogram by M30 ends the program', () => {
     expect(places('M98 P20\nG1 X9\nM30\nO20\nG1 X5\nM30\n')).toEqual([[5, 0, 5]]);
+  });
+});
+
+describe('where a program ends', () => {
+  test.each([
+    ['a subprogram returns that nobody called', 'G1 X5\nM99\nG1 X9\nM30\n', ['runs-into@2']],
+    ['it runs on into its subprogram', 'M98 P20\nG1 X9\nO20\nG91 G1 X5\nG90 M99\n', ['runs-into@3', 'runs-into@5']],
+    ['the next program of the file begins', 'G1 X5\nO77 (OTHER)\nG1 X9\nM30\n', ['runs-into@2']],
+    ['the text is over', 'G1 X5\nX9 (M30)\n', ['no-end@3']],
+    ['the text is over in a subprogram', 'M98 P20\nM30\nO20\nG1 X5\n', ['no-end@5']],
+    ['as it should', 'M98 P20\nM30\nO20\nG1 X5\nM99\n', []],
+  ])('%s', (_, body, expected) => {
+    const named = `O1 (PART)\n${HEAD}${body}`;
+    const found = readProgram(named, { homeZ: 100, unit: 'mm' }).findings;
+    expect(found.map((f) => `${f.code}@${(f.place.line ?? 0) - LINES - 1}`)).toEqual(expected);
+  });
+  test('a colon numbers a program as O does', () => {
+    expect(codes('M98 P20\nM30\n:20\nG1 X5\nM99\n')).toEqual([]);
+    expect(readProgram(`%\n:1234\n${HEAD}G1 X5\nM30\n`, { homeZ: 100, unit: 'mm' }).findings).toEqual([]);
   });
 });
 
@@ -129,6 +151,20 @@ describe('feed by the time a move takes', () => {
     const { motions: m } = read('G93\nG1 X10 F5\nG94\nG1 X20 F300\n');
     expect(m.feed[m.count - 1]).toBe(300);
   });
+
+  test('a mode that is changed asks for a new F', () => {
+    expect(codes('G95\nG1 X10\n')).toEqual(['feed-mode-alone@2']);
+    expect(codes('G95 F0.1\nG1 X10\nG94\nG1 X20\n')).toEqual(['feed-mode-alone@4']);
+    expect(codes('G95 F0.1\nG1 X10\nG94 F300\nG1 X20\nG94 X30\n')).toEqual([]);
+  });
+
+  test.each([
+    ['mm a minute meant as mm a turn', 'G95 F300\nG1 X10\n', ['feed-odd@1']],
+    ['mm a turn meant as mm a minute', 'G1 X10 F0.1\n', ['feed-odd@1']],
+    ['a point left out', 'G1 X10 F60000\n', ['feed-odd@1']],
+    ['milliseconds with a point', 'G4 P500.\n', ['wait-odd@1']],
+    ['fine', 'G95 F0.12\nG1 X10\nG94 F60\nG1 X20\nG4 P500\nG4 P1.5\n', []],
+  ])('a feed or a time that nobody could mean: %s', (_, body, expected) => expect(codes(body)).toEqual(expected));
 });
 
 describe('the length of the tool', () => {
@@ -138,9 +174,15 @@ describe('the length of the tool', () => {
     expect(codes(second('G43 H7 Z5'))).toEqual([]);
   });
   test('of another tool', () => expect(codes(second('G43 H3 Z5'))).toEqual(['other-length@5']));
-  test('never: then the control adds it by itself', () => {
-    const text = HEAD.replace('G43 H3 ', '') + second('Z5');
-    expect(readProgram(text, { homeZ: 100, unit: 'mm' }).findings).toEqual([]);
+  test('never: some controls add it by themselves; one that does not, is told for each tool', () => {
+    const text = `${HEAD.replace('G43 H3 ', '')}G1 X1\n${second('Z5')}M30\n`;
+    const found = (control: Controller) =>
+      readProgram(text, { homeZ: 100, unit: 'mm', control }).findings.map((f) => `${f.code}@${f.place.line}`);
+    expect(found(hobby)).toEqual([]);
+    expect(found(isoMill)).toEqual(['no-length-offset@7', 'no-length-offset@13']);
+    const alone = HEAD.replace('G43 H3 ', '') + 'G1 X1\nM30\n';
+    const { findings } = readProgram(alone, { homeZ: 100, unit: 'mm', control: isoMill });
+    expect(findings.map((f) => `${f.code}@${f.place.line}`)).toEqual(['length-left-out@7']);
   });
 });
 
@@ -194,6 +236,15 @@ describe('a cycle so many times over', () => {
   });
 });
 
+describe('figures of a cycle', () => {
+  test.each([
+    ['its depth above its start', 'G81 X5 Y5 Z3 R1 F80', ['cycle-upside-down@1']],
+    ['pecks without their depth', 'G83 X5 Y5 Z-9 R1 F80', ['cycle-without-peck@1']],
+    ['chips broken nowhere', 'G73 X5 Y5 Z-9 R1 F80', ['cycle-without-peck@1']],
+    ['as they should be', 'G83 X5 Y5 Z-9 R1 Q2 F80\nX9\nG80', []],
+  ])('%s', (_, body, expected) => expect(codes(`${body}\n`)).toEqual(expected));
+});
+
 describe('blocks that would be read wrongly', () => {
   test.each([
     ['G1 X5 A90 F100', 'turned-axis@1'],
@@ -203,6 +254,10 @@ describe('blocks that would be read wrongly', () => {
     ['G1 W5 F100', 'not-understood@1'],
     ['G3 X0 Y0 I-4 J0 Z-2 P3 F100', 'word-idle@1'],
     ['M99 P20', 'not-followed@1'],
+    ['G1 X5 O20 F100', 'word-misplaced@1'],
+    ['G1 X5 Q2 F100', 'word-misplaced@1'],
+    ['X5 P500', 'word-misplaced@1'],
+    ['G1 X5 H3 F100', 'word-misplaced@1'],
   ])('%s is told at its line', (block, code) => expect(codes(`${block}\n`)).toEqual([code]));
   test('radii of cycles, turned places and offsets say something', () =>
     expect(codes('G81 X5 Y5 Z-3 R1 F80\nG80\nG68 X1 Y2 R15\nG69\nG2 X5 Y9 R4 F100\n')).toEqual([]));

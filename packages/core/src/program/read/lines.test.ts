@@ -9,9 +9,14 @@ function ran(text: string): { read: number[]; faults: string[] } {
       read.push(number);
       const call = /M98 P(\d+)(?: L(\d+))?/.exec(line);
       if (call) return { call: Number(call[1]), times: Number(call[2] ?? 1) };
+      if (/^(N\d+ )?[O:]\d+/i.test(line)) return 'program';
       return /M99/.test(line) ? 'return' : /M30/.test(line) ? 'end' : 'on';
     },
-    (why, call) => faults.push(`${why} ${call}`),
+    {
+      cannotFollow: (why, call) => faults.push(`${why} ${call}`),
+      withoutEnd: () => faults.push('no end'),
+      runsInto: (line) => faults.push(`into ${line}`),
+    },
   );
   return { read, faults };
 }
@@ -60,11 +65,22 @@ test('one that runs on and on is left after a million lines', () => {
   expect(faults).toEqual(['long 0']);
 });
 
+test.each([
+  ['a subprogram that is called and returns', 'M98 P1\nM30\nO1\nM99\n', []],
+  ['the text is over', 'O5\nG0\n', ['no end']],
+  ['the next program begins', 'O5\nG0\nO6\nG1\nM30\n', ['into 3']],
+  ['its own subprogram is run into, and returns', 'O5\nM98 P1\nO1\nG1\nM99\n', ['into 3', 'into 5']],
+])('where a program ends: %s', (_, text, faults) => expect(ran(text).faults).toEqual(faults));
+
+const fail = () => {
+  throw new Error('told of nothing');
+};
+
 test('reading is left when nobody waits for it', () => {
   let read = 0;
   new Lines('G1\n'.repeat(20_000)).run(
     () => (read++, 'on'),
-    () => undefined,
+    { cannotFollow: fail, withoutEnd: fail, runsInto: fail },
     () => read > 5000,
   );
   expect(read).toBe(8192);

@@ -1,8 +1,18 @@
-/** What a line asks of the order in which lines are read. */
-export type Flow = 'on' | 'end' | 'return' | { call: number; times: number };
+/** What a line asks of the order in which lines are read; 'program' is the head of one. */
+export type Flow = 'on' | 'end' | 'return' | 'program' | { call: number; times: number };
 
 /** A call that cannot be followed, and why. */
 export type FlowFault = 'missing' | 'deep' | 'long';
+
+/** Who is told what is wrong with the order of lines. */
+export interface FlowFaults {
+  /** A call that cannot be followed; reading goes on behind it. */
+  cannotFollow(why: FlowFault, call: number): void;
+  /** The text is over before the program is. */
+  withoutEnd(): void;
+  /** A program that nobody called runs into another's head, or into the end of a subprogram. */
+  runsInto(line: number): void;
+}
 
 const DEEPEST = 8;
 /** So many lines of subprograms, counted as often as they run, and nobody waits for the end. */
@@ -53,38 +63,40 @@ export class Lines {
   /**
    * Runs through the lines.
    * @param read reads a line, numbered from 1, and says what comes next
-   * @param fault told of a call that cannot be followed; reading goes on behind it
    * @param stopped asked now and then whether to leave it
    */
-  run(
-    read: (line: string, number: number) => Flow,
-    fault: (why: FlowFault, call: number) => void,
-    stopped?: () => boolean,
-  ): void {
+  run(read: (line: string, number: number) => Flow, faults: FlowFaults, stopped?: () => boolean): void {
     const calls: { back: number; start: number; left: number }[] = [];
     let next = 0;
     let called = 0;
+    let begun = false;
     for (let n = 0; next < this.count; n++) {
       if (n % 4096 === 0 && stopped?.()) return;
-      if (calls.length > 0 && ++called > MOST_CALLED) return fault('long', 0);
+      if (calls.length > 0 && ++called > MOST_CALLED) return faults.cannotFollow('long', 0);
       const flow = read(this.at(next), next + 1);
       next++;
       if (flow === 'on') continue;
       if (flow === 'end') return;
+      if (flow === 'program') {
+        if (begun && calls[calls.length - 1]?.start !== next - 1) faults.runsInto(next);
+        begun = true;
+        continue;
+      }
       if (flow === 'return') {
         const call = calls[calls.length - 1];
-        if (!call) return;
+        if (!call) return faults.runsInto(next);
         if (--call.left > 0) next = call.start;
         else next = calls.pop()!.back;
         continue;
       }
       const start = this.lineOf(flow.call);
-      if (start === undefined) fault('missing', flow.call);
-      else if (calls.length >= DEEPEST) fault('deep', flow.call);
+      if (start === undefined) faults.cannotFollow('missing', flow.call);
+      else if (calls.length >= DEEPEST) faults.cannotFollow('deep', flow.call);
       else if (flow.times > 0) {
         calls.push({ back: next, start, left: flow.times });
         next = start;
       }
     }
+    faults.withoutEnd();
   }
 }

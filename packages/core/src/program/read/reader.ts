@@ -1,16 +1,19 @@
 import { Budget, withinBudget } from '../../quantity/budget';
+import { Controller } from '../../shop/controller';
 import { Code, DataOf, Finding, finding } from '../../quantity/finding';
 import { LengthUnit, MM_PER_INCH } from '../../quantity/units';
 import { sweepOf } from '../../path/path';
 import { ArcEnds, centreOf, chords } from './arcs';
 import { bentWay } from './bent';
 import { blockFault, idleWord } from './block-check';
-import { CYCLE_CODES, FEED_MODES, FeedMode, HARMLESS, NOT_FOLLOWED, SETS_PLACES } from './codes';
+import { CYCLE_CODES, FEED_MODES, HARMLESS, NOT_FOLLOWED, SETS_PLACES } from './codes';
 import { compensated } from './compensation';
 import { FixedCycle } from './fixed-cycle';
-import { Axes, Frame } from './frame';
+import { Feed, oddWait } from './feed';
+import { Axes } from './frame';
 import { Flow, FlowFault, Lines } from './lines';
 import { MOVE, Motion, MotionList, Motions } from '../../path/motions';
+import { Places } from './places';
 import { Word, wordsOf } from './words';
 
 export interface ReadOptions {
@@ -25,8 +28,8 @@ export interface ReadOptions {
   leftHanded?: Set<number>;
   /** Whether each axis runs at full speed until it is there, so that rapids are bent. */
   bentRapids?: boolean;
-  /** Words of the control that switch coolant, besides M7, M8 and M9. */
-  coolant?: string[];
+  /** The control it is read for, where that is known: its words, and whether it knows length offsets. */
+  control?: Controller;
   /** Zeros of work offsets ("G55", "G54.1 P2") from the work's own zero, where a program uses several. */
   offsets?: Map<string, Axes>;
   /** Asked now and then whether to leave it at what has been read. */
@@ -55,17 +58,10 @@ class Reader {
   readonly comments: ReadProgram['comments'] = [];
   readonly tools: number[] = [];
   private line = 0;
-  private x = NaN;
-  private y = NaN;
-  private z: number;
-  private scale: number;
-  private absolute = true;
-  private feedMode: FeedMode = 'minute';
-  /** F of this block where it is inverse time. */
-  private inverse: number | undefined;
+  private readonly at: Places;
+  private readonly feed = new Feed();
   private plane = 17;
   private mode = 0;
-  private feed = 0;
   private rpm = 0;
   private turnsLeft = false;
   private spindleOn = false;
@@ -73,10 +69,6 @@ class Reader {
   private pending = 0;
   /** Whether tools change at M6; where it never comes, T itself is a change by hand. */
   private changesByWord = false;
-  private offset = '';
-  private readonly frame = new Frame();
-  /** Radius and angle, degrees, last given while places are written as such. */
-  private polar: { radius: number; angle: number } | undefined;
   /** Whether the length of the tool in the spindle is taken into account. */
   private hasLength = false;
   private usesLengths = false;
@@ -91,8 +83,8 @@ class Reader {
   private readonly budget = new Budget(MOST_STEPS);
 
   constructor(private readonly options: ReadOptions) {
-    this.scale = options.unit === 'mm' ? 1 : MM_PER_INCH;
-    this.z = options.beam?.high ?? options.homeZ;
+    const scale = options.unit === 'mm' ? 1 : MM_PER_INCH;
+    this.at = new Places(options.beam?.high ?? options.homeZ, scale, options.offsets);
     if (options.beam) this.tool = this.pending = options.beam.tool;
   }
 
@@ -109,11 +101,24 @@ class Reader {
   /** A program that ends with compensation on has been cut as far as it goes. */
   finish(): void {
     if (this.compensation?.moves.length) this.followCompensation();
-    if (!this.usesLengths) return;
+    if (!this.usesLengths && !this.options.control?.lengthOffsets) return;
+    const isOnlyTool = this.tools.length <= 1;
     for (const [tool, line] of this.withoutLength) {
       this.line = line;
-      this.report('no-length-offset', { tool }, `length:${tool}`);
+      if (this.usesLengths || !isOnlyTool) this.report('no-length-offset', { tool }, `length:${tool}`);
+      else this.report('length-left-out', { tool }, `length:${tool}`);
     }
+  }
+
+  /** The text is over, and nothing said that the program is. */
+  withoutEnd(): void {
+    if (this.motions.count > 0) this.report('no-end', {});
+  }
+
+  /** The end of a subprogram, or the head of another program, in a program that nobody called. */
+  runsInto(line: number): void {
+    this.line = line;
+    this.report('runs-into', {}, `into:${line}`);
   }
 
   /** What a program that runs on and on is told. */
@@ -133,12 +138,12 @@ class Reader {
       this.report('block-too-long', { count: words.length }, `long:${line}`);
       return 'on';
     }
-    this.refuse(blockFault(words));
+    this.refuse(blockFault(words, !!this.cycle));
     return this.block(words);
   }
 
-  private refuse(fault: Finding | undefined): void {
-    if (fault) this.tell(fault, `block:${this.line}`);
+  private refuse(fault: Finding | undefined, once = `block:${this.line}`): void {
+    if (fault) this.tell(fault, once);
   }
 
   /** A subprogram that cannot be followed. */
@@ -150,13 +155,14 @@ class Reader {
     const value = (letter: string) => words.find((w) => w.letter === letter)?.value;
     const g = words.filter((w) => w.letter === 'G').map((w) => w.value);
     const m = words.filter((w) => w.letter === 'M').map((w) => w.value);
-    if (value('O') !== undefined && words.length === 1) return 'on';
+    if (value('O') !== undefined && words.every((w) => 'ON'.includes(w.letter))) return 'program';
     this.settings(g, words);
-    this.inverse = undefined;
-    const f = value('F');
-    if (f !== undefined) this.setFeed(f);
     const s = value('S');
     if (s !== undefined) this.rpm = s;
+    this.feed.nextBlock();
+    const f = value('F');
+    if (f !== undefined) this.refuse(this.feed.set(f, this.at.scale, this.rpm), `feed:${this.line}`);
+    if (f !== undefined && this.spindleOn && !this.options.beam) this.checkFeed();
     const t = value('T');
     if (t !== undefined) this.pending = t;
     this.machine(m);
@@ -175,8 +181,9 @@ class Reader {
   private flow(m: number[], words: Word[]): Flow {
     if (m.includes(2) || m.includes(30)) return 'end';
     if (m.includes(99)) {
-      if (words.some((w) => w.letter === 'P')) this.unknown('M99 P', words);
-      return 'return';
+      if (!words.some((w) => w.letter === 'P')) return 'return';
+      this.unknown('M99 P', words);
+      return 'end';
     }
     if (!m.includes(98)) return 'on';
     const p = words.find((w) => w.letter === 'P')?.value ?? 0;
@@ -185,27 +192,21 @@ class Reader {
     return { call: p > 9999 ? p % 10_000 : p, times: words.find((w) => w.letter === 'L')?.value ?? often };
   }
 
-  private setFeed(value: number): void {
-    if (value <= 0) this.report('feed-zero', { feed: value }, `feed:${this.line}`);
-    if (this.feedMode === 'inverse') this.inverse = value;
-    else this.feed = value * this.scale * (this.feedMode === 'turn' ? this.rpm : 1);
-  }
-
   private settings(codes: number[], words: Word[]): void {
     for (const code of codes) {
       if (code >= 0 && code <= 3 && Number.isInteger(code)) [this.mode, this.cycle] = [code, undefined];
-      else if (code === 20 || code === 70) this.scale = MM_PER_INCH;
-      else if (code === 21 || code === 71) this.scale = 1;
+      else if (code === 20 || code === 70) this.at.scale = MM_PER_INCH;
+      else if (code === 21 || code === 71) this.at.scale = 1;
       else if (code === 17 || code === 18 || code === 19) this.plane = code;
-      else if (code === 90) this.absolute = true;
-      else if (code === 91) this.absolute = false;
-      else if (FEED_MODES[code]) this.feedMode = FEED_MODES[code];
+      else if (code === 90) this.at.absolute = true;
+      else if (code === 91) this.at.absolute = false;
+      else if (FEED_MODES[code]) this.feed.switchTo(FEED_MODES[code]);
       else if (code === 80) this.cycle = undefined;
       else if (code === 98) this.returnToInitial = true;
       else if (code === 99) this.returnToInitial = false;
       else if (code >= 54 && code < 60) this.workOffset(code, words);
-      else if (this.changesFrame(code, words)) continue;
-      else if (CYCLE_CODES[code]) this.cycle = new FixedCycle(CYCLE_CODES[code], this.z);
+      else if (this.at.change(code, words, this.plane)) continue;
+      else if (CYCLE_CODES[code]) this.cycle = new FixedCycle(CYCLE_CODES[code], this.at.z);
       else if (code === 40) this.compensationEnds = !!this.compensation;
       else if ((code === 41 || code === 42) && this.compensates(code, words)) continue;
       else if (code === 43) this.lengthOffset(words);
@@ -214,54 +215,9 @@ class Reader {
     }
   }
 
-  private get here(): Axes {
-    return { x: this.x, y: this.y, z: this.z };
-  }
-
-  /** Changes how what is written lies in the work; the machine stays where it is. */
-  private reframe(change: () => void): void {
-    const at = this.frame.toWork(this.here);
-    change();
-    ({ x: this.x, y: this.y, z: this.z } = this.frame.fromWork(at));
-  }
-
-  /** The first offset named is that of the work's zero, unless it is told where it lies. */
   private workOffset(code: number, words: Word[]): void {
-    const p = words.find((w) => w.letter === 'P')?.value;
-    const name = Number.isInteger(code) ? `G${code}` : `G${code} P${p ?? 1}`;
-    const known = this.options.offsets?.get(name);
-    if (this.offset && this.offset !== name && !known)
-      this.report('offset-unknown', { name, offset: this.offset }, `offset:${name}`);
-    if (!this.offset || known) this.offset = name;
-    this.reframe(() => (this.frame.offset = known ?? { x: 0, y: 0, z: 0 }));
-  }
-
-  private changesFrame(code: number, words: Word[]): boolean {
-    const given = (letter: string, now: number) => {
-      const word = words.find((w) => w.letter === letter);
-      return word ? word.value * this.scale : now;
-    };
-    if (code === 52) this.reframe(() => (this.frame.local = { x: given('X', 0), y: given('Y', 0), z: given('Z', 0) }));
-    else if (code === 92) this.shiftZero(given);
-    else if (code === 92.1) this.reframe(() => (this.frame.shift = { x: 0, y: 0, z: 0 }));
-    else if (code === 68) {
-      if (this.plane !== 17) return false;
-      const centre = { x: given('X', this.x), y: given('Y', this.y) };
-      const angle = words.find((w) => w.letter === 'R')?.value ?? 0;
-      this.reframe(() => this.frame.rotate(centre, angle));
-    } else if (code === 69) this.reframe(() => this.frame.rotate({ x: 0, y: 0 }, 0));
-    else if (code === 16 && this.plane === 17) this.polar = { radius: 0, angle: 0 };
-    else if (code === 15) this.polar = undefined;
-    else return false;
-    return true;
-  }
-
-  /** G92 names the place where the machine stands. */
-  private shiftZero(given: (letter: string, now: number) => number): void {
-    const { x, y, z } = this.frame.shift;
-    const by = (letter: string, now: number) => (Number.isNaN(now) ? 0 : now - given(letter, now));
-    const moved = { x: x + by('X', this.x), y: y + by('Y', this.y), z: z + by('Z', this.z) };
-    this.reframe(() => (this.frame.shift = moved));
+    const fault = this.at.takeOffset(code, words);
+    this.refuse(fault, `offset:${fault?.message}`);
   }
 
   private lengthOffset(words: Word[]): void {
@@ -280,7 +236,7 @@ class Reader {
       this.compensation = {
         hand: code === 41 ? 1 : -1,
         radius: known.radius,
-        from: this.frame.toWork(this.here),
+        from: this.at.toWork(this.at.here),
         moves: [],
       };
     this.compensationEnds = false;
@@ -300,7 +256,7 @@ class Reader {
   }
 
   private harmless(name: string): boolean {
-    return HARMLESS.has(name) || !!this.options.coolant?.includes(name);
+    return HARMLESS.has(name) || Object.values(this.options.control?.coolant ?? {}).includes(name);
   }
 
   private unknown(name: string, words: Word[]): void {
@@ -312,9 +268,10 @@ class Reader {
   /** A beam that is switched on stands for a tool that goes down, and up again when it goes out. */
   private spindle(on: boolean): void {
     const { beam } = this.options;
-    if (beam && on && !this.spindleOn) this.push(MOVE.line, this.x, this.y, (this.z = this.heightOf(beam.low)));
+    if (beam && on && !this.spindleOn)
+      this.push(MOVE.line, this.at.x, this.at.y, (this.at.z = this.at.heightOf(beam.low)));
     this.spindleOn = on;
-    if (beam && !on && this.z < this.heightOf(beam.high)) this.rapidTo(this.x, this.y, beam.high);
+    if (beam && !on && this.at.z < this.at.heightOf(beam.high)) this.rapidTo(this.at.x, this.at.y, beam.high);
   }
 
   private machine(codes: number[]): void {
@@ -338,22 +295,21 @@ class Reader {
     this.tool = this.pending;
     this.hasLength = false;
     if (!this.tools.includes(this.tool)) this.tools.push(this.tool);
-    this.push(MOVE.toolChange, this.x, this.y, this.z);
+    this.push(MOVE.toolChange, this.at.x, this.at.y, this.at.z);
   }
 
   /** A motion to a place as it is written. */
   private push(type: number, x: number, y: number, z: number, cx = 0, cy = 0, seconds = 0): void {
     this.budget.spend();
-    const to = this.frame.toWork({ x, y, z });
-    const centre =
-      type === MOVE.arcCw || type === MOVE.arcCcw ? this.frame.toWork({ x: cx, y: cy, z }) : { x: 0, y: 0 };
+    const to = this.at.toWork({ x, y, z });
+    const centre = type === MOVE.arcCw || type === MOVE.arcCcw ? this.at.toWork({ x: cx, y: cy, z }) : { x: 0, y: 0 };
     const motion = {
       type,
       line: this.line,
       ...to,
       cx: centre.x,
       cy: centre.y,
-      feed: type === MOVE.rapid ? 0 : this.feed,
+      feed: type === MOVE.rapid ? 0 : this.feed.value,
       rpm: this.spindleOn ? this.rpm : 0,
       tool: this.tool,
       seconds,
@@ -366,7 +322,8 @@ class Reader {
   private dwell(words: Word[]): void {
     const word = words.find((w) => w.letter === 'P' || w.letter === 'X');
     const seconds = !word ? 0 : word.letter === 'P' && !word.hasPoint ? word.value / 1000 : word.value;
-    this.push(MOVE.dwell, this.x, this.y, this.z, 0, 0, seconds);
+    this.refuse(oddWait(seconds), `wait:${this.line}`);
+    this.push(MOVE.dwell, this.at.x, this.at.y, this.at.z, 0, 0, seconds);
   }
 
   /** Home by way of the place that is written, in the axes that are named, else in all. */
@@ -374,104 +331,85 @@ class Reader {
     const names = (letter: string) => words.some((w) => w.letter === letter);
     const [all, z] = [!['X', 'Y', 'Z'].some(names), names('Z')];
     if (!all) {
-      const by = { ...this.place(words), z: this.axis(words, 'Z', this.z) };
-      if (!Object.is(by.x, this.x) || !Object.is(by.y, this.y) || by.z !== this.z) this.rapid(by.x, by.y, by.z);
-      ({ x: this.x, y: this.y, z: this.z } = by);
+      const by = { ...this.at.inPlane(words), z: this.at.axis(words, 'Z', this.at.z) };
+      if (!Object.is(by.x, this.at.x) || !Object.is(by.y, this.at.y) || by.z !== this.at.z)
+        this.rapid(by.x, by.y, by.z);
+      this.at.here = by;
     }
-    if (all || z) this.rapidTo(this.x, this.y, this.options.homeZ);
+    if (all || z) this.rapidTo(this.at.x, this.at.y, this.options.homeZ);
     else this.leaves('Home in X and Y');
   }
 
   private machineMove(words: Word[]): void {
     const z = words.find((w) => w.letter === 'Z');
-    if (z) this.rapidTo(this.x, this.y, this.options.homeZ + z.value * this.scale);
+    if (z) this.rapidTo(this.at.x, this.at.y, this.options.homeZ + z.value * this.at.scale);
     else if (words.some((w) => 'XY'.includes(w.letter))) this.leaves('To a place of the machine in X and Y');
   }
 
   /** Where X and Y of the machine lie is not known here: below home something may be in the way. */
   private leaves(what: string): void {
     const { homeZ, beam } = this.options;
-    const { z } = this.frame.toWork(this.here);
+    const { z } = this.at.toWork(this.at.here);
     if (beam || z > homeZ - 1e-6) return;
     this.report('way-unknown', { what, z }, `way:${this.line}`);
-  }
-
-  /** How a height in the work is written. */
-  private heightOf(z: number): number {
-    return this.frame.fromWork({ x: 0, y: 0, z }).z;
   }
 
   /** A rapid to a place as it is written, by the way the machine takes. */
   private rapid(x: number, y: number, z: number): void {
     const to = { x, y, z };
     if (!this.options.bentRapids || this.compensation) return this.push(MOVE.rapid, x, y, z);
-    for (const place of bentWay(this.frame.toWork(this.here), this.frame.toWork(to))) {
-      const by = this.frame.fromWork(place);
+    for (const place of bentWay(this.at.toWork(this.at.here), this.at.toWork(to))) {
+      const by = this.at.fromWork(place);
       this.push(MOVE.rapid, by.x, by.y, by.z);
     }
   }
 
   /** @param z in the work */
   private rapidTo(x: number, y: number, z: number): void {
-    this.z = this.heightOf(z);
-    this.push(MOVE.rapid, x, y, this.z);
-  }
-
-  private axis(words: Word[], letter: string, now: number): number {
-    const word = words.find((w) => w.letter === letter);
-    if (!word) return now;
-    return this.absolute ? word.value * this.scale : (Number.isNaN(now) ? 0 : now) + word.value * this.scale;
+    this.at.z = this.at.heightOf(z);
+    this.push(MOVE.rapid, x, y, this.at.z);
   }
 
   private motion(words: Word[]): void {
     if (!this.changesByWord && this.pending !== this.tool) this.changeTool();
-    const { x, y } = this.polar ? this.polarPlace(words, this.polar) : this.place(words);
+    const { x, y } = this.at.inPlane(words);
     if (this.cycle) return this.drill(words, x, y);
     this.refuse(idleWord(words, this.mode > 1));
-    const z = this.axis(words, 'Z', this.z);
+    const z = this.at.axis(words, 'Z', this.at.z);
     if (this.mode > 0) this.checkCut();
     if (this.mode <= 1) this.straight(x, y, z);
     else this.arc(words, x, y, z);
-    [this.x, this.y, this.z] = [x, y, z];
-  }
-
-  private place(words: Word[]): { x: number; y: number } {
-    return { x: this.axis(words, 'X', this.x), y: this.axis(words, 'Y', this.y) };
-  }
-
-  /** X as a radius and Y as an angle about the zero that is written. */
-  private polarPlace(words: Word[], polar: { radius: number; angle: number }): { x: number; y: number } {
-    const [radius, angle] = ['X', 'Y'].map((letter) => words.find((w) => w.letter === letter)?.value);
-    if (radius === undefined && angle === undefined) return this.here;
-    if (radius !== undefined) polar.radius = radius * this.scale + (this.absolute ? 0 : polar.radius);
-    if (angle !== undefined) polar.angle = angle + (this.absolute ? 0 : polar.angle);
-    const a = (polar.angle * Math.PI) / 180;
-    return { x: polar.radius * Math.cos(a), y: polar.radius * Math.sin(a) };
+    this.at.here = { x, y, z };
   }
 
   /** The feed of a cut of this length where it is told by the time it takes. */
   private timed(length: number): void {
-    if (this.feedMode !== 'inverse' || this.mode === 0) return;
-    if (this.inverse === undefined) this.report('no-feed-in-inverse-time', {}, `inverse:${this.line}`);
-    else this.feed = length * this.inverse;
+    if (this.mode > 0) this.refuse(this.feed.over(length), `inverse:${this.line}`);
   }
 
   private straight(x: number, y: number, z: number): void {
-    if (Number.isNaN(this.x) && !Number.isNaN(x)) this.x = x;
-    if (Number.isNaN(this.y) && !Number.isNaN(y)) this.y = y;
-    this.timed(Math.hypot(x - this.x, y - this.y, z - this.z));
+    if (Number.isNaN(this.at.x) && !Number.isNaN(x)) this.at.x = x;
+    if (Number.isNaN(this.at.y) && !Number.isNaN(y)) this.at.y = y;
+    this.timed(Math.hypot(x - this.at.x, y - this.at.y, z - this.at.z));
     if (this.mode === 0) this.rapid(x, y, z);
     else this.push(MOVE.line, x, y, z);
   }
 
   private checkCut(): void {
-    if (this.feed <= 0 && this.feedMode !== 'inverse') this.report('no-feed', {});
+    this.refuse(this.feed.fault(), 'feed');
     if (!this.spindleOn) this.report('spindle-off', {}, `spindle:${this.tool}`);
-    if (this.spindleOn && !this.options.beam) this.checkTurn();
-    if (!this.offset) this.report('no-offset', {});
+    if (this.spindleOn && !this.options.beam) {
+      this.checkTurn();
+      this.checkFeed();
+    }
+    if (!this.at.offset) this.report('no-offset', {});
     if (this.tool > 0 && !this.hasLength && !this.withoutLength.has(this.tool))
       this.withoutLength.set(this.tool, this.line);
     if (this.tool === 0) this.report('no-tool', {});
+  }
+
+  private checkFeed(): void {
+    this.refuse(this.feed.odd(this.rpm), `odd:${this.feed.value}`);
   }
 
   private checkTurn(): void {
@@ -485,7 +423,7 @@ class Reader {
   /** Centre of an arc from I, J, K or R in the plane's own axes, or a finding. */
   private centre(words: Word[], ends: ArcEnds, letters: [string, string]): [number, number] | undefined {
     const given = ([...letters, 'R'] as const).map((letter) => words.find((w) => w.letter === letter)?.value);
-    const [i, j, r] = given.map((value) => value && value * this.scale);
+    const [i, j, r] = given.map((value) => value && value * this.at.scale);
     const found = centreOf(ends, { i, j, r }, this.mode === 2);
     if (Array.isArray(found)) return found;
     this.tell(found, `arc:${this.line}`);
@@ -493,15 +431,15 @@ class Reader {
   }
 
   private arc(words: Word[], x: number, y: number, z: number): void {
-    if ([this.x, this.y, x, y].some(Number.isNaN)) {
+    if ([this.at.x, this.at.y, x, y].some(Number.isNaN)) {
       this.report('no-start', {}, `arc:${this.line}`);
       return;
     }
     if (this.plane === 17) {
-      const c = this.centre(words, [this.x, this.y, x, y], ['I', 'J']);
+      const c = this.centre(words, [this.at.x, this.at.y, x, y], ['I', 'J']);
       if (!c) return;
-      const r = Math.hypot(this.x - c[0], this.y - c[1]);
-      this.timed(Math.hypot(r * sweepOf(this.mode, this.x, this.y, x, y, c[0], c[1]), z - this.z));
+      const r = Math.hypot(this.at.x - c[0], this.at.y - c[1]);
+      this.timed(Math.hypot(r * sweepOf(this.mode, this.at.x, this.at.y, x, y, c[0], c[1]), z - this.at.z));
       this.push(this.mode === 2 ? MOVE.arcCw : MOVE.arcCcw, x, y, z, c[0], c[1]);
       return;
     }
@@ -511,45 +449,46 @@ class Reader {
   /** Arcs in the XZ and YZ planes become chords within a micrometre. */
   private verticalArc(words: Word[], x: number, y: number, z: number): void {
     const zx = this.plane === 18;
-    const [u0, v0, u1, v1] = zx ? [this.z, this.x, z, x] : [this.y, this.z, y, z];
+    const [u0, v0, u1, v1] = zx ? [this.at.z, this.at.x, z, x] : [this.at.y, this.at.z, y, z];
     const c = this.centre(words, [u0, v0, u1, v1], zx ? ['K', 'I'] : ['J', 'K']);
     if (!c) return;
-    const along = zx ? y - this.y : x - this.x;
+    const along = zx ? y - this.at.y : x - this.at.x;
     const sweep = sweepOf(this.mode, u0, v0, u1, v1, c[0], c[1]);
     this.timed(Math.hypot(Math.hypot(u0 - c[0], v0 - c[1]) * sweep, along));
     for (const [u, v, share] of chords([u0, v0, u1, v1], c, sweep)) {
-      if (zx) this.push(MOVE.line, v, this.y + along * share, u);
-      else this.push(MOVE.line, this.x + along * share, u, v);
+      if (zx) this.push(MOVE.line, v, this.at.y + along * share, u);
+      else this.push(MOVE.line, this.at.x + along * share, u, v);
     }
   }
 
   private drill(words: Word[], x: number, y: number): void {
     const cycle = this.cycle!;
-    cycle.take(words, this.absolute, this.scale);
+    cycle.take(words, this.at.absolute, this.at.scale);
     if (!cycle.isWhole) {
       this.report('cycle-incomplete', {}, `cycle:${this.line}`);
       return;
     }
+    this.refuse(cycle.fault, `cycle:${cycle.z}:${cycle.r}`);
     const times = Math.floor(words.find((w) => 'LK'.includes(w.letter))?.value ?? 1);
     if (times < 1) return;
     if (times > MOST_HOLES) this.report('cycle-too-often', { times, most: MOST_HOLES }, `often:${this.line}`);
     this.checkCut();
-    const [dx, dy] = this.absolute ? [0, 0] : [x - this.x, y - this.y];
+    const [dx, dy] = this.at.absolute ? [0, 0] : [x - this.at.x, y - this.at.y];
     for (let n = 0; n < Math.min(times, MOST_HOLES); n++) this.hole(cycle, x + n * dx, y + n * dy);
   }
 
   private hole(cycle: FixedCycle, x: number, y: number): void {
     const hop = Math.max(this.returnToInitial ? cycle.initial : cycle.r, cycle.r);
-    const path = cycle.hole(x, y, this.z, hop, this.feed);
+    const path = cycle.hole(x, y, this.at.z, hop, this.feed.value);
     for (let i = 0; i < path.count; i++) {
       const [toX, toY, toZ] = [path.x[i], path.y[i], path.z[i]];
       if (path.kind[i] === 0) this.rapid(toX, toY, toZ);
       else this.push(MOVE.line, toX, toY, toZ);
-      [this.x, this.y, this.z] = [toX, toY, toZ];
+      [this.at.x, this.at.y, this.at.z] = [toX, toY, toZ];
       if (path.kind[i] !== 0 && path.z[i] === cycle.z && cycle.p > 0)
         this.push(MOVE.dwell, x, y, cycle.z, 0, 0, cycle.p);
     }
-    [this.x, this.y, this.z] = [x, y, hop];
+    [this.at.x, this.at.y, this.at.z] = [x, y, hop];
   }
 }
 
@@ -566,7 +505,11 @@ export function readProgram(text: string, options: ReadOptions): ReadProgram {
     () =>
       lines.run(
         (raw, number) => reader.read(raw, number),
-        (why, call) => reader.cannotFollow(why, call),
+        {
+          cannotFollow: (why, call) => reader.cannotFollow(why, call),
+          withoutEnd: () => reader.withoutEnd(),
+          runsInto: (line) => reader.runsInto(line),
+        },
         options.stopped,
       ),
     () => reader.tooLong(),

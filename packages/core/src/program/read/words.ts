@@ -41,9 +41,15 @@ export function wordsOf(raw: string): Block {
       i++;
     } else {
       NUMBER.lastIndex = i + 1;
-      const number = /[A-Za-z]/.test(c) ? NUMBER.exec(raw)?.[0] : undefined;
+      // A colon at the start of a line numbers a program, as O does.
+      const isLetter = /[A-Za-z]/.test(c) || (c === ':' && block.words.length === 0);
+      const number = isLetter ? NUMBER.exec(raw)?.[0] : undefined;
       if (number === undefined) return { ...block, words: [], fault: raw.slice(i, i + SHOWN).trim() };
-      block.words.push({ letter: c.toUpperCase(), value: Number(number), hasPoint: number.includes('.') });
+      block.words.push({
+        letter: c === ':' ? 'O' : c.toUpperCase(),
+        value: Number(number),
+        hasPoint: number.includes('.'),
+      });
       i += 1 + number.length;
     }
   }

@@ -24,8 +24,32 @@ export const PROGRAM = {
     (d) => (d.isArc ? 'Write each turn as an arc of its own' : 'Take it out, or write the arc (G2, G3) that is meant'),
   ),
   'no-length-offset': stop<{ tool: number }>(
-    (d) => `T${d.tool} cuts without its length offset (G43), which other tools of this program have`,
+    (d) => `T${d.tool} cuts without its length offset (G43)`,
     'Write G43 with its H before its first move down',
+  ),
+  'length-left-out': care<{ tool: number }>(
+    (d) => `T${d.tool} cuts without a length offset (G43), which this control does not add by itself`,
+    'Write G43 with its H before the first move down, unless the zero is set by this very tool',
+  ),
+  'no-end': care(
+    'The text is over, and nothing ends the program (M30 or M2)',
+    'Look whether the rest of it is missing; else write M30 at its end',
+  ),
+  'runs-into': stop(
+    'The program runs on into another: nothing ends it before the next one begins or a subprogram returns (M99)',
+    'Write M30 at its end, before the subprograms',
+  ),
+  'word-misplaced': stop<{ letter: string; value: number }>(
+    (d) => `${d.letter}${d.value} has no place in this block: nothing in it asks for ${d.letter}`,
+    'Take it out, or write the code that it belongs to',
+  ),
+  'cycle-upside-down': stop<{ z: number; r: number }>(
+    (d, say) => `A drilling cycle ends at Z ${say.mm(d.z, 3)}, above where it starts (R ${say.bare(d.r, 3)})`,
+    'Give a Z below R',
+  ),
+  'cycle-without-peck': stop(
+    'A pecking cycle without Q: how deep a peck goes is not said',
+    'Give Q, or use the cycle that drills at one go (G81)',
   ),
   'program-too-long': stop<{ millions: number }>(
     (d) => `The program runs on for more than ${d.millions} million lines and motions; it is read up to here`,
@@ -72,6 +96,19 @@ export const PROGRAM = {
   'no-feed-in-inverse-time': stop(
     'A cutting move in inverse time (G93) without its own F',
     'Give F on every cutting line, or go back to G94',
+  ),
+  'feed-odd': care<{ feed: number; turn: number }>(
+    (d, say) => `A feed of ${say.feed(d.feed, 2)} is ${say.mm(d.turn, 5)} a turn: nobody could mean that`,
+    'Look whether it is in mm a minute (G94) or in mm a turn (G95), and at its decimal point',
+  ),
+  'wait-odd': care<{ seconds: number; most: number }>(
+    (d, say) => `The program waits ${say.number(d.seconds, 0)} s; more than ${d.most} s are hardly meant`,
+    'P without a decimal point is milliseconds, with one seconds: look which is meant',
+  ),
+  'feed-mode-alone': stop<{ inTurns: boolean }>(
+    (d) =>
+      `A cut after G${d.inTurns ? 95 : 94} without a new F: the old number now means mm ${d.inTurns ? 'a turn' : 'a minute'}`,
+    'Give F in the same block as G94 or G95',
   ),
   'no-feed': stop('A cutting move before any feed is given', 'Give a feed (F) before the first cut'),
   'spindle-off': stop(

@@ -51,14 +51,36 @@ export const PROOF = {
     (d, say) => `${d.part} hits “${d.fixture}” near ${say.at(d.near)}`,
     'Move the fixture, raise the clearance, or keep the operation away from it',
   ),
+  'change-in-metal': stop<{ tool: string; near: Spot }>(
+    (d, say) => `The tool is changed while ${d.tool} stands in the work near ${say.at(d.near)}`,
+    'Retract above the work before the change',
+  ),
+  'change-low': care<{ tool: string; near: Spot }>(
+    (d, say) => `The tool is changed with ${d.tool} lower than the top of the work, near ${say.at(d.near)}`,
+    'Go to a safe height first, unless the change itself is sure to go there',
+  ),
+  'spindle-stops-down': stop<{ tool: string; near: Spot }>(
+    (d, say) => `The spindle stands while ${d.tool} is still down in the work near ${say.at(d.near)}`,
+    'Stop the spindle (M5) when the tool is out',
+  ),
+  'thread-out-of-pitch': stop<{ tool: string; rise: number; pitch: number }>(
+    (d, say) =>
+      `${d.tool} rises ${say.mm(d.rise, 3)} a turn; its teeth stand ${say.mm(d.pitch, 3)} apart and cut each other’s thread away`,
+    'Let the helix rise its pitch in every turn, or take a thread mill of that pitch or with one row of teeth',
+  ),
   'table-hit': stop<{ tool: string; by: number; near: Spot }>(
     (d, say) => `${d.tool} goes ${say.mm(d.by, 2)} into the table near ${say.at(d.near)}`,
     'Raise the work, or cut less deep',
   ),
-  'beyond-travel': stop<{ axis: string; by: number; machine: string; isZ: boolean }>(
+  'beyond-travel': stop<{ axis: string; by: number; machine: string; isUp: boolean; isZ: boolean }>(
     (d, say) =>
-      `${d.axis} goes ${say.mm(d.by, 2)} beyond the travel of ${d.machine}, with the stock in the middle of the table`,
-    (d) => (d.isZ ? 'Use a longer tool, or raise the work' : 'Turn the work, move it, or use a larger machine'),
+      `${d.axis} goes ${say.mm(d.by, 2)} beyond the travel of ${d.machine}${d.isUp ? ' upwards' : ''}, with the stock in the middle of the table`,
+    (d) =>
+      d.isUp
+        ? 'Lower the height it goes to, the work or the holder'
+        : d.isZ
+          ? 'Use a longer tool, or raise the work'
+          : 'Turn the work, move it, or use a larger machine',
   ),
   'fed-through-air': note<{ tool: string; drop: number; near: Spot; seconds: number }>(
     (d, say) =>
