@@ -1,5 +1,5 @@
 import { Finding, finding } from '../quantity/finding';
-import { speaksOfOther } from '../shop/guess';
+import { speaksOfOther, speaksOfTool } from '../shop/guess';
 import { Tool } from '../shop/tool';
 import { CalledTool } from '../program/read/remarks';
 
@@ -7,7 +7,7 @@ import { CalledTool } from '../program/read/remarks';
 export function otherTools(called: CalledTool[], tools: Tool[]): Finding[] {
   return called.flatMap(({ number, remark, line, isNamed }) => {
     const tool = tools.find((t) => t.number === number);
-    if (!tool || !isNamed || !speaksOfOther(remark, tool)) return [];
+    if (!tool || !(isNamed || speaksOfTool(remark)) || !speaksOfOther(remark, tool)) return [];
     return [finding('tool-differs', { number, remark, tool: tool.name }, { line, tool: tool.id })];
   });
 }

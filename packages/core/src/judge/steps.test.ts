@@ -1,6 +1,6 @@
-import { Motions } from '../path/motions';
+import { MOVE, Motions } from '../path/motions';
 import { Samples } from '../simulate/samples';
-import { idleSteps, stepsOf } from './steps';
+import { idleSteps, idleTools, stepsOf } from './steps';
 
 /** Six motions at lines 2 to 9: one before any step, two of the first, two of the second, one of the third. */
 const motions = { count: 6, line: Uint32Array.from([2, 4, 5, 7, 8, 9]) } as unknown as Motions;
@@ -32,4 +32,20 @@ test('a step that took nothing away is told, where it begins; one that moves not
 
 test('a program without steps has none', () => {
   expect(stepsOf([], motions, seconds, removed, samples)).toEqual([]);
+});
+
+test('tools that never cut, or cut nothing but air, are told at their change or their first cut', () => {
+  const { toolChange, rapid, line } = MOVE;
+  const m = {
+    count: 9,
+    type: Uint8Array.from([toolChange, rapid, line, toolChange, rapid, toolChange, line, toolChange, line]),
+    tool: Uint16Array.from([1, 1, 1, 2, 2, 3, 3, 4, 4]),
+    line: Uint32Array.from([1, 2, 3, 4, 5, 6, 7, 8, 9]),
+  } as unknown as Motions;
+  const cut = Float32Array.from([0, 0, 50, 0, 0, 0, 0, 0, 0]);
+  const found = idleTools(m, cut, (tool) => tool !== 4);
+  expect(found.map((f) => [f.message, f.place.line])).toEqual([
+    ['T2 is changed in and never cuts', 4],
+    ['T3 cuts nothing but air', 7],
+  ]);
 });

@@ -1,5 +1,5 @@
 import { Finding, finding } from '../quantity/finding';
-import { Motions } from '../path/motions';
+import { MOVE, Motions } from '../path/motions';
 import { Section } from '../program/write/writer';
 import { Samples } from '../simulate/samples';
 
@@ -61,4 +61,28 @@ export function idleSteps(steps: StepFigures[], motions: Motions): Finding[] {
     .map((s) =>
       finding('removed-nothing', {}, { operation: s.operationId, motion: s.motion, line: motions.line[s.motion] }),
     );
+}
+
+/**
+ * Tools of a program from elsewhere that are changed in and never cut, or cut nothing but air.
+ * @param isKnown whether it is known what a tool of a number cuts
+ */
+export function idleTools(m: Motions, removedBy: Float32Array, isKnown: (tool: number) => boolean): Finding[] {
+  const found: Finding[] = [];
+  let [change, firstFed, removed] = [-1, -1, 0];
+  const judge = () => {
+    if (change < 0 || removed >= NOTHING || !isKnown(m.tool[change])) return;
+    const motion = firstFed < 0 ? change : firstFed;
+    found.push(finding('tool-idle', { tool: m.tool[change], isFed: firstFed >= 0 }, { motion, line: m.line[motion] }));
+  };
+  for (let i = 0; i < m.count; i++) {
+    if (m.type[i] === MOVE.toolChange) {
+      judge();
+      [change, firstFed, removed] = [i, -1, 0];
+    }
+    removed += removedBy[i];
+    if (firstFed < 0 && m.type[i] !== MOVE.rapid && m.type[i] < MOVE.dwell) firstFed = i;
+  }
+  judge();
+  return found;
 }

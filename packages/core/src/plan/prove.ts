@@ -18,7 +18,7 @@ import { Windows } from '../simulate/windows';
 import { calledTools } from '../program/read/remarks';
 import { Probed, gridAround } from '../stock/height/probe';
 import { otherTools } from '../judge/called';
-import { StepFigures, idleSteps, stepsOf } from '../judge/steps';
+import { StepFigures, idleSteps, idleTools, stepsOf } from '../judge/steps';
 import { Program, Section } from '../program/write/writer';
 import { Grid, HeightField, copyField } from '../stock/height/field';
 import { Job, Setup } from '../document/job';
@@ -204,6 +204,14 @@ export class ProofRun {
     });
   }
 
+  /** Steps, or tools of a program from elsewhere, that did nothing. */
+  private idle(steps: StepFigures[]): Finding[] {
+    const { prover, read } = this;
+    if (steps.length > 0) return idleSteps(steps, read.motions);
+    if (prover.isCutShort) return [];
+    return idleTools(read.motions, prover.removedBy, (tool) => prover.input.tools.has(tool));
+  }
+
   /** Judges what is left once everything has been cut. */
   finish(): Proof {
     const { prover, read, model } = this;
@@ -223,7 +231,7 @@ export class ProofRun {
         ...beyondMachine(read.motions, prover.input.machine),
         ...this.load(samples),
         ...shape,
-        ...idleSteps(steps, read.motions),
+        ...this.idle(steps),
       ],
       clock: prover.clock,
       samples,

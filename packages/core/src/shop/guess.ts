@@ -43,6 +43,13 @@ export function speaksOfOther(remark: string, tool: Tool): boolean {
   return !!said && !!own && said !== own && !(said === ANY_MILL && !isAxial(tool));
 }
 
+/** What is made, not what makes it. */
+const WORK = /\b(hole|pocket|slot|wall|floor|outside|contour|profile|pattern|part|op)s?\b/i;
+
+/** Whether a remark seems to be about a tool at all: it names a sort of tool and a size, and no work. */
+export const speaksOfTool = (remark: string): boolean =>
+  !!wordOf(remark) && diameterIn(remark) !== undefined && !WORK.test(remark);
+
 const wordOf = (text: string) => WORDS.find(([word]) => word.test(text));
 /** What any mill is called. */
 const ANY_MILL = WORDS[WORDS.length - 1];

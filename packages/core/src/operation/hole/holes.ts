@@ -54,17 +54,18 @@ export function isOpened(
   z: number,
   { earlier, top, bottom }: Pick<PlanContext, 'earlier' | 'top' | 'bottom'>,
 ): boolean {
-  // How far down it is open from above, and how far up from below.
-  let [down, up] = [top, bottom];
+  // How far down it is open from above, by its width and by the point of what opened it, and how far up from below.
+  let [down, pierced, up] = [top, top, bottom];
   for (const { tool, path, below } of earlier) {
     const point = profileTop(tool);
     for (let i = 0; i < path.count; i++) {
       if (distance(hole.centre, { x: path.x[i], y: path.y[i] }) > hole.diameter / 2) continue;
       if (below) up = Math.max(up, path.z[i] - point);
-      else down = Math.min(down, path.z[i] + point);
+      else [down, pierced] = [Math.min(down, path.z[i] + point), Math.min(pierced, path.z[i])];
     }
   }
-  return down <= Math.max(z, up) + 1e-6;
+  const isThrough = hole.through && down <= -hole.depth + 1e-6 && pierced <= Math.max(z, bottom) + 1e-6;
+  return isThrough || down <= Math.max(z, up) + 1e-6;
 }
 
 /** Break-through of a drill or mill that leaves room for a thread's lead where one follows, mm. */

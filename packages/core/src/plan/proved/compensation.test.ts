@@ -56,6 +56,51 @@ describe('compensation in the control, followed', () => {
     expect(findings.find((f) => f.code === 'compensation-does-not-fit')?.place.line).toBe(6);
   });
 
+  test('pockets turned any way and written to three or four decimals are followed as they were meant', () => {
+    const written = (v: number, decimals: number) => v.toFixed(decimals).replace(/\.?0+$/, '') || '0';
+    for (let k = 0; k < 180; k++) {
+      const [turn, long, wide, corner] = [(k * 2 * Math.PI) / 180, 24 + (k % 7), 16 + (k % 5), 5 + (k % 4) / 2];
+      const decimals = k % 3 === 0 ? 4 : 3;
+      const at = (x: number, y: number) => ({
+        x: 40 + x * Math.cos(turn) - y * Math.sin(turn),
+        y: 40 + x * Math.sin(turn) + y * Math.cos(turn),
+      });
+      const [a, b] = [long / 2, wide / 2];
+      const say = (p: { x: number; y: number }, letters = 'XY') =>
+        `${letters[0]}${written(p.x, decimals)} ${letters[1]}${written(p.y, decimals)}`;
+      const round = (from: [number, number], to: [number, number], centre: [number, number]) => {
+        const [f, c] = [at(...from), at(...centre)];
+        return `G3 ${say(at(...to))} ${say({ x: c.x - f.x, y: c.y - f.y }, 'IJ')}`;
+      };
+      const body = [
+        `G1 G41 D1 ${say(at(0, -b))} F500`,
+        say(at(a - corner, -b)),
+        round([a - corner, -b], [a, -b + corner], [a - corner, -b + corner]),
+        `G1 ${say(at(a, b - corner))}`,
+        round([a, b - corner], [a - corner, b], [a - corner, b - corner]),
+        `G1 ${say(at(-a + corner, b))}`,
+        round([-a + corner, b], [-a, b - corner], [-a + corner, b - corner]),
+        `G1 ${say(at(-a, -b + corner))}`,
+        round([-a, -b + corner], [-a + corner, -b], [-a + corner, -b + corner]),
+        `G1 ${say(at(0, -b))}`,
+        `G1 G40 ${say(at(0, 0))}`,
+      ].join('\n');
+      const text = `T1 M6\nS1000 M3\nG54 G0 ${say(at(0, 0))}\n${body}\nM30`;
+      const registers = new Map([[1, { register: 1, radius: 5 }]]);
+      const { motions: m, findings } = readProgram(text, { homeZ: 100, unit: 'mm', registers });
+      expect(findings.filter((f) => f.code.startsWith('compensation')).map((f) => [k, f.place.line])).toEqual([]);
+      for (let i = 0; i < m.count; i++) {
+        if (m.line[i] < 4 || m.line[i] > 13) continue;
+        const [x, y] = [m.x[i] - 40, m.y[i] - 40];
+        const [u, v] = [x * Math.cos(turn) + y * Math.sin(turn), y * Math.cos(turn) - x * Math.sin(turn)];
+        // Beside the wall by the cutter's radius: on the rounded rectangle that lies so far within.
+        const [du, dv] = [Math.abs(u) - (a - corner), Math.abs(v) - (b - corner)];
+        const off = Math.hypot(Math.max(0, du), Math.max(0, dv)) + Math.min(0, Math.max(du, dv)) - (corner - 5);
+        expect(Math.abs(off)).toBeLessThan(0.02);
+      }
+    }
+  });
+
   test('a register nobody knows is not guessed', () => {
     expect(points('G1 G41 D7 X20 Y20 F500\nX30\nG40 X0 Y0').codes).toContain('not-followed');
   });

@@ -71,6 +71,13 @@ describe('cycles', () => {
     expect(proof.text.match(/M9\n.*M5\n\(BLOW.*\n.*M0\n.*S\d+ M3\n.*M8/g)).toHaveLength(3);
   });
 
+  test.each([0.3, 1, 8])('a through hole is reamed over %s mm of stock that the drill only pierced', (bottom) => {
+    const job = withStock(holes(6, {}, ['drill', 15, { breakthrough: 0 }], ['ream', 35]), { bottom });
+    expect(clean(atSuggestedSpeeds(job))).toEqual([]);
+    const blind = withStock(holes(6, { through: false, depth: 8 }, ['drill', 15], ['ream', 35]), { bottom });
+    expect(clean(atSuggestedSpeeds(blind))).toEqual([]);
+  });
+
   test('reaming: in and out at the feed, to size', () => {
     const job = holes(6, {}, ['drill', 15], ['ream', 35]);
     expect(clean(job, 0.05)).toEqual([]);

@@ -61,7 +61,8 @@ interface Moved {
   motion: Motion;
   from: Point;
   to: Point;
-  /** Where it was programmed to end. */
+  /** Where it was programmed to begin and to end. */
+  begin: Point;
   corner: Point;
   start: Point;
   end: Point;
@@ -108,15 +109,34 @@ function circles(a: Circle, b: Circle): Point[] {
   return [add(foot, leftOf(e), h), add(foot, leftOf(e), -h)];
 }
 
-function movedAside(motion: Motion, at: Point, radius: number, hand: Hand): Moved | undefined {
+/** A piece moved aside; what is left of an arc's radius where the cutter does not fit into it, mm. */
+function movedAside(motion: Motion, at: Point, radius: number, hand: Hand): Moved | number {
   const to = { x: motion.x, y: motion.y };
   const centre = { x: motion.cx, y: motion.cy };
   const turn = turnOf(motion);
-  if (turn !== 0 && distance(at, centre) - radius * hand * turn < NEAR && hand === turn) return undefined;
+  const room = distance(at, centre) - radius;
+  if (turn !== 0 && hand === turn && room < NEAR) return room;
   const start = heading(at, at, to, centre, turn);
   const end = heading(to, at, to, centre, turn);
   const side = radius * hand;
-  return { motion, from: add(at, leftOf(start), side), to: add(to, leftOf(end), side), corner: to, start, end };
+  return {
+    motion,
+    from: add(at, leftOf(start), side),
+    to: add(to, leftOf(end), side),
+    begin: at,
+    corner: to,
+    start,
+    end,
+  };
+}
+
+/** Roundings of a place add up to so many of the program's smallest steps. */
+const ROUNDED = 3;
+
+/** How far the ends of two pieces may lie apart that were tangent before their places were rounded, mm. */
+function mayMiss(a: Moved, b: Moved, radius: number, grain: number): number {
+  const length = (m: Moved) => Math.max(grain, distance(m.corner, m.begin));
+  return NEAR + ROUNDED * grain * (1 + radius / length(a) + radius / length(b));
 }
 
 /**
@@ -124,6 +144,7 @@ function movedAside(motion: Motion, at: Point, radius: number, hand: Hand): Move
  * look-ahead takes it: corners away from the cutter are rolled round, corners towards it are cut short where the pieces meet.
  * @param moves the programmed moves, the first and last of them those that switch
  * @param from where the cutter stands before the first
+ * @param grain smallest step the program writes, mm: its places are no better than that
  * @returns the moves, and the first one that cannot be followed, where there is one
  */
 export function compensated(
@@ -131,6 +152,7 @@ export function compensated(
   from: Point,
   radius: number,
   hand: Hand,
+  grain: number,
 ): { moves: Motion[]; fault?: Motion } {
   let fault: Motion | undefined;
   const inner = moves.slice(1, -1);
@@ -139,8 +161,8 @@ export function compensated(
   for (const motion of inner) {
     if (distance(at, motion) < NEAR && turnOf(motion) === 0) continue;
     const moved = movedAside(motion, at, radius, hand);
-    if (moved) pieces.push(moved);
-    else fault ??= motion;
+    if (typeof moved !== 'number') pieces.push(moved);
+    else if (moved < -ROUNDED * grain) fault ??= motion;
     at = { x: motion.x, y: motion.y };
   }
   const [first] = pieces;
@@ -148,7 +170,9 @@ export function compensated(
   const out: Motion[] = [{ ...moves[0], x: first.from.x, y: first.from.y }];
   pieces.forEach((piece, i) => {
     const next = pieces[i + 1];
-    if (next && distance(piece.to, next.from) > NEAR) {
+    if (next && distance(piece.to, next.from) <= mayMiss(piece, next, radius, grain)) {
+      piece.to = next.from = { x: (piece.to.x + next.from.x) / 2, y: (piece.to.y + next.from.y) / 2 };
+    } else if (next) {
       const towards = cross(piece.end, next.start) * hand > 0;
       const meet = towards ? meeting(piece, next, piece.corner) : undefined;
       if (meet) piece.to = next.from = meet;
@@ -156,7 +180,7 @@ export function compensated(
     }
     if (
       turnOf(piece.motion) === 0 &&
-      dot({ x: piece.to.x - piece.from.x, y: piece.to.y - piece.from.y }, piece.start) < 0
+      dot({ x: piece.to.x - piece.from.x, y: piece.to.y - piece.from.y }, piece.start) < -ROUNDED * grain
     )
       fault ??= piece.motion;
     out.push({ ...piece.motion, x: piece.to.x, y: piece.to.y });

@@ -52,6 +52,19 @@ const MOST_STEPS = 6_000_000;
 const MOST_WORDS = 100;
 /** Holes that one block may ask for by L or K. */
 const MOST_HOLES = 9999;
+/** Places are written at least so finely, in the program's unit. */
+const COARSEST = 0.01;
+
+/** The last decimal of the places in a block. */
+const finestStep = (words: Word[]) =>
+  Math.min(...words.filter((w) => 'XYIJ'.includes(w.letter)).map((w) => 10 ** -decimalsOf(w.value)));
+
+function decimalsOf(value: number): number {
+  for (let n = 0; n < MOST_DECIMALS; n++) if (Math.abs(value * 10 ** n - Math.round(value * 10 ** n)) < 1e-7) return n;
+  return MOST_DECIMALS;
+}
+const MOST_DECIMALS = 6;
+
 class Reader {
   readonly motions = new MotionList();
   readonly findings: Finding[] = [];
@@ -77,7 +90,8 @@ class Reader {
   private cycle: FixedCycle | undefined;
   private returnToInitial = true;
   /** Moves since compensation was switched on: they can be followed only when it is known what comes after them. */
-  private compensation: { hand: 1 | -1; radius: number; from: { x: number; y: number }; moves: Motion[] } | undefined;
+  private compensation:
+    { hand: 1 | -1; radius: number; from: { x: number; y: number }; moves: Motion[]; grain: number } | undefined;
   private compensationEnds = false;
   private readonly told = new Set<string>();
   private readonly budget = new Budget(MOST_STEPS);
@@ -238,6 +252,7 @@ class Reader {
         radius: known.radius,
         from: this.at.toWork(this.at.here),
         moves: [],
+        grain: this.at.scale * COARSEST,
       };
     this.compensationEnds = false;
     return true;
@@ -245,10 +260,10 @@ class Reader {
 
   /** Works out the way the cutter takes once compensation is switched off again. */
   private followCompensation(): void {
-    const { moves, from, radius, hand } = this.compensation!;
+    const { moves, from, radius, hand, grain } = this.compensation!;
     this.compensation = undefined;
     this.compensationEnds = false;
-    const followed = compensated(moves, from, radius, hand);
+    const followed = compensated(moves, from, radius, hand, grain);
     for (const motion of followed.moves) this.motions.push(motion);
     if (!followed.fault) return;
     const { line } = followed.fault;
@@ -375,6 +390,8 @@ class Reader {
     const { x, y } = this.at.inPlane(words);
     if (this.cycle) return this.drill(words, x, y);
     this.refuse(idleWord(words, this.mode > 1));
+    if (this.compensation)
+      this.compensation.grain = Math.min(this.compensation.grain, this.at.scale * finestStep(words));
     const z = this.at.axis(words, 'Z', this.at.z);
     if (this.mode > 0) this.checkCut();
     if (this.mode <= 1) this.straight(x, y, z);

@@ -1,5 +1,5 @@
 import { TOOLS } from '../../shop/library';
-import { guessTool, speaksOfOther } from '../../shop/guess';
+import { guessTool, speaksOfOther, speaksOfTool } from '../../shop/guess';
 import { readProgram } from './reader';
 import { calledTools } from './remarks';
 
@@ -48,3 +48,12 @@ test('without a size, or with one that is not there, nothing is guessed', () => 
   expect(guessTool('D33.3 END MILL', TOOLS)).toBeUndefined();
   expect(guessTool('', TOOLS)).toBeUndefined();
 });
+
+test.each([
+  ['12 MM END MILL', true],
+  ['DRILL D5', true],
+  ['END MILL', false],
+  ['DRILL 5 MM HOLES', false],
+  ['MILL POCKET D20', false],
+  ['ROUGH OUTSIDE 0.2 MM', false],
+])('“%s” is about a tool: %s', (remark, expected) => expect(speaksOfTool(remark)).toBe(expected));

@@ -38,6 +38,13 @@ export const PROOF = {
     'This step removed nothing',
     'Look whether an earlier step already cut it, whether it runs too high, or switch it off',
   ),
+  'tool-idle': care<{ tool: number; isFed: boolean }>(
+    (d) => (d.isFed ? `T${d.tool} cuts nothing but air` : `T${d.tool} is changed in and never cuts`),
+    (d) =>
+      d.isFed
+        ? 'Look at its depths and its zero, and whether another tool did its work before'
+        : 'Take the change out, or look for what is missing of its work',
+  ),
   'unknown-tool': stop<{ tool: number }>(
     (d) => (d.tool ? `The rack has no tool ${d.tool}` : 'It is not known which tool cuts here'),
     'Say what tool it is, or add it to the job',
