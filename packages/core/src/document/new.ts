@@ -18,6 +18,9 @@ export const emptySetup = (): Setup => ({
   operations: [],
 });
 
+/** Of a job nobody has named; the first drawing it is given names it. */
+export const UNNAMED = 'Job without a name';
+
 /** A job with nothing on it yet but the shop's first material and machine. */
 export function newJob(name: string, unit: LengthUnit): Job {
   const machine = copy(MACHINES[0]);

@@ -5,7 +5,7 @@ import { Pressable, View } from 'react-native';
 import { Button, IconButton, Snackbar, TextInput } from 'react-native-paper';
 import Svg, { G, Path } from 'react-native-svg';
 import useSWR, { useSWRConfig } from 'swr';
-import { Finding, Job, LengthUnit, Thumbnail, newJob, parseJob } from '@tidypath/core';
+import { Finding, Job, LengthUnit, Thumbnail, UNNAMED, newJob, parseJob } from '@tidypath/core';
 import type { JobSummary } from '@tidypath/core';
 import { ApiError, api } from '../../api/client';
 import { KEYS } from '../../api/keys';
@@ -147,11 +147,10 @@ function NewJobSheet({
           { value: 'inch', label: 'inch' },
         ]}
       />
-      <Button
-        mode="contained"
-        disabled={!name.trim()}
-        onPress={() => onCreate(newJob(name.trim().slice(0, 120), unit))}
-      >
+      <Txt kind="small" tone="quiet">
+        Left empty, the job takes the name of the drawing it is given.
+      </Txt>
+      <Button mode="contained" onPress={() => onCreate(newJob(name.trim().slice(0, 120) || UNNAMED, unit))}>
         Create
       </Button>
     </Sheet>

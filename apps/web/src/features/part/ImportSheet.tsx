@@ -7,6 +7,9 @@ import { FindingCard } from '../../ui/FindingCard';
 import { LengthField } from '../../ui/LengthField';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
+import { DrawingPicture } from './DrawingPicture';
+
+const MOST_SHOWN = 12;
 
 interface Props {
   file: { name: string; text: string } | undefined;
@@ -32,6 +35,7 @@ export function ImportSheet({ file, unit, thickness, onTake, onClose }: Props) {
         {closed} closed outlines, {found.features.length - closed} open curves, {found.gaps.length} gaps.{' '}
         {found.unit ? `The drawing is in ${found.unit}.` : 'The drawing names no unit.'}
       </Txt>
+      <DrawingPicture features={found.features} marks={found.findings.flatMap((f) => f.place.at ?? [])} />
       {!found.unit && (
         <Choices
           label="The drawing is in"
@@ -54,9 +58,14 @@ export function ImportSheet({ file, unit, thickness, onTake, onClose }: Props) {
           onChange={setBridge}
         />
       )}
-      {found.findings.slice(0, 12).map((f, i) => (
+      {found.findings.slice(0, MOST_SHOWN).map((f, i) => (
         <FindingCard key={i} finding={f} />
       ))}
+      {found.findings.length > MOST_SHOWN && (
+        <Txt kind="small" tone="quiet">
+          and {found.findings.length - MOST_SHOWN} more
+        </Txt>
+      )}
       <Row>
         <Button mode="outlined" onPress={onClose}>
           Leave it

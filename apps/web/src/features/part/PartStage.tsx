@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { Feature, Meaning, Shape, newFeature } from '@tidypath/core';
+import { Feature, Meaning, Shape, UNNAMED, newFeature } from '@tidypath/core';
 import { SIZE, SPACE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Row } from '../../ui/Card';
@@ -94,7 +94,11 @@ export function PartStage() {
     setOpen(true);
   };
   const take = (features: Feature[]) => {
-    edit((j) => ({ ...j, part: { ...j.part, features } }));
+    const name = file?.name
+      .replace(/\.[^.]*$/, '')
+      .trim()
+      .slice(0, 120);
+    edit((j) => ({ ...j, name: j.name === UNNAMED && name ? name : j.name, part: { ...j.part, features } }));
     setFile(undefined);
   };
   const pick = async () => setFile(await pickText('.dxf'));

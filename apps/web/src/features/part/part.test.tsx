@@ -160,6 +160,11 @@ describe('taking in a drawing', () => {
     expect(onTake.mock.lastCall![0][0].meaning).toBe('outline');
   });
 
+  test('the drawing is shown before it is taken, what is to be looked at with it', () => {
+    sheet(open);
+    expect(screen.getByTestId('drawing-picture')).toBeTruthy();
+  });
+
   test('the unit is asked for only when the drawing names none', () => {
     const onTake = sheet(open);
     fireEvent.press(screen.getByText('inch'));

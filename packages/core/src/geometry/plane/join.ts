@@ -13,6 +13,8 @@ export interface Joined {
   chains: Chain[];
   /** Ends that stayed apart, nearest neighbour named; they are closed only when the caller says so. */
   gaps: Gap[];
+  /** Places where more than two ends meet. */
+  branches: Point[];
 }
 
 const endOf = (c: Chain): Vertex => c.vertices[c.vertices.length - 1];
@@ -48,7 +50,7 @@ function indexEnds(open: Chain[]): Flatbush {
 export function joinChains(pieces: Chain[], tolerance: number, bridge = 0): Joined {
   const chains = pieces.filter((c) => c.closed);
   const open = pieces.filter((c) => !c.closed && c.vertices.length > 1);
-  if (open.length === 0) return { chains, gaps: [] };
+  if (open.length === 0) return { chains, gaps: [], branches: [] };
   const used = new Uint8Array(open.length);
   const index = indexEnds(open);
   const reach = Math.max(tolerance, bridge);
@@ -84,7 +86,7 @@ export function joinChains(pieces: Chain[], tolerance: number, bridge = 0): Join
     else if (distance(chain.vertices[0], endOf(chain)) <= bridge) chains.push({ ...chain, closed: true });
     else loose.push(chain);
   });
-  return { chains: [...chains, ...loose], gaps: gapsOf(loose) };
+  return { chains: [...chains, ...loose], gaps: gapsOf(loose), branches: branchesOf(open, index, tolerance) };
 }
 
 const straight = (a: Point, b: Point): Chain => ({
@@ -94,6 +96,21 @@ const straight = (a: Point, b: Point): Chain => ({
     { x: b.x, y: b.y, bulge: 0 },
   ],
 });
+
+/** Places where more than two ends meet, each once. */
+function branchesOf(open: Chain[], index: Flatbush, tolerance: number): Point[] {
+  const found: Point[] = [];
+  const seen = new Uint8Array(2 * open.length);
+  open.forEach((chain, c) => {
+    [chain.vertices[0], endOf(chain)].forEach(({ x, y }, side) => {
+      if (seen[2 * c + side]) return;
+      const ends = index.search(x - tolerance, y - tolerance, x + tolerance, y + tolerance);
+      for (const end of ends) seen[end] = 1;
+      if (ends.length > 2) found.push({ x, y });
+    });
+  });
+  return found;
+}
 
 /** For every loose end the nearest other loose end. */
 function gapsOf(loose: Chain[]): Gap[] {

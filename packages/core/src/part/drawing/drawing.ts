@@ -2,7 +2,7 @@ import Flatbush from 'flatbush';
 import { Chain, asCircle, flatten, signedArea } from '../../geometry/plane/chain';
 import { contains } from '../../geometry/plane/clip';
 import { Gap, joinChains } from '../../geometry/plane/join';
-import { boundsOf } from '../../geometry/plane/point';
+import { Point, boundsOf } from '../../geometry/plane/point';
 import { Finding, finding } from '../../quantity/finding';
 import { LengthUnit } from '../../quantity/units';
 import { readDxf } from './dxf';
@@ -39,11 +39,47 @@ const LARGEST_DRILLED = 16;
 
 function byLayer(curves: { chain: Chain; layer: string }[]): Map<string, Chain[]> {
   const layers = new Map<string, Chain[]>();
-  for (const { chain, layer } of curves) layers.set(layer, [...(layers.get(layer) ?? []), chain]);
+  for (const { chain, layer } of curves) {
+    const known = layers.get(layer);
+    if (known) known.push(chain);
+    else layers.set(layer, [chain]);
+  }
   return layers;
 }
 
-/** How many rings each chain lies inside; only those whose box holds its first point are looked at. */
+/** A chain as text, the same whichever way round it is drawn and wherever a closed one begins. */
+function sameness({ closed, vertices }: Chain, tolerance: number): string {
+  const n = vertices.length;
+  const at = (v: Point) => `${Math.round(v.x / tolerance)} ${Math.round(v.y / tolerance)}`;
+  const bend = (bulge: number) => Math.round(bulge * 1e4) + 0;
+  const forward = vertices.map((v) => ({ at: at(v), next: bend(v.bulge) }));
+  const back = vertices.map((_, i) => {
+    const v = vertices[n - 1 - i];
+    const before = vertices[(2 * n - 2 - i) % n];
+    return { at: at(v), next: !closed && i === n - 1 ? 0 : -bend(before.bulge) + 0 };
+  });
+  const text = (all: typeof forward) => {
+    if (!closed) return all.map((v) => `${v.at} ${v.next}`).join();
+    const first = all.reduce((best, v, i) => (v.at < all[best].at ? i : best), 0);
+    return [...all.slice(first), ...all.slice(0, first)].map((v) => `${v.at} ${v.next}`).join();
+  };
+  const [a, b] = [text(forward), text(back)];
+  return `${closed} ${a < b ? a : b}`;
+}
+
+/** The chains without those that lie where another does. */
+function once(chains: Chain[], tolerance: number): { kept: Chain[]; twice: Chain[] } {
+  const known = new Set<string>();
+  const [kept, twice]: [Chain[], Chain[]] = [[], []];
+  for (const chain of chains) {
+    const key = sameness(chain, tolerance);
+    (known.has(key) ? twice : kept).push(chain);
+    known.add(key);
+  }
+  return { kept, twice };
+}
+
+/** How many rings each chain lies inside: one more than the smallest ring around it does. */
 function levels(placed: { chain: Chain; layer: string }[]): Placed[] {
   const rings = placed.map((p) => (p.chain.closed ? flatten(p.chain, 0.05) : []));
   const areas = placed.map((p) => (p.chain.closed ? Math.abs(signedArea(p.chain)) : 0));
@@ -55,11 +91,25 @@ function levels(placed: { chain: Chain; layer: string }[]): Placed[] {
     boxes.add(minX, minY, maxX, maxY);
   }
   boxes.finish();
-  return placed.map((p, i) => {
-    const { x, y } = p.chain.vertices[0];
-    const about = boxes.search(x, y, x, y, (k) => around[k] !== i && areas[around[k]] > areas[i]);
-    return { ...p, level: about.filter((k) => contains([rings[around[k]]], p.chain.vertices[0])).length };
-  });
+  const parentOf = (i: number): number => {
+    const [at] = placed[i].chain.vertices;
+    let parent = -1;
+    // Asked ring by ring and none kept: thousands may lie around one point.
+    boxes.search(at.x, at.y, at.x, at.y, (k) => {
+      const ring = around[k];
+      const isCloser = areas[ring] > areas[i] && (parent < 0 || areas[ring] < areas[parent]);
+      if (isCloser && ring !== i && contains([rings[ring]], at)) parent = ring;
+      return false;
+    });
+    return parent;
+  };
+  const found = new Int32Array(placed.length);
+  const largestFirst = placed.map((_, i) => i).sort((i, j) => areas[j] - areas[i]);
+  for (const i of largestFirst) {
+    const parent = parentOf(i);
+    found[i] = parent < 0 ? 0 : found[parent] + 1;
+  }
+  return placed.map((p, i) => ({ ...p, level: found[i] }));
 }
 
 /** A first guess at what a chain means; people correct it. */
@@ -91,8 +141,17 @@ export function importDrawing(text: string, options: ImportOptions = IMPORT_DEFA
   const gaps: Gap[] = [];
   const all: { chain: Chain; layer: string }[] = [];
   for (const [layer, chains] of byLayer(drawing.curves)) {
-    const joined = joinChains(chains, options.tolerance, options.bridge);
+    const { kept, twice } = once(chains, options.tolerance);
+    if (twice.length > 0) {
+      const [{ x, y }] = twice[0].vertices;
+      findings.push(finding('drawn-twice', { count: twice.length, near: { x, y }, layer }, { at: { x, y } }));
+    }
+    const joined = joinChains(kept, options.tolerance, options.bridge);
     gaps.push(...joined.gaps);
+    if (joined.branches.length > 0) {
+      const [near] = joined.branches;
+      findings.push(finding('curves-branch', { count: joined.branches.length, near, layer }, { at: near }));
+    }
     all.push(...joined.chains.map((chain) => ({ chain, layer })));
   }
   for (const gap of gaps.slice(0, 50)) {

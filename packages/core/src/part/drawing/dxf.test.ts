@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import * as draw from '../../../../../demo/dxf';
-import { asCircle, chainLength, signedArea } from '../../geometry/plane/chain';
+import { Chain, asCircle, chainLength, signedArea } from '../../geometry/plane/chain';
 import { IMPORT_DEFAULTS, importDrawing } from './drawing';
 import { readDxf } from './dxf';
 
@@ -266,5 +266,123 @@ describe('meaning', () => {
     expect(told.findings[0]).toMatchObject({ code: 'gap', place: { at: expect.anything() } });
     expect(told.features[0].meaning).toBe('ignore');
     expect(importDrawing(open, { ...IMPORT_DEFAULTS, bridge: 0.5 }).features[0].meaning).toBe('outline');
+  });
+});
+
+describe('nothing is left out in silence', () => {
+  const entities = (...all: string[]) => `0\nSECTION\n2\nENTITIES\n${all.join('\n')}\n0\nENDSEC\n0\nEOF\n`;
+  const square = [
+    draw.line('A', 0, 0, 30, 0),
+    draw.line('A', 30, 0, 30, 20),
+    draw.line('A', 30, 20, 0, 20),
+    draw.line('A', 0, 20, 0, 0),
+  ];
+  const told = (text: string) => importDrawing(text).findings.map((f) => f.code);
+
+  test('curves that lie twice in one place are taken once, whichever way round they are drawn', () => {
+    const twice = [...square, draw.line('A', 30, 0, 0, 0), draw.line('A', 30, 0, 30, 20)];
+    const { features, findings } = importDrawing(draw.dxf(twice, 4));
+    expect(features.map((f) => f.meaning)).toEqual(['outline']);
+    expect(findings.map((f) => f.message)).toEqual([expect.stringContaining('2 curves lie twice')]);
+    const round = (x: number) => draw.circle('A', x, 10, 3);
+    expect(importDrawing(draw.dxf([...square, round(9), round(9), round(20)], 4)).features).toHaveLength(3);
+    const open = draw.arc('A', 0, 0, 5, 0, 90);
+    expect(importDrawing(draw.dxf([open, open], 4)).features).toHaveLength(1);
+    expect(told(draw.dxf([...square, draw.line('B', 0, 0, 30, 0)], 4))).not.toContain('drawn-twice');
+  });
+
+  test('closed curves are the same from whichever corner and in whichever direction', () => {
+    const corners: [number, number, number][] = [
+      [0, 0, 0.3],
+      [30, 0, 0],
+      [30, 20, 0],
+      [0, 20, 0],
+    ];
+    const turned = [...corners.slice(2), ...corners.slice(0, 2)];
+    const back: [number, number, number][] = [
+      [0, 20, 0],
+      [30, 20, 0],
+      [30, 0, -0.3],
+      [0, 0, 0],
+    ];
+    const all = [corners, turned, back].map((c) => draw.polyline('A', true, c));
+    expect(importDrawing(draw.dxf(all, 4)).features).toHaveLength(1);
+    const other = corners.map(([x, y, b], i): [number, number, number] => [x, y, i === 0 ? -b : b]);
+    expect(importDrawing(draw.dxf([all[0], draw.polyline('A', true, other)], 4)).features).toHaveLength(2);
+  });
+
+  test('where more than two ends meet, the way on was guessed, and that is told', () => {
+    const { findings } = importDrawing(draw.dxf([...square, draw.line('A', 0, 0, -9, -9)], 4));
+    expect(findings.map((f) => f.code)).toContain('curves-branch');
+    expect(told(draw.dxf(square, 4))).toEqual([]);
+  });
+
+  test('a file that is cut short is a fault; one that lacks only its end mark is not', () => {
+    const whole = draw.dxf(square, 4);
+    const half = importDrawing(whole.slice(0, whole.lastIndexOf('LINE')));
+    expect(half.findings.map((f) => [f.code, f.level])).toContainEqual(['dxf-cut-short', 'stop']);
+    const unended = whole.slice(0, whole.lastIndexOf('0\nEOF'));
+    expect(importDrawing(unended).findings.map((f) => [f.code, f.level])).toEqual([['dxf-no-end', 'care']]);
+  });
+
+  test('words, hatches, points and sizes are counted, each sort told once at its first line', () => {
+    const word = tags([0, 'TEXT'], [8, 'A'], [10, 1], [20, 1], [40, 3], [1, 'HOLE 5 H7']);
+    const sorts = ['MTEXT', 'HATCH', 'POINT', 'DIMENSION'].map((t) => tags([0, t], [8, 'A'], [10, 1], [20, 1]));
+    const { findings } = importDrawing(entities(...square, word, ...sorts, word, word));
+    const left = findings.filter((f) => f.code === 'dxf-skipped');
+    expect(left.map((f) => f.message.split(' were')[0].split(' was')[0])).toEqual([
+      '3 x TEXT',
+      'A MTEXT',
+      'A HATCH',
+      'A POINT',
+      'A DIMENSION',
+    ]);
+    expect(left[0].place.line).toBeGreaterThan(10);
+  });
+
+  test.each([
+    ['a circle without a radius', tags([0, 'CIRCLE'], [8, 'A'], [10, 1], [20, 1])],
+    ['a circle without a middle', tags([0, 'CIRCLE'], [8, 'A'], [40, 1])],
+    ['a line with one end', tags([0, 'LINE'], [8, 'A'], [10, 1], [20, 1])],
+    ['an arc without its angles', tags([0, 'ARC'], [8, 'A'], [10, 1], [20, 1], [40, 5])],
+    [
+      'a polyline without a height',
+      tags([0, 'LWPOLYLINE'], [8, 'A'], [70, 1], [10, 1], [10, 5], [20, 5], [10, 9], [20, 0]),
+    ],
+  ])('%s is told, not guessed', (_, bad) => expect(told(entities(...square, bad))).toEqual(['dxf-curve']));
+
+  describe('blocks', () => {
+    const block = `0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n2\nB\n10\n0\n20\n0\n${draw.circle('0', 0, 0, 2)}\n0\nENDBLK\n0\nENDSEC\n`;
+    const insert = (...more: [number, number | string][]) => tags([0, 'INSERT'], [8, 'A'], [2, 'B'], ...more);
+
+    test('in rows and columns, turned with their block', () => {
+      const text = block + entities(insert([10, 5], [20, 0], [50, 90], [70, 3], [71, 2], [44, 10], [45, 20]));
+      const { features, findings } = importDrawing(text);
+      expect(findings).toEqual([]);
+      const centres = features.map((f) => f.shape.type === 'chain' && asCircle({ ...f.shape })!.centre);
+      const said = centres.map((c) => c && `${Math.round(c.x)} ${Math.round(c.y)}`).sort();
+      expect(said).toEqual(['-15 0', '-15 10', '-15 20', '5 0', '5 10', '5 20']);
+    });
+
+    test('at no place, or far too often, are told once', () => {
+      expect(told(block + entities(insert([10, 'x'], [20, 0])))).toContain('dxf-block-place');
+      expect(told(block + entities(insert([10, 0], [20, 0], [70, 5000], [71, 5000])))).toContain('dxf-block-place');
+    });
+
+    test('that hold themselves over and over are told once', () => {
+      const self = insert([10, 0], [20, 0]);
+      const own = block.replace('0\nENDBLK', `${self}\n${self}\n0\nENDBLK`);
+      expect(told(own + entities(self)).filter((c) => c === 'dxf-blocks-nested')).toHaveLength(1);
+    });
+  });
+
+  test('rings within rings know how deep they lie', () => {
+    const rings = Array.from({ length: 6 }, (_, i) => draw.circle('A', 50, 50, 40 - 5 * i));
+    const beside = draw.circle('A', 200, 50, 10);
+    const { features } = importDrawing(draw.dxf([...rings.reverse(), beside], 4));
+    const meanings = features.map((f) => `${f.meaning} ${Math.round(2 * asCircle(f.shape as unknown as Chain)!.radius)}`);
+    expect(meanings.sort()).toEqual(
+      ['boss 40', 'boss 60', 'ignore 20', 'outline 80', 'pocket 30', 'pocket 50', 'pocket 70'].sort(),
+    );
   });
 });

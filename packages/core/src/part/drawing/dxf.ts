@@ -71,14 +71,19 @@ function* tagsOf(text: string, findings: Finding[]): Generator<Tag> {
     yield { code, value: lines[i + 1].trim(), line: i + 2 };
     if (code === 0 && lines[i + 1].trim() === 'EOF') return;
   }
-  findings.push(finding('dxf-cut-short', {}, { line: lines.length }));
+  findings.push(finding('dxf-no-end', {}, { line: lines.length }));
 }
 
-const numberAt = (e: Entity, code: number, otherwise: number): number => {
+/** A number of an entity; NaN where it is none, or is not given and nothing stands in for it. */
+const numberAt = (e: Entity, code: number, otherwise = NaN): number => {
   const tag = e.tags.find((t) => t.code === code);
   if (!tag) return otherwise;
-  const value = Number(tag.value);
+  const value = tag.value === '' ? NaN : Number(tag.value);
   return Number.isFinite(value) ? value : NaN;
+};
+const radiusOf = (e: Entity): number => {
+  const radius = numberAt(e, 40);
+  return radius > 0 ? radius : NaN;
 };
 const numbersAt = (e: Entity, code: number) => e.tags.filter((t) => t.code === code).map((t) => Number(t.value));
 const textAt = (e: Entity, code: number, otherwise = '') => e.tags.find((t) => t.code === code)?.value ?? otherwise;
@@ -89,18 +94,16 @@ function line(e: Entity): Chain {
   return {
     closed: false,
     vertices: [
-      { x: numberAt(e, 10, 0), y: numberAt(e, 20, 0), bulge: 0 },
-      { x: numberAt(e, 11, 0), y: numberAt(e, 21, 0), bulge: 0 },
+      { x: numberAt(e, 10), y: numberAt(e, 20), bulge: 0 },
+      { x: numberAt(e, 11), y: numberAt(e, 21), bulge: 0 },
     ],
   };
 }
 
 function arc(e: Entity): Chain {
-  const x = numberAt(e, 10, 0);
-  const y = numberAt(e, 20, 0);
-  const r = numberAt(e, 40, 0);
-  const from = numberAt(e, 50, 0);
-  const sweep = (((numberAt(e, 51, 360) - from) % 360) + 360) % 360 || 360;
+  const [x, y, r] = [numberAt(e, 10), numberAt(e, 20), radiusOf(e)];
+  const from = numberAt(e, 50);
+  const sweep = (((numberAt(e, 51) - from) % 360) + 360) % 360 || 360;
   const at = (degrees: number): Vertex => {
     const a = (degrees * Math.PI) / 180;
     return { x: x + r * Math.cos(a), y: y + r * Math.sin(a), bulge: bulgeOf(sweep / 2) };
@@ -123,7 +126,7 @@ function lightPolyline(e: Entity): Chain {
   for (const tag of e.tags) {
     const value = Number(tag.value);
     const last = points[points.length - 1];
-    if (tag.code === 10) points.push({ x: value, y: 0, bulge: 0 });
+    if (tag.code === 10) points.push({ x: value, y: NaN, bulge: 0 });
     else if (tag.code === 20 && last) last.y = value;
     else if (tag.code === 42 && last) last.bulge = value;
   }
@@ -133,14 +136,14 @@ function lightPolyline(e: Entity): Chain {
 function heavyPolyline(e: Entity): Chain {
   const points = e.vertices
     .filter((v) => (numberAt(v, 70, 0) & 16) === 0)
-    .map((v) => ({ x: numberAt(v, 10, 0), y: numberAt(v, 20, 0), bulge: numberAt(v, 42, 0) }));
+    .map((v) => ({ x: numberAt(v, 10), y: numberAt(v, 20), bulge: numberAt(v, 42, 0) }));
   return polyline(points, (numberAt(e, 70, 0) & 1) === 1);
 }
 
 function ellipse(e: Entity, scale: number): Chain {
-  const [cx, cy] = [numberAt(e, 10, 0), numberAt(e, 20, 0)];
-  const [mx, my] = [numberAt(e, 11, 1), numberAt(e, 21, 0)];
-  const ratio = numberAt(e, 40, 1);
+  const [cx, cy] = [numberAt(e, 10), numberAt(e, 20)];
+  const [mx, my] = [numberAt(e, 11), numberAt(e, 21)];
+  const ratio = radiusOf(e);
   const from = numberAt(e, 41, 0);
   let to = numberAt(e, 42, 2 * Math.PI);
   if (to <= from) to += 2 * Math.PI;
@@ -228,31 +231,25 @@ function spline(e: Entity): Chain | string {
 const CURVES: Record<string, (e: Entity, scale: number) => Chain | string> = {
   LINE: line,
   ARC: arc,
-  CIRCLE: (e) => circle(numberAt(e, 10, 0), numberAt(e, 20, 0), numberAt(e, 40, 0)),
+  CIRCLE: (e) => circle(numberAt(e, 10), numberAt(e, 20), radiusOf(e)),
   LWPOLYLINE: lightPolyline,
   POLYLINE: heavyPolyline,
   ELLIPSE: ellipse,
   SPLINE: spline,
 };
-const SILENT = new Set([
-  'VIEWPORT',
-  'ATTDEF',
-  'ATTRIB',
-  'SEQEND',
-  'VERTEX',
-  'TEXT',
-  'MTEXT',
-  'DIMENSION',
-  'POINT',
-  'LEADER',
-  'HATCH',
-]);
+/** What stands in a file beside what is drawn. */
+const SILENT = new Set(['VIEWPORT', 'ATTDEF', 'SEQEND', 'VERTEX', '']);
 
 interface File {
   header: Map<string, string>;
   blocks: Map<string, Block>;
   entities: Entity[];
   budget: Budget;
+  /** What was left out, by its sort, and blocks that cannot be placed, each told once. */
+  leftOut: Map<string, { count: number; line: number }>;
+  told: Set<string>;
+  /** Whether a section was still open when the file ended. */
+  isOpen: boolean;
   /** Line of the entity of the drawing itself that is being read. */
   line: number;
 }
@@ -263,6 +260,9 @@ function readFile(text: string, findings: Finding[]): File {
     blocks: new Map(),
     entities: [],
     budget: new Budget(MOST_STEPS),
+    leftOut: new Map(),
+    told: new Set(),
+    isOpen: false,
     line: 1,
   };
   let section = '';
@@ -273,7 +273,7 @@ function readFile(text: string, findings: Finding[]): File {
   for (const tag of tagsOf(text, findings)) {
     if (tag.code === 0) {
       const next: Entity = { type: tag.value.toUpperCase(), line: tag.line, tags: [], vertices: [] };
-      if (next.type === 'SECTION' || next.type === 'ENDSEC') section = '';
+      if (next.type === 'SECTION' || next.type === 'ENDSEC') [section, file.isOpen] = ['', next.type === 'SECTION'];
       else if (next.type === 'BLOCK') block = { x: 0, y: 0, entities: [] };
       else if (next.type === 'ENDBLK') block = undefined;
       else if (next.type === 'VERTEX' && owner) owner.vertices.push(next);
@@ -293,6 +293,9 @@ function readFile(text: string, findings: Finding[]): File {
       if (tag.code === 20) block.y = Number(tag.value) || 0;
     } else entity?.tags.push(tag);
   }
+  const last = findings.findIndex((f) => f.code === 'dxf-no-end');
+  // Where a section is still open, something is missing; where none is, the mark alone.
+  if (last >= 0 && file.isOpen) findings[last] = finding('dxf-cut-short', {}, findings[last].place);
   return file;
 }
 
@@ -343,6 +346,19 @@ function chords(chain: Chain): Chain {
   return { closed: chain.closed, vertices: out };
 }
 
+function leaveOut({ type, line: at }: Entity, { leftOut }: File): void {
+  const known = leftOut.get(type);
+  if (known) known.count++;
+  else leftOut.set(type, { count: 1, line: at });
+}
+
+/** Tells once of a block, however often it is placed. */
+function tellOnce(fault: Finding, { told }: File, findings: Finding[]): void {
+  if (told.has(fault.message)) return;
+  told.add(fault.message);
+  findings.push(fault);
+}
+
 function curvesOf(entities: Entity[], file: File, scale: number, findings: Finding[], depth: number): DrawnCurve[] {
   const out: DrawnCurve[] = [];
   for (const e of entities) {
@@ -355,7 +371,7 @@ function curvesOf(entities: Entity[], file: File, scale: number, findings: Findi
     }
     const read = CURVES[e.type];
     if (!read) {
-      if (!SILENT.has(e.type) && e.type) findings.push(finding('dxf-skipped', { type: e.type }, { line: e.line }));
+      if (!SILENT.has(e.type)) leaveOut(e, file);
       continue;
     }
     const mirrored = numberAt(e, 230, 1) < 0;
@@ -381,27 +397,50 @@ function inserted(
   findings: Finding[],
   depth: number,
 ): DrawnCurve[] {
-  const block = file.blocks.get(textAt(e, 2));
+  const name = textAt(e, 2);
+  const block = file.blocks.get(name);
   if (!block) {
-    findings.push(finding('dxf-block-missing', { block: textAt(e, 2) }, { line: e.line }));
+    tellOnce(finding('dxf-block-missing', { block: name }, { line: e.line }), file, findings);
     return [];
   }
   if (depth >= DEEPEST_NESTING) {
-    findings.push(finding('dxf-blocks-nested', { deepest: DEEPEST_NESTING }, { line: e.line }));
+    tellOnce(finding('dxf-blocks-nested', { deepest: DEEPEST_NESTING }, { line: e.line }), file, findings);
+    return [];
+  }
+  const places = placesOf(e);
+  if (typeof places === 'string') {
+    tellOnce(finding('dxf-block-place', { block: name, why: places }, { line: e.line }), file, findings);
     return [];
   }
   const even = Math.abs(Math.abs(numberAt(e, 41, 1)) - Math.abs(numberAt(e, 42, 1))) < 1e-9;
   const inner = curvesOf(block.entities, file, scale, findings, depth + 1);
-  return inner
-    .map((c) => {
+  return places.flatMap(([dx, dy]) =>
+    inner.map((c) => {
       file.budget.spend(c.chain.vertices.length);
-      return {
-        ...c,
-        chain: place(even ? c.chain : chords(c.chain), e, block),
-        layer: c.layer === '0' ? layer : c.layer,
-      };
-    })
-    .filter((c) => isSound(c.chain));
+      const placed = place(even ? c.chain : chords(c.chain), e, block);
+      return { ...c, chain: transform(placed, { dx, dy }), layer: c.layer === '0' ? layer : c.layer };
+    }),
+  );
+}
+
+/** Copies of a block in one INSERT at most. */
+const MOST_COPIES = 10_000;
+
+/** Where the copies of a block go, in rows and columns that turn with it; or why that cannot be. */
+function placesOf(e: Entity): [number, number][] | string {
+  const figures = [10, 20].map((code) => numberAt(e, code, 0));
+  const more = [41, 42].map((code) => numberAt(e, code, 1));
+  const [columns, rows] = [70, 71].map((code) => numberAt(e, code, 1));
+  const [across, up, turn] = [44, 45, 50].map((code) => numberAt(e, code, 0));
+  if (![...figures, ...more, columns, rows, across, up, turn].every((n) => Number.isFinite(n) && Math.abs(n) < 1e7))
+    return 'its numbers are missing or impossible';
+  if (columns < 0 || rows < 0 || columns * rows > MOST_COPIES) return `it asks for ${columns} x ${rows} copies`;
+  const [cos, sin] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)];
+  const places: [number, number][] = [];
+  for (let j = 0; j < Math.max(1, rows); j++)
+    for (let i = 0; i < Math.max(1, columns); i++)
+      places.push([i * across * cos - j * up * sin, i * across * sin + j * up * cos]);
+  return places;
 }
 
 /**
@@ -428,6 +467,8 @@ export function readDxf(text: string, unit: LengthUnit = 'mm'): Drawing {
     return undefined;
   };
   const drawn = withinBudget(() => curvesOf(file.entities, file, scale, findings, 0), tooMany);
+  for (const [type, { count, line: at }] of file.leftOut)
+    findings.push(finding('dxf-skipped', { type, count }, { line: at }));
   const curves = (drawn ?? []).map((c) => ({ ...c, chain: transform(c.chain, { scale }) }));
   if (drawn?.length === 0) {
     findings.push(finding('dxf-empty', {}, { line: 1 }));

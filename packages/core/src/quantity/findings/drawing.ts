@@ -10,18 +10,36 @@ export const DRAWING = {
     (d) => `Line ${d.line} should hold a group code but reads “${d.text}”`,
     'Save the drawing again as ASCII DXF; what came before this line was read',
   ),
-  'dxf-cut-short': care(
-    'The file ends before its end mark',
+  'dxf-cut-short': stop(
+    'The file ends in the middle of a section: part of the drawing is missing',
+    'Get the whole file again; what stands before its end was read',
+  ),
+  'dxf-no-end': care(
+    'The file has no end mark, though its last section is whole',
     'Check that the whole drawing arrived; save it again if something is missing',
   ),
-  'dxf-skipped': note<{ type: string }>(
-    (d) => `A ${d.type} was left out; it is not a flat curve`,
+  'dxf-skipped': note<{ type: string; count: number }>(
+    (d) => `${d.count === 1 ? `A ${d.type} was` : `${d.count} x ${d.type} were`} left out: no flat curve`,
     'Redraw it with lines and arcs if it matters',
+  ),
+  'drawn-twice': care<{ count: number; near: Spot; layer: string }>(
+    (d, say) =>
+      `${d.count === 1 ? 'A curve lies' : `${d.count} curves lie`} twice in the same place on layer ${d.layer}, first at ${say.at(d.near, 2)}; each was taken once`,
+    'Nothing needs to be done; clean the drawing to be rid of this',
+  ),
+  'curves-branch': care<{ count: number; near: Spot; layer: string }>(
+    (d, say) =>
+      `More than two ends meet at ${say.at(d.near, 2)} on layer ${d.layer}${d.count > 1 ? ` and in ${d.count - 1} other places` : ''}: which way an outline goes on there was guessed`,
+    'Look at the outlines there, or take away what does not belong to them',
   ),
   'dxf-curve': care<{ type: string; why: string }>((d) => `A ${d.type} cannot be read: ${d.why}`, 'Redraw this curve'),
   'dxf-block-missing': care<{ block: string }>(
     (d) => `The block “${d.block}” is used but not in the file`,
     'Save the drawing with its blocks, or break them up first',
+  ),
+  'dxf-block-place': care<{ block: string; why: string }>(
+    (d) => `The block “${d.block}” cannot be placed: ${d.why}`,
+    'Break the block up, or save the drawing again',
   ),
   'dxf-blocks-nested': care<{ deepest: number }>(
     (d) => `Blocks are nested more than ${d.deepest} deep, or within themselves`,
