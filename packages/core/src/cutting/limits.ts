@@ -1,3 +1,6 @@
+import { Machine, powerAt } from '../machine/machine';
+import { Material } from '../shop/material';
+import { Tool } from '../shop/tool';
 import { CutInput, atPeak, cutState } from './cut';
 
 /** Share of the spindle's power a steady cut may take. */
@@ -35,4 +38,14 @@ export function feedsAllowed(input: CutInput): Record<LoadLimit, number> {
   const shares = loadShares(input);
   const feed = (share: number) => (share > 0 ? input.feed * share ** (-1 / (1 - input.material.mc)) : Infinity);
   return { 'spindle power': feed(shares['spindle power']), bending: feed(shares.bending), grip: feed(shares.grip) };
+}
+
+/**
+ * Feed straight down at which a mill takes that share of the spindle's power, mm/min: it removes its whole section, at a chip of
+ * vf / (n·z). Kienzle's power law.
+ */
+export function plungeFeed(tool: Tool, material: Material, machine: Machine, rpm: number): number {
+  const section = (Math.PI * tool.diameter ** 2) / 4;
+  const power = POWER_SHARE * powerAt(machine, rpm) * 60e6;
+  return (power / (section * material.kc11 * (rpm * tool.flutes) ** material.mc)) ** (1 / (1 - material.mc));
 }

@@ -1,6 +1,14 @@
 import { arcOf, Chain, chainLength, pieceLength, pieces } from '../geometry/plane/chain';
 import { helixDrop } from '../cutting/holes';
+import { plungeFeed } from '../cutting/limits';
 import { PathBuilder, Tag } from '../path/path';
+import type { Means, PlanContext } from './operation';
+
+/** Feed straight down into metal: the entry feed, and no more than the spindle bears with the whole end cutting, mm/min. */
+export function plungeFeedOf({ operation, tool, material, machine }: Means & Pick<PlanContext, 'operation'>): number {
+  const { rpm, entryFeed } = operation.speeds;
+  return Math.min(entryFeed, Math.max(1, Math.floor(plungeFeed(tool, material, machine, rpm))));
+}
 
 /** Down a helix about (x, y), counterclockwise for climb, then one level turn; ends at the angle it started, at `z`. */
 export function helixDown(

@@ -6,6 +6,7 @@ import { holderWidth } from '../../shop/holder';
 import { formOf, profileTop } from '../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
 import { expandCycle } from '../cycle';
+import { plungeFeedOf } from '../entry';
 import { HOP, HoleParams } from './hole-params';
 import { CycleHole, DrillCycle, OperationKind, Plan, PlanContext } from '../operation';
 import { shortTour } from '../ordering';
@@ -128,7 +129,7 @@ export function planCycle<P extends object>(kind: OperationKind<P>, context: Pla
     start,
     clearance: context.clearance,
     // A mill goes straight down as it enters.
-    feed: formOf(context.tool) === 'mill' ? context.operation.speeds.entryFeed : context.operation.speeds.feed,
+    feed: formOf(context.tool) === 'mill' ? plungeFeedOf(context) : context.operation.speeds.feed,
   };
   return { path: expandCycle(cycle), cycle, findings };
 }

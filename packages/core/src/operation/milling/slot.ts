@@ -12,7 +12,7 @@ import { centreLinesOf } from '../../part/plate/shapes';
 import { cutsWalls } from '../../shop/tool';
 import { cannotPlunge, reachFindings, targetFindings, toolFindings } from '../checks';
 import { wallBottom } from '../depth';
-import { helixDown } from '../entry';
+import { helixDown, plungeFeedOf } from '../entry';
 import { FinishParams, finishDefaults, finishWalls } from './finish';
 import { layersBetween, evenLayer } from '../layers';
 import { OperationKind, Plan, PlanContext } from '../operation';
@@ -190,7 +190,7 @@ class SlotPlanner {
             { s: 0, z: level(n) },
             { s: length, z: level(n + 1) },
           ];
-          followStations(path, way, stations, { feed: entryFeed, entryFeed }, 'entry');
+          followStations(path, way, stations, { feed: entryFeed, entryFeed, down: plungeFeedOf(context) }, 'entry');
           way = reversed(way);
         }
       }
@@ -202,7 +202,7 @@ class SlotPlanner {
 
   private plunge(at: Point, z: number): void {
     const { path, context } = this;
-    path.line(at.x, at.y, z, context.operation.speeds.entryFeed, 'entry');
+    path.line(at.x, at.y, z, plungeFeedOf(context), 'entry');
     if (!context.tool.centreCutting) this.findings.push(cannotPlunge(context, at));
   }
 

@@ -58,18 +58,28 @@ export function stationsOver(
   return stations;
 }
 
-/** Follows a chain at the heights of its stations; steps down go at the entry feed. */
+/** Feeds along a lap that goes up and down, mm/min: level and up, slanting down, straight down. */
+export interface LapFeeds {
+  feed: number;
+  entryFeed: number;
+  down: number;
+}
+
+/** Follows a chain at the heights of its stations. */
 export function followStations(
   path: PathBuilder,
   chain: Chain,
   stations: Station[],
-  { feed, entryFeed }: { feed: number; entryFeed: number },
+  { feed, entryFeed, down }: LapFeeds,
   tag: Tag,
 ): void {
   for (let k = 1; k < stations.length; k++) {
     const [p, q] = [stations[k - 1], stations[k]];
-    if (q.s - p.s < 1e-9) path.line(path.x, path.y, q.z, q.z < p.z ? entryFeed : feed, tag);
-    else followBetween(path, chain, p, q, feed, tag);
+    const [along, drop] = [q.s - p.s, p.z - q.z];
+    // The steeper it slants, the more of its end cuts.
+    const slanting = Math.min(entryFeed, (down * Math.hypot(along, drop)) / Math.max(drop, 1e-9));
+    if (along < 1e-9) path.line(path.x, path.y, q.z, drop > 0 ? down : feed, tag);
+    else followBetween(path, chain, p, q, drop > 1e-9 ? slanting : feed, tag);
   }
 }
 

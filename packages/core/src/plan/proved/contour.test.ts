@@ -183,7 +183,13 @@ describe('laps and stations', () => {
           };
           const stations = stationsOver(length, from, from - drop, tabs, 2);
           const path = new PathBuilder().rapid(length / (2 * Math.PI), 0, from);
-          followStations(path, circle(0, 0, length / (2 * Math.PI)), stations, { feed: 100, entryFeed: 50 }, 'cut');
+          followStations(
+            path,
+            circle(0, 0, length / (2 * Math.PI)),
+            stations,
+            { feed: 100, entryFeed: 50, down: 50 },
+            'cut',
+          );
           const { z, count: n } = path.build();
           stations.forEach((s, i) => i && expect(s.s).toBeGreaterThanOrEqual(stations[i - 1].s - 1e-9));
           expect(stations[stations.length - 1].s).toBeCloseTo(length, 9);

@@ -1,4 +1,4 @@
-import { jobWith, withStock } from '../../../testing/jobs';
+import { atSuggestedSpeeds, jobWith, prove, withOperation, withStock } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
 import { powerAt } from '../../machine/machine';
 import { MACHINES, MATERIALS } from '../../shop/library';
@@ -81,5 +81,24 @@ describe('power from what is taken away', () => {
     const wanted = (5 * ae * 600 * kc11 * ((2 * fz * ae) / (10 * phi)) ** -mc) / 60e6;
     const sorted = Array.from(p.proof.samples.load, (_, i) => p.kW(i)).sort((a, b) => a - b);
     expect(Math.abs(sorted[Math.floor(sorted.length * 0.6)] / wanted - 1)).toBeLessThan(0.02);
+  });
+});
+
+describe('on light machines, at the suggested speeds, what goes down takes no more than the spindle has', () => {
+  const shape = { type: 'rectangle', width: 34, height: 24, radius: 8 } as const;
+  const base = withStock(jobWith(shape, { depth: 4 }, 6), { ...flush, bottom: 0 });
+  test.each([
+    ['whimbrel', 'steel-low', 3, 'pocket', 'f2', { entry: 'plunge' }],
+    ['sanderling', 'alu-6082', 4, 'pocket', 'f2', { entry: 'plunge' }],
+    ['sanderling', 'steel-low', 3, 'contour', 'f1', { tabs: 'ramped', descent: 'straight', side: 'on the line' }],
+    ['sanderling', 'alu-6082', 4, 'contour', 'f1', { tabs: 'rectangular', descent: 'straight' }],
+  ])('%s, %s, T%i: %s %s %o', (machineId, materialId, number, kind, target, params) => {
+    const machine = MACHINES.find((m) => m.id === machineId)!;
+    const material = MATERIALS.find((m) => m.id === materialId)!;
+    const job = atSuggestedSpeeds(withOperation({ ...base, machine, material }, kind, [target], tool(number), params));
+    const [setup] = job.setups;
+    const operations = setup.operations.map((o) => ({ ...o, coolant: 'off' as const }));
+    const { codes } = prove({ ...job, setups: [{ ...setup, operations }] }, 0.2);
+    expect(codes.filter((c) => ['power-high', 'power-over', 'stalls'].includes(c))).toEqual([]);
   });
 });

@@ -4,7 +4,7 @@ import { boundsOf, growBounds } from '../../../geometry/plane/point';
 import { Finding, finding } from '../../../quantity/finding';
 import { radians } from '../../../quantity/units';
 import { isAxial, profileTop } from '../../../shop/tool';
-import { helixDown, rampDown } from '../../entry';
+import { helixDown, rampDown, plungeFeedOf } from '../../entry';
 import { finishWalls } from '../finish';
 import { Level } from '../../levels';
 import { PlanContext } from '../../operation';
@@ -231,7 +231,7 @@ export class ClearPlanner {
     const angle = radians(params.entryAngle);
     if (s.kind === 'plunge') {
       this.approach(s.x, s.y, Math.min(from, s.deep ?? from) + GAP);
-      path.line(s.x, s.y, z, entryFeed, 'entry');
+      path.line(s.x, s.y, z, plungeFeedOf(context), 'entry');
       return;
     }
     const start = s.kind === 'helix' ? { x: s.x + s.radius, y: s.y } : s.chain.vertices[0];

@@ -1,3 +1,4 @@
+import { plungeFeedOf } from '../../entry';
 import { Chain, chainLength } from '../../../geometry/plane/chain';
 import { area, contains, distanceToBoundary, intersection, offset } from '../../../geometry/plane/clip';
 import { distance, Point } from '../../../geometry/plane/point';
@@ -190,6 +191,7 @@ export class ContourPlanner {
   private lap(lap: Chain, wall: Wall, leave: number, from: number, z: number, room: number): void {
     const { path, context, params } = this;
     const feeds = context.operation.speeds;
+    const down = plungeFeedOf(context);
     // Whether a lead is clear is looked for along all that was cut before it.
     context.budget.spend(LAP_STEPS + Math.ceil(path.count / 8));
     const { on, off } = this.ways(lap, wall, leave, z, room);
@@ -216,15 +218,15 @@ export class ContourPlanner {
           path,
           lap,
           over(level(n), level(n + 1)),
-          { feed: feeds.entryFeed, entryFeed: feeds.entryFeed },
+          { feed: feeds.entryFeed, entryFeed: feeds.entryFeed, down },
           'entry',
         );
     } else {
-      path.line(at.x, at.y, z, feeds.entryFeed, 'entry');
+      path.line(at.x, at.y, z, down, 'entry');
       if (!context.tool.centreCutting && !this.findings.some((f) => f.code === 'cannot-plunge'))
         this.findings.push(cannotPlunge(context, at));
     }
-    followStations(path, lap, over(z, z), feeds, 'cut');
+    followStations(path, lap, over(z, z), { ...feeds, down }, 'cut');
     if (off) this.goesOff(off, path.z, this.compensatesAt(leave));
     path.rapid(path.x, path.y, context.clearance);
   }

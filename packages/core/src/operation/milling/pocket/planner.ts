@@ -8,7 +8,7 @@ import { Finding, finding } from '../../../quantity/finding';
 import { radians } from '../../../quantity/units';
 import { solidAt } from '../../../part/plate/model';
 import { cannotPlunge } from '../../checks';
-import { helixDown, rampDown } from '../../entry';
+import { helixDown, rampDown, plungeFeedOf } from '../../entry';
 import { finishWalls } from '../finish';
 import { layersBetween } from '../../layers';
 import { LAP_STEPS, PlanContext } from '../../operation';
@@ -305,7 +305,7 @@ export class PocketPlanner {
     }
     this.approach(start, from);
     this.path
-      .line(start.x, start.y, z, operation.speeds.entryFeed, 'entry')
+      .line(start.x, start.y, z, plungeFeedOf(this.context), 'entry')
       .follow(chain, z, operation.speeds.feed, 'cut');
   }
 }
