@@ -8,7 +8,9 @@ import {
   Proof,
   TOOLS,
   formatNumber,
+  formatThin,
   formatTime,
+  formatVolume,
   hasStop,
   importDrawing,
   leftBefore,
@@ -144,7 +146,7 @@ export function prove(args: string[]): number {
     `time ${formatTime(figures.minutes.total)} (cut ${formatTime(figures.minutes.cut)}, rapid ${formatTime(figures.minutes.rapid)}, tool changes ${formatTime(figures.minutes.toolChange)}, dwell ${formatTime(figures.minutes.dwell)})`,
   );
   print(
-    `removed ${figures.removedCm3.toFixed(2)} cm³ on a ${figures.cell.toFixed(3)} mm grid, ${figures.finestCell.toFixed(3)} mm where it matters`,
+    `removed ${formatVolume(figures.removedCm3 * 1000, job.unit)} on a grid of ${formatThin(figures.cell, job.unit)}, ${formatThin(figures.finestCell, job.unit)} where it matters`,
   );
   print(
     `peaks: engaged ${figures.peakEngagementDegrees.toFixed(0)}°, spindle ${(figures.peakSpindleLoad * 100).toFixed(0)} %`,

@@ -38,6 +38,7 @@ const ribbon = (load = 0.5, more = {}) =>
   show(
     <LoadRibbon
       samples={samples(load)}
+      unit="mm"
       measure="rate"
       total={10}
       time={5}

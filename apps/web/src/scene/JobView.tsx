@@ -1,7 +1,7 @@
 import { ReactNode, RefObject, memo, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { Tool, boxOf, groundOf, type Vec3 } from '@tidypath/core';
+import { LengthUnit, Tool, boxOf, formatLength, formatThin, groundOf, type Vec3 } from '@tidypath/core';
 import { LEFT_STEPS, SPACE, TEMPER } from '../theme/theme';
 import { usePalette } from '../theme/usePalette';
 import { Txt } from '../ui/Txt';
@@ -66,14 +66,14 @@ const TemperKey = () => (
 );
 
 /** The colours of a piece held against the part. */
-function LeftKey() {
+function LeftKey({ unit }: { unit: LengthUnit }) {
   const palette = usePalette();
   const [least, most] = [LEFT_STEPS[0], LEFT_STEPS[LEFT_STEPS.length - 1]];
   return (
     <ColourKey
-      label={`Colours: red is cut into the part, grey as wanted, then metal left from ${least} to ${most} mm and more`}
+      label={`Colours: red is cut into the part, grey as wanted, then metal left from ${formatLength(least, unit)} to ${formatLength(most, unit)} and more`}
       from="cut into"
-      to={`left, to ${most} mm`}
+      to={`left, to ${formatThin(most, unit)}`}
       colours={[palette.danger, palette.right, ...TEMPER]}
     />
   );
@@ -136,7 +136,7 @@ export const JobView = memo(function JobView({
         ))}
         {buttons}
         <View style={{ flex: 1 }} />
-        {against ? <LeftKey /> : showPath && <TemperKey />}
+        {against ? <LeftKey unit={job.unit} /> : showPath && <TemperKey />}
       </View>
     </View>
   );

@@ -10,6 +10,8 @@ export { type ParameterInfo, parametersOf, type ParameterUnit } from './paramete
 export {
   degrees,
   formatFeed,
+  formatThin,
+  formatVolume,
   formatLength,
   formatNumber,
   formatSurfaceSpeed,

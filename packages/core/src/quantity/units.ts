@@ -28,6 +28,16 @@ export function formatLength(mm: number, unit: LengthUnit): string {
   return `${lengthNumber(mm, unit)} ${unit === 'mm' ? 'mm' : 'in'}`;
 }
 
+/** mm³ -> the number shown for a volume of metal, "12.5 cm³" or "0.763 in³"; small ones in mm³ where `small`. */
+export function formatVolume(mm3: number, unit: LengthUnit, small = false): string {
+  if (unit === 'inch') return `${formatNumber(mm3 / MM_PER_INCH ** 3, small ? 5 : 3)} in³`;
+  return small ? `${formatNumber(mm3, 1)} mm³` : `${formatNumber(mm3 / 1000, 2)} cm³`;
+}
+
+/** mm -> a small length with its unit, "0.012 mm" or "0.0005 in". */
+export const formatThin = (mm: number, unit: LengthUnit, digits = 3): string =>
+  unit === 'mm' ? `${formatNumber(mm, digits)} mm` : `${formatNumber(mm / MM_PER_INCH, digits + 1)} in`;
+
 /** mm/min -> text with its unit: "950 mm/min" or "37.4 in/min". */
 export function formatFeed(mmPerMin: number, unit: LengthUnit): string {
   return unit === 'mm' ? `${formatNumber(mmPerMin, 0)} mm/min` : `${formatNumber(mmPerMin / MM_PER_INCH, 1)} in/min`;

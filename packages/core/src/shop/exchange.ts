@@ -2,6 +2,7 @@ import Papa from 'papaparse';
 import { Finding, finding, hasStop } from '../quantity/finding';
 import { parseLength } from '../quantity/length';
 import { parametersOf } from '../quantity/parameter';
+import { LengthUnit, formatLength } from '../quantity/units';
 import { freePocket } from './check';
 import { Holder } from './holder';
 import { TOOLS } from './library';
@@ -73,14 +74,15 @@ function defaultsFor(kind: ToolKind, diameter: number, holders: Holder[]): Tool 
 }
 
 /** A whole new tool of a kind and size: every value started from the kind’s own proportions, in the first free pocket. */
-export function newTool(kind: ToolKind, diameter: number, rack: Tool[], holders: Holder[]): Tool {
+export function newTool(kind: ToolKind, diameter: number, rack: Tool[], holders: Holder[], unit?: LengthUnit): Tool {
   const number = freePocket(rack);
   const like = defaultsFor(kind, diameter, holders);
   return {
     ...like,
     id: freshToolId(rack),
     number,
-    name: `${Math.round(diameter * 1000) / 1000} mm ${INFO.kind.words![kind]}`,
+    name: `${formatLength(diameter, unit ?? 'mm')} ${INFO.kind.words![kind]}`,
+    ...(unit === 'inch' && { unit }),
   };
 }
 

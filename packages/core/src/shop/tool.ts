@@ -1,5 +1,6 @@
 import { ListOf, Nested } from '../quantity/nested';
-import { IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
+import { IsIn, IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
+import type { LengthUnit } from '../quantity/units';
 import { Choice, Parameter, Toggle, Words } from '../quantity/parameter';
 import { Holder } from './holder';
 
@@ -72,6 +73,8 @@ const of = (...forms: Form[]) => ({ always: true, matters: (t: { kind: ToolKind 
 /** A tool as it stands in its holder. Lengths in mm from the tip, angles in degrees. */
 export class Tool {
   @IsString() @Length(1, 40) id!: string;
+  /** Unit its lengths are written in; mm where left out. Kept are mm. */
+  @IsOptional() @IsIn(['mm', 'inch']) unit?: LengthUnit;
   @Choice({
     group: 'Tool',
     label: 'Kind',

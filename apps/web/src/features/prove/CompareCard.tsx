@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { MEASURES, Measure, Operation } from '@tidypath/core';
+import { LengthUnit, MEASURES, Measure, Operation } from '@tidypath/core';
 import type { ProofView } from '../../compute/messages';
 import { SPACE } from '../../theme/theme';
 import { Card } from '../../ui/Card';
@@ -17,6 +17,7 @@ interface Props {
   name: string;
   operations: Operation[];
   measure: Measure;
+  unit: LengthUnit;
 }
 
 /** Programs put aside to hold others against, the newest first; they stay while the page is open. */
@@ -25,7 +26,7 @@ let count = 0;
 const MOST_KEPT = 4;
 
 /** Two operations or programs, one above the other on the same scale. */
-export function CompareCard({ proof, name, operations, measure }: Props) {
+export function CompareCard({ proof, name, operations, measure, unit }: Props) {
   const [asides, setAsides] = useState(kept);
   const [chosen, setChosen] = useState<[string?, string?]>([]);
   const all = useMemo(
@@ -46,7 +47,7 @@ export function CompareCard({ proof, name, operations, measure }: Props) {
       <Txt heading>Compare</Txt>
       <Choices label="This" value={one} options={options} onChange={(v) => setChosen([v, other])} fold />
       <Choices label="With" value={other} options={options} onChange={(v) => setChosen([one, v])} fold />
-      {pair[0] && pair[1] && <Pair pair={[pair[0], pair[1]]} measure={measure} />}
+      {pair[0] && pair[1] && <Pair pair={[pair[0], pair[1]]} measure={measure} unit={unit} />}
       <Button mode="outlined" onPress={keep} style={{ alignSelf: 'flex-start' }} testID="put-aside">
         Put this program aside
       </Button>
@@ -57,13 +58,14 @@ export function CompareCard({ proof, name, operations, measure }: Props) {
   );
 }
 
-function Pair({ pair, measure }: { pair: [LoadStretch, LoadStretch]; measure: Measure }) {
+function Pair({ pair, measure, unit }: { pair: [LoadStretch, LoadStretch] } & Pick<Props, 'measure' | 'unit'>) {
   return (
     <View style={{ gap: SPACE.s }} testID="compared">
-      <RibbonPair pair={pair} measure={measure} />
+      <RibbonPair pair={pair} measure={measure} unit={unit} />
       {MEASURES.map((m) => (
         <Txt key={m} kind="small">
-          {MEASURE_INFO[m].label} at most {pair.map((s) => MEASURE_INFO[m].text(highestOf(m, s.samples))).join(' and ')}
+          {MEASURE_INFO[m].label} at most{' '}
+          {pair.map((s) => MEASURE_INFO[m].text(highestOf(m, s.samples), unit)).join(' and ')}
         </Txt>
       ))}
     </View>

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { LEVEL_DEFAULTS, Measure, formatNumber, formatTime, hasStop } from '@tidypath/core';
+import { LEVEL_DEFAULTS, LengthUnit, Measure, formatNumber, formatTime, hasStop } from '@tidypath/core';
 import { engine } from '../../compute/engine';
 import type { LevelledView, LoadView, ProofView } from '../../compute/messages';
 import { SPACE } from '../../theme/theme';
@@ -17,13 +17,14 @@ import { wholeOf } from './stretches';
 interface Props {
   proof: ProofView;
   measure: Measure;
+  unit: LengthUnit;
   fileName: string;
 }
 
 const MEASURED: Measure[] = ['chip', 'load', 'force'];
 
 /** Feeds rewritten so that the chip stays as thick, shown before and after, saved as another program. */
-export function LevelCard({ proof, measure, fileName }: Props) {
+export function LevelCard({ proof, measure, unit, fileName }: Props) {
   const [ask, setAsk] = useState(LEVEL_DEFAULTS);
   const [made, setMade] = useState<{ of: ProofView; after: LevelledView }>();
   const after = made?.of === proof ? made.after : undefined;
@@ -68,7 +69,7 @@ export function LevelCard({ proof, measure, fileName }: Props) {
       <Button mode="outlined" onPress={level} loading={busy} disabled={busy} testID="level-try">
         {after ? 'Level again' : 'Show what it would do'}
       </Button>
-      {after && <Outcome before={proof} after={after} measure={measure} fileName={fileName} />}
+      {after && <Outcome before={proof} after={after} measure={measure} unit={unit} fileName={fileName} />}
     </Card>
   );
 }
@@ -77,13 +78,9 @@ function Outcome({
   before,
   after,
   measure,
+  unit,
   fileName,
-}: {
-  before: LoadView;
-  after: LevelledView;
-  measure: Measure;
-  fileName: string;
-}) {
+}: { before: LoadView; after: LevelledView } & Omit<Props, 'proof'>) {
   const change = (after.clock.total / before.clock.total - 1) * 100;
   return (
     <View style={{ gap: SPACE.s }} testID="level-outcome">
@@ -93,11 +90,11 @@ function Outcome({
       </Txt>
       {MEASURED.map((m) => (
         <Txt key={m} kind="small">
-          {MEASURE_INFO[m].label} at most {MEASURE_INFO[m].text(highestOf(m, before.samples))}, then{' '}
-          {MEASURE_INFO[m].text(highestOf(m, after.samples))}
+          {MEASURE_INFO[m].label} at most {MEASURE_INFO[m].text(highestOf(m, before.samples), unit)}, then{' '}
+          {MEASURE_INFO[m].text(highestOf(m, after.samples), unit)}
         </Txt>
       ))}
-      <RibbonPair pair={[wholeOf('As it is', before), wholeOf('Levelled', after)]} measure={measure} />
+      <RibbonPair pair={[wholeOf('As it is', before), wholeOf('Levelled', after)]} measure={measure} unit={unit} />
       {after.findings.map((f, i) => (
         <FindingCard key={i} finding={f} />
       ))}

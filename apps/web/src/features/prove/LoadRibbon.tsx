@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { LayoutChangeEvent, View } from 'react-native';
 import Svg, { Line, Path, Rect } from 'react-native-svg';
-import type { Finding, Measure, Samples } from '@tidypath/core';
+import type { Finding, LengthUnit, Measure, Samples } from '@tidypath/core';
 import { SIZE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Txt } from '../../ui/Txt';
@@ -12,6 +12,7 @@ interface Props {
   /** What a screen reader calls it. */
   label?: string;
   samples: Samples;
+  unit: LengthUnit;
   /** What its height shows. */
   measure: Measure;
   /** Value of its full height; the greatest one when left out. */
@@ -33,6 +34,7 @@ const KEY_STEP = 2;
 export function LoadRibbon({
   label = 'Load ribbon: time in the program',
   samples,
+  unit,
   measure,
   scale,
   total,
@@ -76,7 +78,7 @@ export function LoadRibbon({
           {list.some((b) => b.load > 1) ? '▲ overload hatched' : ''}
         </Txt>
         <Txt kind="small" tone="quiet">
-          {MEASURE_INFO[measure].label}, up to {MEASURE_INFO[measure].text(highest)}
+          {MEASURE_INFO[measure].label}, up to {MEASURE_INFO[measure].text(highest, unit)}
         </Txt>
       </View>
       <View

@@ -1,4 +1,4 @@
-import { MEASURES, Measure, Peak, formatTime } from '@tidypath/core';
+import { LengthUnit, MEASURES, Measure, Peak, formatTime } from '@tidypath/core';
 import { Card } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { LinkList, LinkRow } from './LinkRow';
@@ -9,12 +9,13 @@ interface Props {
   measure: Measure;
   onMeasure: (measure: Measure) => void;
   peaks: Peak[];
+  unit: LengthUnit;
   lines: Uint32Array;
   onPeak: (peak: Peak) => void;
 }
 
 /** What the ribbon shows, and its heaviest moments with their cause. */
-export function PeaksCard({ measure, onMeasure, peaks, lines, onPeak }: Props) {
+export function PeaksCard({ measure, onMeasure, peaks, unit, lines, onPeak }: Props) {
   const { text } = MEASURE_INFO[measure];
   return (
     <Card testID="peaks">
@@ -30,7 +31,7 @@ export function PeaksCard({ measure, onMeasure, peaks, lines, onPeak }: Props) {
           <LinkRow
             key={peak.sample}
             testID={`peak-${i}`}
-            left={`${text(peak.value)} · ${peak.cause}`}
+            left={`${text(peak.value, unit)} · ${peak.cause}`}
             right={`${formatTime(peak.time / 60)} · line ${lines[peak.motion]}`}
             onPress={() => onPeak(peak)}
           />

@@ -1,4 +1,4 @@
-import { WrongPlace, formatNumber } from '@tidypath/core';
+import { LengthUnit, WrongPlace, formatVolume, lengthNumber } from '@tidypath/core';
 import { Card } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
 import { LinkList, LinkRow } from './LinkRow';
@@ -8,11 +8,12 @@ interface Props {
   places: WrongPlace[];
   /** Work zero, part coordinates. */
   zero: { x: number; y: number };
+  unit: LengthUnit;
   onPlace: (place: WrongPlace) => void;
 }
 
 /** Where the finished piece is not as the part wants it, the worst first. */
-export function PlacesCard({ places, zero, onPlace }: Props) {
+export function PlacesCard({ places, zero, unit, onPlace }: Props) {
   return (
     <Card testID="places">
       <Txt heading>Against the part</Txt>
@@ -22,8 +23,8 @@ export function PlacesCard({ places, zero, onPlace }: Props) {
           <LinkRow
             key={i}
             testID={`place-${i}`}
-            left={`${offText(p.by, p.kind)}, ${formatNumber(p.volume, 1)} mm³`}
-            right={`X ${formatNumber(p.x - zero.x, 1)} Y ${formatNumber(p.y - zero.y, 1)}`}
+            left={`${offText(p.by, p.kind, unit)}, ${formatVolume(p.volume, unit, true)}`}
+            right={`X ${lengthNumber(p.x - zero.x, unit)} Y ${lengthNumber(p.y - zero.y, unit)}`}
             onPress={() => onPlace(p)}
           />
         ))}

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { Button, IconButton } from 'react-native-paper';
-import { Probe, formatNumber } from '@tidypath/core';
+import { LengthUnit, Probe, formatNumber, lengthNumber } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
 import { Card, Row } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
@@ -17,26 +17,29 @@ interface Props {
   zero: { x: number; y: number; z: number };
   /** Program line of every motion. */
   lines: Uint32Array;
+  unit: LengthUnit;
   onMotion: (motion: number) => void;
 }
 
-const mm = (v: number) => formatNumber(v, 2);
+/** In hundredths of a mm, or as inches are written. */
+const placeText = (unit: LengthUnit) => (mm: number) => (unit === 'mm' ? formatNumber(mm, 2) : lengthNumber(mm, unit));
 
-const heightText = ({ z, wanted, by, kind }: Probe, zero: number) =>
+const heightText = ({ z, wanted, by, kind }: Probe, zero: number, unit: LengthUnit, mm = placeText(unit)) =>
   [
     z === undefined ? 'No metal here' : `Height Z ${mm(z - zero)}`,
     wanted === undefined
       ? undefined
-      : `wanted Z ${mm(wanted - zero)}${kind ? `: ${offText(by, kind)}` : ', as it should be'}`,
+      : `wanted Z ${mm(wanted - zero)}${kind ? `: ${offText(by, kind, unit)}` : ', as it should be'}`,
   ]
     .filter(Boolean)
     .join(', ');
 
 /** What stands where the picture was tapped: height, walls, the line that cut it, sections, and the way to a second point. */
-export function ProbeCard({ probing, zero, lines, onMotion }: Props) {
+export function ProbeCard({ probing, zero, lines, unit, onMotion }: Props) {
   const { probe, from, measure, close } = probing;
   const [along, setAlong] = useState<'x' | 'y'>('x');
   if (!probe) return null;
+  const [mm, name] = [placeText(unit), unit === 'mm' ? 'mm' : 'in'];
   const { x, y, z = zero.z, wall, motion } = probe;
   const start = from && { ...from, z: from.z ?? zero.z };
   return (
@@ -47,11 +50,18 @@ export function ProbeCard({ probing, zero, lines, onMotion }: Props) {
         </Txt>
         <IconButton icon="close" accessibilityLabel="Close the probe" onPress={close} style={{ margin: 0 }} />
       </View>
-      <Txt testID="probe-height">{heightText(probe, zero.z)}</Txt>
-      {wall !== undefined && <Txt>Nearest wall {mm(wall)} mm away</Txt>}
+      <Txt testID="probe-height">{heightText(probe, zero.z, unit)}</Txt>
+      {wall !== undefined && (
+        <Txt>
+          Nearest wall {mm(wall)} {name} away
+        </Txt>
+      )}
       {start && (
         <Txt testID="probe-way">
-          <Txt bold>{mm(Math.hypot(x - start.x, y - start.y, z - start.z))} mm</Txt> from the first point:{' '}
+          <Txt bold>
+            {mm(Math.hypot(x - start.x, y - start.y, z - start.z))} {name}
+          </Txt>{' '}
+          from the first point:{' '}
           <Txt mono kind="small">{`X\u00a0${mm(x - start.x)} Y\u00a0${mm(y - start.y)} Z\u00a0${mm(z - start.z)}`}</Txt>
         </Txt>
       )}

@@ -49,7 +49,8 @@ export const ProofCards = memo(function ProofCards({
   onPlace,
   onReport,
 }: Props) {
-  const { setup, computed } = useJob();
+  const { job, setup, computed } = useJob();
+  const { unit } = job;
   const { plan, proofFresh } = computed;
   return (
     <>
@@ -61,17 +62,25 @@ export const ProofCards = memo(function ProofCards({
         goLabel="Show"
       />
       <TimeCard proof={proof} onReport={() => void onReport()} />
-      {proof.allowed && plan && <PlacesCard places={proof.places} zero={plan.zero} onPlace={onPlace} />}
+      {proof.allowed && plan && <PlacesCard places={proof.places} zero={plan.zero} unit={unit} onPlace={onPlace} />}
       <PeaksCard
         measure={measure}
         onMeasure={onMeasure}
         peaks={proof.peaks[measure]}
+        unit={unit}
         lines={proof.lines}
         onPeak={(peak) => onSeek(within(peak.time))}
       />
-      <StepsCard steps={proof.steps} operations={setup.operations} onStep={(s) => onSeek(startOf(proof, s.motion))} />
-      {proofFresh && <LevelCard proof={proof} measure={measure} fileName={fileName} />}
-      {proofFresh && <CompareCard proof={proof} name={fileName} operations={setup.operations} measure={measure} />}
+      <StepsCard
+        steps={proof.steps}
+        operations={setup.operations}
+        unit={unit}
+        onStep={(s) => onSeek(startOf(proof, s.motion))}
+      />
+      {proofFresh && <LevelCard proof={proof} measure={measure} unit={unit} fileName={fileName} />}
+      {proofFresh && (
+        <CompareCard proof={proof} name={fileName} operations={setup.operations} measure={measure} unit={unit} />
+      )}
     </>
   );
 });

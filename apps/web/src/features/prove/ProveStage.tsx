@@ -155,6 +155,7 @@ export function ProveStage() {
     <View style={{ gap: SPACE.xs }}>
       <LoadRibbon
         samples={proof.samples}
+        unit={job.unit}
         measure={measure}
         total={total}
         time={time}
@@ -162,7 +163,7 @@ export function ProveStage() {
         onSeek={player.seek}
         onFlag={go}
       />
-      <Transport proof={proof} player={player} measure={measure} lines={lines} />
+      <Transport proof={proof} player={player} measure={measure} unit={job.unit} lines={lines} />
       {chosen?.time === time && <FindingLine finding={chosen.finding} />}
     </View>
   );
@@ -204,6 +205,7 @@ export function ProveStage() {
           probing={probing}
           zero={plan.zero}
           lines={proof.lines}
+          unit={job.unit}
           onMotion={(motion) => show(proof.ends[motion])}
         />
       )}

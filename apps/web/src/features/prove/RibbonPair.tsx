@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import { Measure, formatTime } from '@tidypath/core';
+import { LengthUnit, Measure, formatTime } from '@tidypath/core';
 import { Txt } from '../../ui/Txt';
 import { LoadRibbon } from './LoadRibbon';
 import { highestOf } from './measures';
@@ -7,8 +7,14 @@ import type { LoadStretch } from './stretches';
 
 const nowhere = () => undefined;
 
+interface Props {
+  pair: [LoadStretch, LoadStretch];
+  measure: Measure;
+  unit: LengthUnit;
+}
+
 /** Two loads one above the other, on the same scale of height and time. */
-export function RibbonPair({ pair, measure }: { pair: [LoadStretch, LoadStretch]; measure: Measure }) {
+export function RibbonPair({ pair, measure, unit }: Props) {
   const scale = highestOf(measure, pair[0].samples, pair[1].samples);
   const total = Math.max(...pair.map((s) => s.seconds));
   return pair.map(({ name, seconds, samples }, i) => (
@@ -20,6 +26,7 @@ export function RibbonPair({ pair, measure }: { pair: [LoadStretch, LoadStretch]
         label={`Load: ${name}`}
         samples={samples}
         measure={measure}
+        unit={unit}
         scale={scale}
         total={total}
         time={0}

@@ -1,4 +1,4 @@
-import { Operation, StepFigures, formatNumber, formatTime } from '@tidypath/core';
+import { LengthUnit, Operation, StepFigures, formatNumber, formatTime, formatVolume } from '@tidypath/core';
 import { Card } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
 import { LinkList, LinkRow } from './LinkRow';
@@ -6,11 +6,12 @@ import { LinkList, LinkRow } from './LinkRow';
 interface Props {
   steps: StepFigures[];
   operations: Operation[];
+  unit: LengthUnit;
   onStep: (step: StepFigures) => void;
 }
 
 /** What every operation did: its time, its metal, its load. */
-export function StepsCard({ steps, operations, onStep }: Props) {
+export function StepsCard({ steps, operations, unit, onStep }: Props) {
   if (steps.length === 0) return null;
   return (
     <Card testID="steps">
@@ -20,7 +21,7 @@ export function StepsCard({ steps, operations, onStep }: Props) {
           <LinkRow
             key={s.operationId}
             left={operations.find((o) => o.id === s.operationId)?.name ?? ''}
-            right={`${formatTime(s.minutes)}  ${formatNumber(s.removed, 2)} cm³  ${formatNumber(s.load * 100, 0)} %`}
+            right={`${formatTime(s.minutes)}  ${formatVolume(s.removed * 1000, unit)}  ${formatNumber(s.load * 100, 0)} %`}
             onPress={() => onStep(s)}
           />
         ))}

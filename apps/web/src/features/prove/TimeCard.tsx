@@ -1,5 +1,5 @@
 import { Button } from 'react-native-paper';
-import { formatNumber, formatTime } from '@tidypath/core';
+import { formatLength, formatNumber, formatTime, formatVolume } from '@tidypath/core';
 import { engine } from '../../compute/engine';
 import type { ProofView } from '../../compute/messages';
 import { Card, Row } from '../../ui/Card';
@@ -30,9 +30,10 @@ export function TimeCard({ proof, onReport }: Props) {
         ]}
       />
       <Txt kind="small" testID="removed">
-        {formatNumber(proof.removed, 2)} cm³ removed. Acceleration {formatNumber(job.machine.acceleration, 0)} mm/s².
-        Heights on a grid of {gridText(proof.grid)}: {formatNumber(proof.grid.cells / 1e6, 2)} million cells,{' '}
-        {formatNumber(proof.grid.memory / 1e6, 0)} MB.
+        {formatVolume(proof.removed * 1000, job.unit)} removed. Acceleration{' '}
+        {formatLength(job.machine.acceleration, job.unit)}
+        /s². Heights on a grid of {gridText(proof.grid, job.unit)}: {formatNumber(proof.grid.cells / 1e6, 2)} million
+        cells, {formatNumber(proof.grid.memory / 1e6, 0)} MB.
       </Txt>
       <NumberField
         label="This machine’s moves take longer by"

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { Button, IconButton } from 'react-native-paper';
-import { Lines, Measure, formatTime } from '@tidypath/core';
+import { LengthUnit, Lines, Measure, formatTime } from '@tidypath/core';
 import type { ProofView } from '../../compute/messages';
 import { SPACE } from '../../theme/theme';
 import { Txt } from '../../ui/Txt';
@@ -14,6 +14,7 @@ interface Props {
   proof: ProofView;
   player: ReturnType<typeof usePlayer>;
   measure: Measure;
+  unit: LengthUnit;
   /** The program's text. */
   lines: Lines;
 }
@@ -22,7 +23,7 @@ const after = <T,>(list: readonly T[], value: T) => list[(list.indexOf(value) + 
 const MIRRORED = { transform: [{ scaleX: -1 }] };
 
 /** Playing both ways at a speed, and going on by line, tool or step. */
-export function Transport({ proof, player, measure, lines }: Props) {
+export function Transport({ proof, player, measure, unit, lines }: Props) {
   const [stride, setStride] = useState<Stride>('line');
   const { time, total, shown, playing } = player;
   const sample = proof.samples.count > 0 ? sampleAt(proof.samples, time) : undefined;
@@ -59,8 +60,8 @@ export function Transport({ proof, player, measure, lines }: Props) {
         </Txt>
         {sample !== undefined && (
           <Txt mono kind="small">
-            {measure !== 'engagement' && `${MEASURE_INFO.engagement.text(proof.samples.engagement[sample])} `}
-            {MEASURE_INFO[measure].text(proof.samples[measure][sample])}
+            {measure !== 'engagement' && `${MEASURE_INFO.engagement.text(proof.samples.engagement[sample], unit)} `}
+            {MEASURE_INFO[measure].text(proof.samples[measure][sample], unit)}
           </Txt>
         )}
       </View>

@@ -1,14 +1,14 @@
-import { Measure, Samples, WrongKind, formatNumber } from '@tidypath/core';
+import { LengthUnit, Measure, Samples, WrongKind, formatNumber, formatThin, formatVolume } from '@tidypath/core';
 import type { ProofView } from '../../compute/messages';
 
 /** How each measure of the load is named and written. */
-export const MEASURE_INFO: Record<Measure, { label: string; text: (v: number) => string }> = {
-  rate: { label: 'Metal', text: (v) => `${formatNumber((v * 60) / 1000, 1)} cm³/min` },
+export const MEASURE_INFO: Record<Measure, { label: string; text: (v: number, unit: LengthUnit) => string }> = {
+  rate: { label: 'Metal', text: (v, unit) => `${formatVolume(v * 60, unit)}/min` },
   engagement: { label: 'Bite', text: (v) => `${formatNumber(v, 0)}°` },
-  chip: { label: 'Chip', text: (v) => `${formatNumber(v, 3)} mm` },
+  chip: { label: 'Chip', text: (v, unit) => formatThin(v, unit) },
   load: { label: 'Spindle', text: (v) => `${formatNumber(v * 100, 0)} %` },
   force: { label: 'Side force', text: (v) => `${formatNumber(v, 0)} N` },
-  bend: { label: 'Bending', text: (v) => `${formatNumber(v, 3)} mm` },
+  bend: { label: 'Bending', text: (v, unit) => formatThin(v, unit) },
 };
 
 /** The greatest value of a measure; of several programs, of all of them. */
@@ -22,8 +22,9 @@ const WRONG: Record<WrongKind, string> = {
 };
 
 /** How a place is not as wanted. */
-export const offText = (by: number, kind: WrongKind) => `${formatNumber(Math.abs(by), 2)} mm ${WRONG[kind]}`;
+export const offText = (by: number, kind: WrongKind, unit: LengthUnit) =>
+  `${formatThin(Math.abs(by), unit, 2)} ${WRONG[kind]}`;
 
 /** How fine a proof's grid is, and where it is finer. */
-export const gridText = ({ cell, finest }: ProofView['grid']) =>
-  `${formatNumber(cell, 3)} mm${finest < cell ? `, ${formatNumber(finest, 3)} mm at walls and narrow cuts` : ''}`;
+export const gridText = ({ cell, finest }: ProofView['grid'], unit: LengthUnit) =>
+  `${formatThin(cell, unit)}${finest < cell ? `, ${formatThin(finest, unit)} at walls and narrow cuts` : ''}`;

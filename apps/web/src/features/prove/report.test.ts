@@ -77,6 +77,14 @@ test('a report stands by itself, says what the proof says, and runs nothing', ()
   expect(page).toContain('<h1>Plate &lt;script&gt;');
 });
 
+test('the report of a job in inches speaks no millimetres', () => {
+  const page = reportPage({ ...reported, job: { ...job, unit: 'inch' } });
+  for (const words of ['0.122 in³', '0.183 in³ removed', '0.02 in cut into the part', 'a grid of 0.0232 in'])
+    expect(page).toContain(words);
+  // A tool keeps its name.
+  expect(page.replace(/\d+ mm end mill/g, '')).not.toMatch(/\d mm\b|cm³|mm³/);
+});
+
 test('without a picture the report is whole all the same', () => {
   const page = reportPage(reported);
   expect(page).not.toContain('<img');

@@ -1,4 +1,15 @@
-import { Finding, Job, MEASURES, Samples, Setup, formatNumber, formatTime } from '@tidypath/core';
+import {
+  Finding,
+  Job,
+  MEASURES,
+  Samples,
+  Setup,
+  formatLength,
+  formatNumber,
+  formatTime,
+  formatVolume,
+  lengthNumber,
+} from '@tidypath/core';
 import type { ProofView } from '../../compute/messages';
 import { MEASURE_INFO, gridText, offText } from './measures';
 
@@ -59,6 +70,7 @@ export function reportPage({ job, setup, proof, program, zero, picture, date }: 
   const stops = proof.findings.filter((f) => f.level === 'stop').length;
   const names = new Map(setup.operations.map((o) => [o.id, o.name]));
   const { clock } = proof;
+  const { unit } = job;
   const title = escape(`${job.name}, ${setup.name}: proof of ${program}`);
   return `<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${title}</title>
@@ -80,11 +92,11 @@ ${picture ? `<img alt="The piece on the machine" src="data:image/png;base64,${ba
       .join(', '),
   )}</p>
 ${table(
-  ['Step', 'Time', 'Metal, cm³', 'Spindle'],
+  ['Step', 'Time', 'Metal', 'Spindle'],
   proof.steps.map((s) => [
     names.get(s.operationId) ?? '',
     formatTime(s.minutes),
-    formatNumber(s.removed, 2),
+    formatVolume(s.removed * 1000, unit),
     `${formatNumber(s.load * 100, 0)} %`,
   ]),
 )}
@@ -95,27 +107,27 @@ ${table(
   MEASURES.flatMap((m) =>
     proof.peaks[m]
       .slice(0, 1)
-      .map((p) => [MEASURE_INFO[m].label, MEASURE_INFO[m].text(p.value), p.cause, String(proof.lines[p.motion])]),
+      .map((p) => [MEASURE_INFO[m].label, MEASURE_INFO[m].text(p.value, unit), p.cause, String(proof.lines[p.motion])]),
   ),
 )}
 <h2>Against the part</h2>
 ${
   table(
-    ['', 'mm³', 'Place'],
+    ['', 'Metal', 'Place'],
     proof.places.map((p) => [
-      offText(p.by, p.kind),
-      formatNumber(p.volume, 1),
-      `X ${formatNumber(p.x - zero.x, 2)} Y ${formatNumber(p.y - zero.y, 2)}`,
+      offText(p.by, p.kind, unit),
+      formatVolume(p.volume, unit, true),
+      `X ${lengthNumber(p.x - zero.x, unit)} Y ${lengthNumber(p.y - zero.y, unit)}`,
     ]),
   ) || '<p>Everything the part asks for is cut, and nothing is cut into it.</p>'
 }
-<p>${formatNumber(proof.removed, 2)} cm³ removed; heights on a grid of ${gridText(proof.grid)}.</p>
+<p>${formatVolume(proof.removed * 1000, unit)} removed; heights on a grid of ${gridText(proof.grid, unit)}.</p>
 <h2>Tools</h2>
 ${table(
-  ['', 'Tool', 'Sticks out, mm'],
+  ['', 'Tool', 'Sticks out'],
   proof.called.map(({ number }) => {
     const tool = job.tools.find((t) => t.number === number);
-    return [`T${number}`, tool?.name ?? 'not known', tool ? formatNumber(tool.stickOut, 1) : ''];
+    return [`T${number}`, tool?.name ?? 'not known', tool ? formatLength(tool.stickOut, unit) : ''];
   }),
 )}
 <p>First run: check tool lengths and work offset, dry run above the part, single block, reduced rapids. The figures are

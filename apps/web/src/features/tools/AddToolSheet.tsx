@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button } from 'react-native-paper';
-import { TOOL_KINDS, TRADES, ToolKind } from '@tidypath/core';
+import { LengthUnit, TOOL_KINDS, TRADES, ToolKind } from '@tidypath/core';
 import { Choices } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
 import { Sheet } from '../../ui/Sheet';
@@ -9,13 +9,14 @@ import { Txt } from '../../ui/Txt';
 interface Props {
   open: boolean;
   onClose: () => void;
-  onAdd: (kind: ToolKind, diameter: number) => void;
+  onAdd: (kind: ToolKind, diameter: number, unit: LengthUnit) => void;
 }
 
 /** A new tool from its kind and size; the rest starts in the kind's own proportions. */
 export function AddToolSheet({ open, onClose, onAdd }: Props) {
   const [kind, setKind] = useState<ToolKind>('flat');
   const [diameter, setDiameter] = useState(8);
+  const [unit, setUnit] = useState<LengthUnit>('mm');
   return (
     <Sheet title="New tool" open={open} onClose={onClose}>
       <Choices
@@ -24,11 +25,20 @@ export function AddToolSheet({ open, onClose, onAdd }: Props) {
         onChange={setKind}
         options={TOOL_KINDS.map((value) => ({ value, label: TRADES[value].label }))}
       />
+      <Choices
+        label="Its lengths are written in"
+        value={unit}
+        onChange={setUnit}
+        options={[
+          { value: 'mm', label: 'mm' },
+          { value: 'inch', label: 'inch' },
+        ]}
+      />
       <LengthField
         label="Diameter"
         testID="new-tool-diameter"
         value={diameter}
-        unit="mm"
+        unit={unit}
         min={0.05}
         max={200}
         onChange={setDiameter}
@@ -40,7 +50,7 @@ export function AddToolSheet({ open, onClose, onAdd }: Props) {
         mode="contained"
         onPress={() => {
           onClose();
-          onAdd(kind, diameter);
+          onAdd(kind, diameter, unit);
         }}
       >
         Add it

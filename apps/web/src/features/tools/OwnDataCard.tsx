@@ -60,7 +60,7 @@ export function OwnDataCard({ tool, onChange }: { tool: Tool; onChange: (data: O
             />
             <LengthField
               label="Chip a tooth"
-              unit="mm"
+              unit={tool.unit ?? 'mm'}
               value={d.chip}
               min={0.0005}
               max={5}

@@ -3,6 +3,7 @@ import { useCallback, useMemo } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import {
+  LengthUnit,
   Tool,
   TRADES,
   cutsFloors,
@@ -33,12 +34,14 @@ import { ToolDrawing } from '../../ui/ToolDrawing';
 
 const FIELDS = parametersOf(Tool);
 
+const unitOf = (tool: Tool): LengthUnit => tool.unit ?? 'mm';
+
 /** What a tool can do, from its numbers. */
 function abilities(tool: Tool): string[] {
   const flank = flankAngle(tool);
   const form = formOf(tool);
   return [
-    cutsWalls(tool) && `mills walls up to ${formatLength(tool.fluteLength, 'mm')} deep`,
+    cutsWalls(tool) && `mills walls up to ${formatLength(tool.fluteLength, unitOf(tool))} deep`,
     cutsFloors(tool) && 'leaves level floors',
     makesHoles(tool) &&
       (startsHoles(tool)
@@ -51,7 +54,7 @@ function abilities(tool: Tool): string[] {
     form === 'bore' && 'sizes holes that are there',
     form === 'tap' && 'makes threads along its axis',
     form === 'thread' && 'mills threads around its axis',
-    form === 'rounding' && `rounds edges to ${formatLength(tool.cornerRadius, 'mm')}`,
+    form === 'rounding' && `rounds edges to ${formatLength(tool.cornerRadius, unitOf(tool))}`,
   ].filter((a): a is string => !!a);
 }
 
@@ -90,7 +93,7 @@ export function ToolPage({ id }: { id: string }) {
         >
           <Card style={{ alignItems: 'center', minWidth: wide ? 320 : undefined }}>
             <View role="img" aria-label={`${tool.name}, drawn to scale`}>
-              <ToolDrawing tool={tool} width={130} height={320} unit="mm" />
+              <ToolDrawing tool={tool} width={130} height={320} unit={unitOf(tool)} />
             </View>
             <View style={{ alignSelf: 'stretch' }}>
               {abilities(tool).map((a) => (
@@ -104,7 +107,16 @@ export function ToolPage({ id }: { id: string }) {
             {loose.map((f, i) => (
               <FindingCard key={i} finding={f} />
             ))}
-            <ValueForm item={tool} fields={FIELDS} unit="mm" findings={findings} onChange={change} />
+            <Choices
+              label="Its lengths are written in"
+              value={unitOf(tool)}
+              options={[
+                { value: 'mm', label: 'mm' },
+                { value: 'inch', label: 'inch' },
+              ]}
+              onChange={(unit) => change({ unit })}
+            />
+            <ValueForm item={tool} fields={FIELDS} unit={unitOf(tool)} findings={findings} onChange={change} />
             <Card>
               <Txt heading kind="large">
                 Holder

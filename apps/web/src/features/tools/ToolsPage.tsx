@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button, Searchbar } from 'react-native-paper';
 import {
+  LengthUnit,
   Form,
   Tool,
   ToolKind,
@@ -80,8 +81,8 @@ export function ToolsPage() {
   const clashes = useMemo(() => items.flatMap((t, i) => pocketFinding(t, items.slice(0, i)) ?? []), [items]);
   const preview = useMemo(() => list && previewTools(list.text, items, holders), [list, items, holders]);
 
-  const add = async (kind: ToolKind, diameter: number) => {
-    const tool = newTool(kind, diameter, items, holders);
+  const add = async (kind: ToolKind, diameter: number, unit: LengthUnit) => {
+    const tool = newTool(kind, diameter, items, holders, unit);
     try {
       await save(0, tool);
       router.push(`/tools/${tool.id}`);
@@ -144,12 +145,12 @@ export function ToolsPage() {
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.s }}>
           {found.map((tool) => (
             <View key={tool.id} style={{ width: wide ? '49%' : '100%' }}>
-              <ToolLine tool={tool} unit="mm" onPress={() => router.push(`/tools/${tool.id}`)} />
+              <ToolLine tool={tool} unit={tool.unit ?? 'mm'} onPress={() => router.push(`/tools/${tool.id}`)} />
             </View>
           ))}
         </View>
       </Page>
-      <AddToolSheet open={adding} onClose={() => setAdding(false)} onAdd={(kind, d) => void add(kind, d)} />
+      <AddToolSheet open={adding} onClose={() => setAdding(false)} onAdd={(...asked) => void add(...asked)} />
       <Sheet title="Tool lists" open={handing} onClose={() => setHanding(false)}>
         <Txt tone="quiet">
           A CSV opens in any spreadsheet; JSON keeps holders and own data whole. Lengths are in mm.

@@ -50,7 +50,7 @@ test('a new tool is its kind and size', () => {
   fireEvent(screen.getByTestId('new-tool-diameter'), 'focus');
   fireEvent.changeText(screen.getByTestId('new-tool-diameter'), '3/8');
   fireEvent.press(screen.getByText('Add it'));
-  expect(onAdd).toHaveBeenCalledWith('reamer', expect.closeTo(9.525, 6));
+  expect(onAdd).toHaveBeenCalledWith('reamer', expect.closeTo(9.525, 6), 'mm');
 });
 
 describe('one tool', () => {
@@ -102,6 +102,15 @@ describe('one tool', () => {
     );
     type('diameter', '6.35');
     type('number', '20');
+  });
+
+  test('a tool may be kept in inches: its numbers are written so, and stay what they are', async () => {
+    show(<ToolPage id="t4" />);
+    fireEvent.press(screen.getByText('inch'));
+    expect(screen.getByTestId('field-diameter').props.value).toBe('0.3937');
+    await waitFor(() => expect((fake.keep.mock.lastCall![2] as Tool).unit).toBe('inch'));
+    expect((fake.keep.mock.lastCall![2] as Tool).diameter).toBe(10);
+    fireEvent.press(screen.getByText('mm'));
   });
 
   test('a save that came too late offers both versions', async () => {
