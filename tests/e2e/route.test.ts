@@ -1,3 +1,4 @@
+import { MATERIALS } from '@tidypath/core';
 import {
   Harness,
   bodyHas,
@@ -35,6 +36,20 @@ test('a route is proposed with its reasons, taken, proved, and undone in one ste
   await proved(page);
   await tap(page, byLabel('Undo'));
   await until('the old route', async () => JSON.stringify(await routeNames(page)) === JSON.stringify(before));
+  expect(harness.problems).toEqual([]);
+  await page.close();
+});
+
+test('another material shows the speeds before and after: taken, they are those of the new one', async () => {
+  const page = await harness.page(PHONE);
+  await harness.open(page, `/job/${await harness.jobId('Float-pulley bracket')}/hold`);
+  await tap(page, '[aria-label="Material"] [aria-checked=true]');
+  await tapText(page, MATERIALS.find((m) => m.id === 'steel-alloy')!.name);
+  expect(await textOf(page, byTest('sheet'))).toMatch(/now [\d\u202f]+ rpm, .* then [\d\u202f]+ rpm/s);
+  await tap(page, byTest('take-speeds'));
+  await tap(page, byTest('stage-cut'));
+  await until('the route', async () => (await routeNames(page)).length > 0);
+  expect(await page.$(byTest('departing-speeds'))).toBeNull();
   expect(harness.problems).toEqual([]);
   await page.close();
 });

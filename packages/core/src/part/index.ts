@@ -1,6 +1,17 @@
 /** What the apps, the command line and the tests may use of this floor. */
 export { IMPORT_DEFAULTS, importDrawing } from './drawing/drawing';
-export { Feature, type Meaning, MEANINGS, type Part, Pattern, type Shape, SHAPES, SINGLE } from './plate/feature';
+export {
+  Feature,
+  type Limited,
+  type Meaning,
+  MEANINGS,
+  type Part,
+  Pattern,
+  type Shape,
+  SHAPES,
+  SINGLE,
+} from './plate/feature';
+export { limitsOf } from './plate/limits';
 export { modelOf, type PartModel } from './plate/model';
 export { newFeature } from './plate/new';
 export { svgPath, type Thumbnail, thumbnailOf } from './plate/outline-path';

@@ -5,6 +5,7 @@ export type { Level } from './findings/words';
 export { hashOf, textKeySteps } from './hash';
 export { freshId } from './ids';
 export { parseLength } from './length';
+export { limitsText, parseSize, rangeText, type Size, sizeText } from './size';
 export { parameterText } from './parameter-text';
 export { type ParameterInfo, parametersOf, type ParameterUnit } from './parameter';
 export {

@@ -8,7 +8,7 @@ import { SPACE } from '../../theme/theme';
 import { Row } from '../../ui/Card';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
-import { counted } from './words';
+import { counted } from '../../ui/counted';
 
 /** Asks for a route beside the page; `proposal` is there when it has come, until it is taken or left. */
 export function useProposal(job: Job, setupId: string) {

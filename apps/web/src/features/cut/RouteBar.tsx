@@ -6,8 +6,8 @@ import { Row } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
 import { planningWords } from '../../session/planning';
 import { useCalmJob, usePace } from '../../session/JobContext';
-import { DepartingSpeeds } from './SpeedsSheet';
-import { counted } from './words';
+import { DepartingSpeeds } from '../../session/SpeedsSheet';
+import { counted } from '../../ui/counted';
 
 /** What the route amounts to; while it is planned, how far that is. Its room stays the same, so nothing below it moves. */
 function RouteLine({ facts }: { facts: string }) {

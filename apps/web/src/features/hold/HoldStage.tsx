@@ -1,8 +1,10 @@
+import { useState } from 'react';
 import { View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import {
   CONTROLLERS,
   Fixture,
+  Job,
   Setup,
   ZERO_POINTS,
   clampBeside,
@@ -18,6 +20,7 @@ import { Choices, plainOptions } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
 import { Txt } from '../../ui/Txt';
 import { useJob } from '../../session/JobContext';
+import { SpeedsSheet, departingOf } from '../../session/SpeedsSheet';
 import { StagePage } from '../../session/StagePage';
 import { JobView } from '../../scene/JobView';
 import { partModel } from '../../session/partModel';
@@ -81,6 +84,12 @@ export function HoldStage() {
   const machines = withOwn(shop.machines, job.machine);
   const set = (more: Partial<Setup>, tag = '') =>
     edit((j) => withSetup(j, { ...j.setups.find((s) => s.id === setup.id)!, ...more }), tag);
+  const [asksSpeeds, setAsksSpeeds] = useState(false);
+  /** Another material or machine: what speeds would be suggested then is shown beside those that are kept. */
+  const change = (next: (j: Job) => Job) => {
+    edit(next);
+    setAsksSpeeds(departingOf(next(job)).length > 0);
+  };
   const { stock } = groundOf(job, setup, partModel);
   const addClamp = () => set({ fixtures: [...setup.fixtures, clampBeside(stock, setup.fixtures)] });
   const setFixture = (next: Fixture) =>
@@ -96,7 +105,7 @@ export function HoldStage() {
         <Choices
           label="Material"
           value={job.material.id}
-          onChange={(id) => edit((j) => ({ ...j, material: copy(materials.find((m) => m.id === id)!) }))}
+          onChange={(id) => change((j) => ({ ...j, material: copy(materials.find((m) => m.id === id)!) }))}
           options={materials.map((m) => ({ value: m.id, label: m.name }))}
         />
         {job.material.caution && <Txt kind="small">◆ {job.material.caution}</Txt>}
@@ -104,7 +113,7 @@ export function HoldStage() {
           label="Machine"
           value={job.machine.id}
           onChange={(id) =>
-            edit((j) => {
+            change((j) => {
               const machine = copy(machines.find((m) => m.id === id)!);
               const controller = controllers.find((c) => c.id === machine.controllerId);
               const next = { ...j, machine };
@@ -127,6 +136,9 @@ export function HoldStage() {
           options={controllers.map((c) => ({ value: c.id, label: c.name }))}
         />
       </Card>
+      {asksSpeeds && (
+        <SpeedsSheet departing={departingOf(job)} job={job} edit={edit} onClose={() => setAsksSpeeds(false)} />
+      )}
       <StockCard setup={setup} set={set} />
       <Card>
         <Txt heading kind="large">

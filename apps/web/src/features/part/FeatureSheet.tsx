@@ -1,11 +1,12 @@
 import { ReactNode } from 'react';
 import { View } from 'react-native';
 import { Button, Switch, TextInput } from 'react-native-paper';
-import { Feature, LengthUnit, MEANINGS, Shape } from '@tidypath/core';
+import { Feature, LengthUnit, Limited, MEANINGS, Shape, Size, limitsOf } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
 import { Fields, Row } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
+import { SizeField } from '../../ui/SizeField';
 import { NumberField } from '../../ui/NumberField';
 import { CounterboreFields, EdgeFields } from './MouthFields';
 import { ThreadField } from './ThreadField';
@@ -25,7 +26,37 @@ interface Props {
   onClose: () => void;
 }
 
-function ShapeFields({ shape, unit, onChange }: { shape: Shape; unit: LengthUnit; onChange: (s: Shape) => void }) {
+/** The feature with one of its sizes and that size's limits changed. */
+function withSize(feature: Feature, size: Limited, { mm, limits }: Size): Feature {
+  const others = (feature.limits ?? []).filter((l) => l.size !== size);
+  const all = limits ? [...others, { size, ...limits }] : others;
+  const kept = { ...feature, limits: all.length ? all : undefined };
+  return size === 'depth' ? { ...kept, depth: mm } : { ...kept, shape: { ...feature.shape, [size]: mm } as Shape };
+}
+
+function ShapeFields({
+  feature,
+  unit,
+  onChange: set,
+}: {
+  feature: Feature;
+  unit: LengthUnit;
+  onChange: (f: Feature) => void;
+}) {
+  const { shape } = feature;
+  const onChange = (next: Shape) => set({ ...feature, shape: next });
+  const size = (label: string, name: Limited, mm: number) => (
+    <SizeField
+      key={label}
+      label={label}
+      value={{ mm, limits: limitsOf(feature, name) }}
+      unit={unit}
+      min={0.01}
+      max={20000}
+      testID={`size-${name}`}
+      onChange={(next) => set(withSize(feature, name, next))}
+    />
+  );
   const length = (label: string, value: number, set: (mm: number) => Shape, min = 0.01) => (
     <LengthField
       key={label}
@@ -42,23 +73,16 @@ function ShapeFields({ shape, unit, onChange }: { shape: Shape; unit: LengthUnit
       return (
         <Fields>
           {[
-            length('Width (X)', shape.width, (width) => ({ ...shape, width })),
-            length('Height (Y)', shape.height, (height) => ({ ...shape, height })),
+            size('Width (X)', 'width', shape.width),
+            size('Height (Y)', 'height', shape.height),
             length('Corner radius', shape.radius, (radius) => ({ ...shape, radius }), 0),
           ]}
         </Fields>
       );
     case 'round':
-      return length('Diameter', shape.diameter, (diameter) => ({ ...shape, diameter }));
+      return size('Diameter', 'diameter', shape.diameter);
     case 'slot':
-      return (
-        <Fields>
-          {[
-            length('Length over all', shape.length, (v) => ({ ...shape, length: v })),
-            length('Width', shape.width, (width) => ({ ...shape, width })),
-          ]}
-        </Fields>
-      );
+      return <Fields>{[size('Length over all', 'length', shape.length), size('Width', 'width', shape.width)]}</Fields>;
     case 'polygon':
       return (
         <Fields>
@@ -71,7 +95,7 @@ function ShapeFields({ shape, unit, onChange }: { shape: Shape; unit: LengthUnit
             step={1}
             onChange={(sides) => onChange({ ...shape, sides })}
           />
-          {length('Across flats', shape.across, (across) => ({ ...shape, across }))}
+          {size('Across flats', 'across', shape.across)}
         </Fields>
       );
     case 'text':
@@ -148,16 +172,15 @@ export function FeatureSheet({ feature, unit, thickness, advice, onChange, onDel
         />
       )}
       {hasDepth && (
-        <LengthField
+        <SizeField
           label="Depth"
-          value={feature.depth}
+          value={{ mm: feature.depth, limits: limitsOf(feature, 'depth') }}
           unit={unit}
           min={0.001}
           max={2000}
-          step={unit === 'mm' ? 0.5 : 0.635}
           help={feature.side ? 'up from the underside of the part' : 'down from the top of the part'}
           testID="feature-depth"
-          onChange={(depth) => set({ depth })}
+          onChange={(depth) => onChange(withSize(feature, 'depth', depth))}
         />
       )}
       {feature.meaning === 'boss' && (
@@ -171,7 +194,7 @@ export function FeatureSheet({ feature, unit, thickness, advice, onChange, onDel
         />
       )}
       {canThread(feature) && <ThreadField key={feature.id} feature={feature} unit={unit} onChange={set} />}
-      <ShapeFields shape={feature.shape} unit={unit} onChange={(shape) => set({ shape })} />
+      <ShapeFields feature={feature} unit={unit} onChange={onChange} />
       {feature.meaning === 'hole' && <CounterboreFields feature={feature} unit={unit} onChange={set} />}
       {BROKEN.includes(feature.meaning) && <EdgeFields feature={feature} unit={unit} onChange={set} />}
       <Fields>

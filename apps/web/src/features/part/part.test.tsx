@@ -38,6 +38,28 @@ const type = (label: string, text: string) => {
   fireEvent.changeText(field, text);
 };
 
+describe('a size', () => {
+  test('carries limits or a fit as it is typed; what it may measure is said, nonsense refused', () => {
+    const watch = jest.fn();
+    show(<Sheet start={pocket} watch={watch} />);
+    type('Width (X)', '40 H9');
+    expect(watch.mock.lastCall![0].limits).toEqual([{ size: 'width', upper: 0.062, lower: 0, fit: 'H9' }]);
+    expect(screen.getByText('40 to 40.062 mm')).toBeTruthy();
+    expect(featureWords(watch.mock.lastCall![0], 'mm')).toMatch(/^40 mm H9 × 20 mm/);
+    const calls = watch.mock.calls.length;
+    type('Width (X)', '40 H99');
+    expect(screen.getByText(/“H99” is no fit the table has/)).toBeTruthy();
+    type('Width (X)', '40 0/+0.1');
+    expect(screen.getByText(/lies below the lower/)).toBeTruthy();
+    expect(watch.mock.calls).toHaveLength(calls);
+    type('Depth', '7 ±0.1');
+    expect(watch.mock.lastCall![0].limits).toHaveLength(2);
+    type('Width (X)', '41');
+    expect(watch.mock.lastCall![0].limits).toEqual([{ size: 'depth', upper: 0.1, lower: -0.1 }]);
+    expect(watch.mock.lastCall![0].shape.width).toBe(41);
+  });
+});
+
 describe('a thread', () => {
   const hole: Feature = newFeature([], 'hole', 'Hole', { type: 'round', diameter: 5 }, { depth: 7, through: true });
   const thread = (text: string) => fireEvent.changeText(screen.getByTestId('feature-thread'), text);

@@ -1,6 +1,6 @@
 import { PATTERN_WORDS } from '../../ui/PatternFields';
-import type { Feature, LengthUnit, Meaning, Shape } from '@tidypath/core';
-import { formatLength } from '@tidypath/core';
+import type { Feature, LengthUnit, Limited, Meaning, Shape } from '@tidypath/core';
+import { formatLength, limitsOf, limitsText } from '@tidypath/core';
 
 export const MEANING_WORDS: Record<Meaning, string> = {
   outline: 'outside of the part',
@@ -21,17 +21,21 @@ export const SHAPE_WORDS: Record<Shape['type'], string> = {
   text: 'text',
 };
 
-function sizeWords(shape: Shape, unit: LengthUnit): string {
-  const l = (mm: number) => formatLength(mm, unit);
+function sizeWords(feature: Feature, unit: LengthUnit): string {
+  const { shape } = feature;
+  const l = (mm: number, size?: Limited) => {
+    const limits = size && limitsOf(feature, size);
+    return `${formatLength(mm, unit)}${limits ? ` ${limitsText(limits, unit)}` : ''}`;
+  };
   switch (shape.type) {
     case 'rectangle':
-      return `${l(shape.width)} × ${l(shape.height)}${shape.radius > 0 ? `, corners ${l(shape.radius)}` : ''}`;
+      return `${l(shape.width, 'width')} × ${l(shape.height, 'height')}${shape.radius > 0 ? `, corners ${l(shape.radius)}` : ''}`;
     case 'round':
-      return `⌀ ${l(shape.diameter)}`;
+      return `⌀ ${l(shape.diameter, 'diameter')}`;
     case 'slot':
-      return `slot ${l(shape.length)} × ${l(shape.width)}`;
+      return `slot ${l(shape.length, 'length')} × ${l(shape.width, 'width')}`;
     case 'polygon':
-      return `${shape.sides} sides, ${l(shape.across)} across`;
+      return `${shape.sides} sides, ${l(shape.across, 'across')} across`;
     case 'chain':
       return shape.closed ? 'drawn' : 'drawn, open';
     case 'text':
@@ -53,7 +57,7 @@ export function featureWords(f: Feature, unit: LengthUnit): string {
       : f.meaning === 'boss' && f.depth > 0
         ? `, top ${formatLength(f.depth, unit)} down`
         : '';
-  return `${sizeWords(f.shape, unit)}${depth}${times}`;
+  return `${sizeWords(f, unit)}${depth}${times}`;
 }
 
 /** A first shape of each sort, sized for the part at hand. */

@@ -2,6 +2,7 @@ import { pointLength, reamAllowance } from '../../cutting/holes';
 import { formingDrill, parseThread, threadSizes } from '../../cutting/threads';
 import { Feature } from '../../part/plate/feature';
 import { Hole } from '../../part/plate/model';
+import { offBy } from '../../operation/hole/holes';
 import { nearestDrill } from '../../quantity/drill-sizes';
 import { Tool, formOf, kindLabel, makesHoles, startsHoles } from '../../shop/tool';
 import { Asked, cutOf, Role, Advice, Advised } from './common';
@@ -10,7 +11,12 @@ import { Asked, cutOf, Role, Advice, Advised } from './common';
 function wantedHole(feature: Feature, hole: Hole, forming: boolean) {
   const read = feature.thread ? parseThread(feature.thread) : undefined;
   if (!read?.ok)
-    return { least: hole.diameter - 0.02, most: hole.diameter + 0.02, aim: hole.diameter, thread: undefined };
+    return {
+      least: hole.diameter - offBy(hole),
+      most: hole.diameter + offBy(hole),
+      aim: hole.diameter,
+      thread: undefined,
+    };
   const { thread } = read;
   const sizes = threadSizes(thread);
   const formed = formingDrill(thread.major, thread.pitch, 65);
@@ -115,7 +121,7 @@ export function holeAdvice(a: Asked, rack: Tool[]): Advised {
         cautions,
         fits ? hole.depth / cutOf(a, { ae: tool.diameter, ap: tool.diameter }, tool).suggestion.feed : undefined,
       );
-    } else if (tool.kind === 'reamer' && !thread && Math.abs(tool.diameter - hole.diameter) <= 0.02) {
+    } else if (tool.kind === 'reamer' && !thread && Math.abs(tool.diameter - hole.diameter) <= offBy(hole)) {
       push(tool, 'sizes', 30, [`reams to size; drill ${a.long(hole.diameter - reamAllowance(hole.diameter))} first`]);
     }
   }

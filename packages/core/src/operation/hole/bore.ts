@@ -1,7 +1,7 @@
 import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
 import { Hole } from '../../part/plate/model';
-import { SAME_SIZE, isOpened, notOpened, planCycle } from './holes';
+import { offBy, isOpened, notOpened, planCycle } from './holes';
 import { HOP, ThroughParams } from './hole-params';
 import { OperationKind, PlanContext } from '../operation';
 
@@ -25,7 +25,7 @@ export class BoreParams extends ThroughParams {
 
 function faults(hole: Hole, z: number, context: PlanContext): Finding[] {
   const { tool, operation } = context;
-  if (Math.abs(hole.diameter - tool.diameter) > SAME_SIZE)
+  if (Math.abs(hole.diameter - tool.diameter) > offBy(hole))
     return [
       finding(
         'head-not-set',

@@ -4,7 +4,7 @@ import { pointLength, suggestPeck } from '../../cutting/holes';
 import { Hole } from '../../part/plate/model';
 import { CycleKind } from '../../shop/controller';
 import { formOf, makesHoles, profileHeight, startsHoles } from '../../shop/tool';
-import { SAME_SIZE, breakthroughFor, planCycle, targetHoles } from './holes';
+import { offBy, breakthroughFor, planCycle, targetHoles } from './holes';
 import { HOP, ThroughParams } from './hole-params';
 import { openingsOf } from './openings';
 import { OperationKind, PlanContext } from '../operation';
@@ -97,12 +97,12 @@ function sizeFindings(hole: Hole, params: DrillParams, context: PlanContext): Fi
         ]
       : [];
   }
-  if (hole.diameter < tool.diameter - SAME_SIZE) {
+  if (hole.diameter < tool.diameter - offBy(hole)) {
     return [finding('drill-too-large', { tool: tool.name, diameter: hole.diameter, at: hole.centre }, place)];
   }
   if (opens(hole, context))
     return hole.depth > 0 ? [] : [finding('pocket-shallow', { tool: tool.name, at: hole.centre }, place)];
-  return hole.diameter > tool.diameter + SAME_SIZE
+  return hole.diameter > tool.diameter + offBy(hole)
     ? [
         finding(
           'hole-larger',

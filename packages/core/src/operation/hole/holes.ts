@@ -16,6 +16,8 @@ import { PathBuilder } from '../../path/path';
 export const HOLE_GAP = 1;
 /** Diameters this near are the same, mm. */
 export const SAME_SIZE = 0.02;
+/** How far the diameter a tool makes may be off that of a hole, mm: no less than sizes are told apart by. */
+export const offBy = ({ within = 0 }: Hole): number => Math.max(SAME_SIZE, within);
 /** Room for the lead of a tap below a through hole, in pitches. */
 const LEAD_ROOM = 4;
 /** Room kept beside clamps on the way between holes, mm. */

@@ -1,7 +1,7 @@
 import { Finding, finding } from '../../quantity/finding';
 import { reamAllowance } from '../../cutting/holes';
 import { Hole } from '../../part/plate/model';
-import { SAME_SIZE, isOpened, notOpened, planCycle } from './holes';
+import { offBy, isOpened, notOpened, planCycle } from './holes';
 import { HOP, ThroughParams } from './hole-params';
 import { OperationKind, PlanContext } from '../operation';
 
@@ -11,7 +11,7 @@ const bottomOf = (hole: Hole, { breakthrough }: ReamParams) => -hole.depth - (ho
 
 function faults(hole: Hole, z: number, context: PlanContext): Finding[] {
   const { tool, operation } = context;
-  if (Math.abs(hole.diameter - tool.diameter) > SAME_SIZE)
+  if (Math.abs(hole.diameter - tool.diameter) > offBy(hole))
     return [
       finding(
         'ream-other-size',

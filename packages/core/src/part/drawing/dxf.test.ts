@@ -380,7 +380,9 @@ describe('nothing is left out in silence', () => {
     const rings = Array.from({ length: 6 }, (_, i) => draw.circle('A', 50, 50, 40 - 5 * i));
     const beside = draw.circle('A', 200, 50, 10);
     const { features } = importDrawing(draw.dxf([...rings.reverse(), beside], 4));
-    const meanings = features.map((f) => `${f.meaning} ${Math.round(2 * asCircle(f.shape as unknown as Chain)!.radius)}`);
+    const meanings = features.map(
+      (f) => `${f.meaning} ${Math.round(2 * asCircle(f.shape as unknown as Chain)!.radius)}`,
+    );
     expect(meanings.sort()).toEqual(
       ['boss 40', 'boss 60', 'ignore 20', 'outline 80', 'pocket 30', 'pocket 50', 'pocket 70'].sort(),
     );

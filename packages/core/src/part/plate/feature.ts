@@ -1,5 +1,17 @@
 import { ListOf, Nested, OneOf } from '../../quantity/nested';
-import { Equals, IsBoolean, IsIn, IsInt, IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
+import {
+  Equals,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  Min,
+} from 'class-validator';
 
 const FAR = 20_000;
 
@@ -90,6 +102,18 @@ export class Counterbore {
   @IsNumber() @Min(0.01) @Max(500) depth!: number;
 }
 
+/** Sizes of a feature that may carry limits. */
+export const LIMITED = ['diameter', 'width', 'height', 'length', 'across', 'depth'] as const;
+export type Limited = (typeof LIMITED)[number];
+
+/** What one size may be off by, mm from its nominal value, with the fit that says so where there is one. */
+export class SizeLimits {
+  @IsIn([...LIMITED]) size!: Limited;
+  @IsNumber() @Min(-10) @Max(10) upper!: number;
+  @IsNumber() @Min(-10) @Max(10) lower!: number;
+  @IsOptional() @Matches(/^[A-Za-z]{1,2}\d{1,2}$/) fit?: string;
+}
+
 export const MEANINGS = ['outline', 'pocket', 'boss', 'hole', 'edge', 'line', 'ignore'] as const;
 export type Meaning = (typeof MEANINGS)[number];
 
@@ -109,6 +133,8 @@ export class Feature {
   /** Floor of a pocket or hole; for a boss the depth of its top. */
   @IsNumber() @Min(0) @Max(2000) depth!: number;
   @IsBoolean() through!: boolean;
+  /** Limits of its sizes; paths aim at their middle. */
+  @IsOptional() @ListOf(() => SizeLimits, 6) limits?: SizeLimits[];
   /** Thread in a hole or around a round boss, by its name: M5, 5/8-18, G1/2. */
   @IsOptional() @IsString() @Length(1, 40) thread?: string;
   /** The wider mouth of a hole. */

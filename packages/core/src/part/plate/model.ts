@@ -7,6 +7,7 @@ import { Finding, finding } from '../../quantity/finding';
 import { Edge, edgeDrop, surfaceAround } from './edges';
 import { Counterbore, Feature, Part } from './feature';
 import { unknownLetters } from './lettering';
+import { halfWidth } from './limits';
 import { instancesOf } from './shapes';
 
 /** Chords of drawn arcs stay within this of the true arc when regions are made, mm. */
@@ -19,6 +20,8 @@ export interface Hole {
   /** Down from the part's top, mm; the full thickness when it goes through. */
   depth: number;
   through: boolean;
+  /** How far either way its diameter may be off, mm, where the part says so. */
+  within?: number;
   /** Thread to be cut in it. */
   thread?: Thread;
   counterbore?: Counterbore;
@@ -109,6 +112,13 @@ function depthFindings(feature: Feature, thickness: number): Finding[] {
   return [];
 }
 
+function limitFindings({ id, name, limits = [] }: Feature): Finding[] {
+  const crossed = limits.find((l) => l.upper < l.lower);
+  return crossed
+    ? [finding('limits-crossed', { feature: name, size: crossed.size }, { feature: id, field: 'limits' })]
+    : [];
+}
+
 function holesOf(feature: Feature, chains: Chain[], thickness: number): { holes: Hole[]; findings: Finding[] } {
   const holes: Hole[] = [];
   const findings: Finding[] = [];
@@ -132,6 +142,7 @@ function holesOf(feature: Feature, chains: Chain[], thickness: number): { holes:
       diameter: 2 * round.radius,
       depth: feature.through ? thickness : feature.depth,
       through: feature.through,
+      ...(feature.limits && { within: halfWidth(feature, 'diameter') }),
       thread: threadOf(feature),
       counterbore: feature.counterbore,
     });
@@ -234,6 +245,7 @@ export function modelOf(part: Part): PartModel {
       ...chains.slice(0, 1).flatMap((c) => chainFindings(feature, feature.shape.type === 'text' ? openOf(chains) : c)),
       ...letterFindings(feature),
       ...depthFindings(feature, part.thickness),
+      ...limitFindings(feature),
     ];
     findings.push(...faults);
     if (!faults.some((f) => f.level === 'stop')) sound.set(feature, chains);

@@ -1,6 +1,7 @@
 import { chainBounds } from '../../geometry/plane/chain';
 import { EMPTY_BOUNDS, Point, isEmpty, joinBounds } from '../../geometry/plane/point';
 import { Feature, Part } from './feature';
+import { aimedPart } from './limits';
 import { mirrored, turnedLeft } from './repeat';
 import { instancesOf } from './shapes';
 
@@ -81,9 +82,10 @@ function fromBehind(feature: Feature, isBelow: boolean): Feature | undefined {
 
 /**
  * The part as it lies in a setup: what is cut from the other side and does not go through is not seen. Features keep their
- * names, depths count from the side that is up.
+ * names, depths count from the side that is up, sizes with limits are what is aimed at.
  */
-export function seenFrom(part: Part, up: Up): Part {
+export function seenFrom(drawn: Part, up: Up): Part {
+  const part = aimedPart(drawn);
   const seen = known.get(part) ?? new Map<Up, Part>();
   known.set(part, seen);
   if (!seen.has(up)) seen.set(up, lookFrom(part, up));

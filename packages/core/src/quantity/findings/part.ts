@@ -18,6 +18,10 @@ export const PART = {
     (d) => `The lettering has no ${d.letters}; “${d.feature}” is engraved without`,
     'Write it with other letters',
   ),
+  'limits-crossed': stop<{ feature: string; size: string }>(
+    (d) => `“${d.feature}”: the upper limit of its ${d.size} lies below the lower`,
+    'Give the larger limit first, as 12 +0.02/0',
+  ),
   'no-depth': stop<{ feature: string }>(
     (d) => `“${d.feature}” has no depth`,
     'Give it a depth below the top of the part, or let it go through',

@@ -1,6 +1,6 @@
 import { fireEvent, screen } from '@testing-library/react-native';
 import { MATERIALS, departingIn } from '@tidypath/core';
-import { sampleJob, show } from '../../../testing/show';
+import { sampleJob, show } from '../../testing/show';
 import { DepartingSpeeds } from './SpeedsSheet';
 
 const steel = { ...sampleJob(), material: MATERIALS.find((m) => m.id === 'steel-alloy')! };

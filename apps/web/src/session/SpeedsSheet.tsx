@@ -2,12 +2,12 @@ import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { Departing, Job, Setup, departingIn, formatFeed, formatNumber, takeSuggested } from '@tidypath/core';
-import { SPACE } from '../../theme/theme';
-import { Row } from '../../ui/Card';
-import { Sheet } from '../../ui/Sheet';
-import { Tick } from '../../ui/Tick';
-import { Txt } from '../../ui/Txt';
-import { counted } from './words';
+import { SPACE } from '../theme/theme';
+import { Row } from '../ui/Card';
+import { Sheet } from '../ui/Sheet';
+import { Tick } from '../ui/Tick';
+import { Txt } from '../ui/Txt';
+import { counted } from '../ui/counted';
 
 const speedsText = ({ rpm, feed }: { rpm: number; feed: number }, unit: Job['unit']) =>
   `${formatNumber(rpm, 0)} rpm, ${formatFeed(feed, unit)}`;
@@ -18,8 +18,11 @@ interface Props {
   edit: (next: (job: Job) => Job) => void;
 }
 
+/** The operations of all setups whose speeds are not the suggested ones. */
+export const departingOf = (job: Job): Departing[] => job.setups.flatMap((setup) => departingIn(job, setup));
+
 /** Speeds that are not the suggested ones, before and after: all of them are taken, some, or none. */
-function SpeedsSheet({
+export function SpeedsSheet({
   departing,
   job,
   edit,
