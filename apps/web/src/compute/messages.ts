@@ -17,6 +17,7 @@ import type {
   Section,
   StepFigures,
   Tool,
+  PathMinutes,
   WrongPlace,
 } from '@tidypath/core';
 
@@ -26,7 +27,7 @@ export interface PlannedView {
   key: string;
   path: Path;
   findings: Finding[];
-  minutes: { cut: number; entry: number; rapid: number };
+  minutes: PathMinutes;
 }
 
 export interface ProgramView {

@@ -10,7 +10,7 @@ import {
   Proved,
   SetupPlan,
   calledTools,
-  pathLengths,
+  pathMinutes,
   peaksOf,
   postSetup,
   worded,
@@ -29,12 +29,12 @@ export function planView(plan: SetupPlan): PlanView {
   const posted = postSetup(job, setup, plan);
   const own = new Set([...plan.findings, ...plan.planned.flatMap((p) => p.plan.findings)]);
   return {
-    planned: plan.planned.map(({ operation, key, plan: p }) => ({
+    planned: plan.planned.map(({ operation, key, plan: p }, i) => ({
       operationId: operation.id,
       key,
       path: p.path,
       findings: inUnitOf(job, p.findings),
-      minutes: pathLengths(p.path),
+      minutes: pathMinutes(p.path, operation, job.machine, operation.toolId !== plan.planned[i - 1]?.operation.toolId),
     })),
     findings: inUnitOf(job, [...plan.findings, ...posted.findings.filter((f) => !own.has(f))]),
     programs: posted.programs,

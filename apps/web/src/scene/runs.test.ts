@@ -15,7 +15,7 @@ test('a planned path is drawn in pieces, rapids apart', () => {
     key: p.key,
     path: p.plan.path,
     findings: [],
-    minutes: { cut: 0, entry: 0, rapid: 0 },
+    minutes: { cut: 0, entry: 0, rapid: 0, feed: 1, entryFeed: 1 },
   }));
   const { cut, rapid } = planSegments(views);
   expect(cut.positions.length % 6).toBe(0);

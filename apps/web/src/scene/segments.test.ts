@@ -45,7 +45,13 @@ describe('edges of the part', () => {
 
 describe('a path', () => {
   const planned = (path: PathBuilder): PlannedView[] => [
-    { operationId: 'o1', key: '', path: path.build(), findings: [], minutes: { cut: 0, entry: 0, rapid: 0 } },
+    {
+      operationId: 'o1',
+      key: '',
+      path: path.build(),
+      findings: [],
+      minutes: { cut: 0, entry: 0, rapid: 0, feed: 1, entryFeed: 1 },
+    },
   ];
 
   test('is drawn in cuts and rapids, as long as it is', () => {

@@ -18,7 +18,7 @@ import {
   withTool,
   departingIn,
 } from './edit';
-import { estimateMinutes, insightOf, liftsOf, pathLengths } from '../plan/insight';
+import { estimateMinutes, insightOf, liftsOf, pathMinutes } from '../plan/insight';
 import { planSetup } from '../plan/pipeline';
 import { kindOf } from '../operation/registry';
 
@@ -124,8 +124,11 @@ describe('editing', () => {
     expect(chip(800)).toBeCloseTo(2 * chip(400), 9);
     expect(insightOf({ ...job, tools: [] }, job.setups[0].operations[0])).toBeUndefined();
     const [{ plan, operation }] = planSetup(job, job.setups[0]).planned;
-    const lengths = pathLengths(plan.path);
-    expect(estimateMinutes(lengths, operation, 5000)).toBeGreaterThan(lengths.cut / operation.speeds.feed);
+    const minutes = pathMinutes(plan.path, operation, job.machine, false);
+    expect(estimateMinutes(minutes, operation)).toBeCloseTo(minutes.cut + minutes.entry + minutes.rapid, 9);
+    const { rpm, feed, entryFeed } = operation.speeds;
+    const slower = { ...operation, speeds: { rpm, feed: feed / 2, entryFeed } };
+    expect(estimateMinutes(minutes, slower)).toBeCloseTo(2 * minutes.cut + minutes.entry + minutes.rapid, 9);
   });
 });
 

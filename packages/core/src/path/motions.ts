@@ -1,3 +1,5 @@
+import type { Path } from './path';
+
 /** What a program makes the machine do, in order: flat arrays that grow. Lengths mm in work coordinates, feeds mm/min. */
 
 export const MOVE = { rapid: 0, line: 1, arcCw: 2, arcCcw: 3, dwell: 4, toolChange: 5 } as const;
@@ -65,4 +67,11 @@ export class MotionList {
     const cut = Object.fromEntries(names.map((n) => [n, this.columns[n].slice(0, this.count)])) as unknown as Columns;
     return { count: this.count, ...cut };
   }
+}
+
+/** A path as motions of one tool, on no line of any program. */
+export function motionsOf({ count, kind, x, y, z, cx, cy, feed }: Path): Motions {
+  const none = make(count);
+  // The four kinds of moves are numbered alike.
+  return { ...none, count, type: kind, x, y, z, cx, cy, feed };
 }

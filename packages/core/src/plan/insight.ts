@@ -3,7 +3,10 @@ import { Departure, departure } from '../cutting/departure';
 import { Alternatives, Lift, lifts } from '../cutting/lift';
 import { suggest } from '../cutting/suggest';
 import { Suggestion } from '../cutting/suggestion';
-import { Path, RAPID, TAGS, sweepOf } from '../path/path';
+import { Machine } from '../machine/machine';
+import { motionsOf } from '../path/motions';
+import { Path, RAPID, TAGS } from '../path/path';
+import { clock, clockSettings } from '../simulate/clock';
 import { Operation } from '../document/operation';
 import { isBeam } from '../shop/tool';
 import { kindOf } from '../operation/registry';
@@ -45,30 +48,27 @@ export function liftsOf(job: Job, operation: Operation, shop: Alternatives): Lif
   return lifts(situationOf(job, tool, biteIn(job, setupWith(job, operation), kind, tool, operation)), shop);
 }
 
-/** Lengths of a path by what they are for, mm; enough to estimate its time at other feeds at once. */
-export interface PathLengths {
+/** How long an operation runs as it was planned, minutes by what limits them: its feed, its entry feed, the machine; and those feeds. */
+export interface PathMinutes {
   cut: number;
   entry: number;
   rapid: number;
+  feed: number;
+  entryFeed: number;
 }
 
-export function pathLengths(path: Path): PathLengths {
-  const lengths: PathLengths = { cut: 0, entry: 0, rapid: 0 };
+/** Minutes of a planned path by the clock of the proof, acceleration included, a change of tools before it where there is one. */
+export function pathMinutes(path: Path, { speeds }: Operation, machine: Machine, changesTool: boolean): PathMinutes {
+  const { seconds } = clock(motionsOf(path), clockSettings(machine));
+  const { feed, entryFeed } = speeds;
+  const minutes = { cut: 0, entry: 0, rapid: changesTool ? machine.toolChangeSeconds / 60 : 0, feed, entryFeed };
   for (let i = 1; i < path.count; i++) {
-    const [x0, y0, x1, y1] = [path.x[i - 1], path.y[i - 1], path.x[i], path.y[i]];
-    const arc = path.kind[i] > 1;
-    const flat = arc
-      ? Math.hypot(x1 - path.cx[i], y1 - path.cy[i]) *
-        Math.abs(sweepOf(path.kind[i], x0, y0, x1, y1, path.cx[i], path.cy[i]))
-      : Math.hypot(x1 - x0, y1 - y0);
-    const length = Math.hypot(flat, path.z[i] - path.z[i - 1]);
-    if (path.kind[i] === RAPID) lengths.rapid += length;
-    else if (TAGS[path.tag[i]] === 'entry') lengths.entry += length;
-    else lengths.cut += length;
+    const isRapid = path.kind[i] === RAPID;
+    minutes[isRapid ? 'rapid' : TAGS[path.tag[i]] === 'entry' ? 'entry' : 'cut'] += seconds[i] / 60;
   }
-  return lengths;
+  return minutes;
 }
 
-/** Minutes without acceleration: an estimate until the proof has run. */
-export const estimateMinutes = (lengths: PathLengths, operation: Operation, rapid: number): number =>
-  lengths.cut / operation.speeds.feed + lengths.entry / operation.speeds.entryFeed + lengths.rapid / rapid;
+/** The same at other feeds, at once: what a feed limits goes with it; exact again when it is planned anew. */
+export const estimateMinutes = (planned: PathMinutes, { speeds }: Operation): number =>
+  (planned.cut * planned.feed) / speeds.feed + (planned.entry * planned.entryFeed) / speeds.entryFeed + planned.rapid;

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { jobWith, post, withOperation } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
+import { cutLength } from '../../testing/paths';
 import { Feature } from '../part/plate/feature';
 import { modelOf } from '../part/plate/model';
 import { UPS, Up, back, drawnFrom, seenFrom, turnBetween, turnPoint } from '../part/plate/side';
@@ -11,8 +12,7 @@ import { Job, Setup } from '../document/job';
 import { joinPrograms, leavings, leftBefore, proveProgram } from './prove';
 import { planFindings, planSetup, postSetup } from './pipeline';
 import { readJob } from './documents';
-import { Path, TAGS } from '../path/path';
-import { pathLengths } from './insight';
+import { TAGS } from '../path/path';
 import { Operation } from '../document/operation';
 import { TOOLS } from '../shop/library';
 import { groundOf, heightsOf } from './ground';
@@ -302,8 +302,6 @@ describe('stock that is carried on', () => {
     expect(leftBefore(job, job.setups[1]).findings.map((f) => f.code)).toEqual(['earlier-setup']);
   });
 });
-
-const cutLength = (path: Path) => pathLengths(path).cut;
 
 describe('a later setup knows what an earlier one cut', () => {
   /** The plate with a tapped hole M6 through at X 60 Y 12, its core drilled in the first setup. */

@@ -111,7 +111,7 @@ function OperationCardView({
   const pieces = useMemo(() => (open ? sentenceOf(job, operation) : []), [open, job, operation]);
   const insight = useMemo(() => insightOf(job, operation), [job, operation]);
   const departs = !open && operation.on ? insight?.departure : undefined;
-  const minutes = proved ?? (planned ? estimateMinutes(planned.minutes, operation, job.machine.rapid) : undefined);
+  const minutes = proved ?? (planned ? estimateMinutes(planned.minutes, operation) : undefined);
   const stops = planned?.findings.filter((f) => f.level === 'stop').length ?? 0;
   return (
     <Card

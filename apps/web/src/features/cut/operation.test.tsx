@@ -12,7 +12,7 @@ const planned = (more: Partial<PlannedView> = {}): PlannedView => ({
   key: 'k',
   path: {} as PlannedView['path'],
   findings: [],
-  minutes: { cut: 630, entry: 310, rapid: 5000 },
+  minutes: { cut: 0.7, entry: 0.2, rapid: 0.1, feed: 900, entryFeed: 450 },
   ...more,
 });
 
@@ -40,7 +40,9 @@ describe('an operation', () => {
     const { onOpen } = card(sampleJob(), { open: false });
     expect(screen.getByText(/^2 Clear float pocket/)).toBeTruthy();
     const { feed, entryFeed } = sampleJob().setups[0].operations[1].speeds;
-    expect(screen.getByTestId('time-o2')).toHaveTextContent(formatTime(630 / feed + 310 / entryFeed + 1));
+    expect(screen.getByTestId('time-o2')).toHaveTextContent(
+      formatTime((0.7 * 900) / feed + (0.2 * 450) / entryFeed + 0.1),
+    );
     expect(screen.queryByTestId('gauge-chip')).toBeNull();
     fireEvent.press(screen.getByLabelText('2 Clear float pocket'));
     expect(onOpen).toHaveBeenCalled();

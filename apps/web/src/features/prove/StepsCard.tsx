@@ -1,4 +1,6 @@
+import { View } from 'react-native';
 import { LengthUnit, Operation, StepFigures, formatNumber, formatTime, formatVolume } from '@tidypath/core';
+import { SPACE } from '../../theme/theme';
 import { Card } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
 import { LinkList, LinkRow } from './LinkRow';
@@ -16,19 +18,24 @@ export function StepsCard({ steps, operations, unit, onStep }: Props) {
   return (
     <Card testID="steps">
       <Txt heading>Step by step</Txt>
+      <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: SPACE.m }}>
+        <Txt kind="small" tone="quiet">
+          Operation
+        </Txt>
+        <Txt kind="small" tone="quiet">
+          time · metal · spindle, most
+        </Txt>
+      </View>
       <LinkList>
         {steps.map((s) => (
           <LinkRow
             key={s.operationId}
             left={operations.find((o) => o.id === s.operationId)?.name ?? ''}
-            right={`${formatTime(s.minutes)}  ${formatVolume(s.removed * 1000, unit)}  ${formatNumber(s.load * 100, 0)} %`}
+            right={`${formatTime(s.minutes)} · ${formatVolume(s.removed * 1000, unit)} · ${formatNumber(s.load * 100, 0)} %`}
             onPress={() => onStep(s)}
           />
         ))}
       </LinkList>
-      <Txt kind="small" tone="quiet">
-        Time, metal removed, and the spindle’s greatest share of its power.
-      </Txt>
     </Card>
   );
 }

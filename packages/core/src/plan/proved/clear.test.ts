@@ -1,6 +1,6 @@
 import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
-import { pathLengths } from '../insight';
+import { cutLength } from '../../../testing/paths';
 import { planSetup } from '../pipeline';
 import { newFeature } from '../../part/plate/new';
 import { Shape } from '../../part/plate/feature';
@@ -41,8 +41,7 @@ describe('clearing at a steady load', () => {
     const rest = prove(both, 0.25);
     expect(alone.codes).toContain('metal-left');
     expect(rest.codes).toEqual([]);
-    const length = (job: typeof rough, i: number) =>
-      pathLengths(planSetup(job, job.setups[0]).planned[i].plan.path).cut;
+    const length = (job: typeof rough, i: number) => cutLength(planSetup(job, job.setups[0]).planned[i].plan.path);
     const anew = withOperation(rough, 'clear', ['f2'], tool(9), {
       stepover: 1,
       finish: false,
