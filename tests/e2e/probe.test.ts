@@ -31,8 +31,8 @@ test('the picture is probed and measured, and leads to the line that cut there',
   await tap(page, byTest('probe-measure'));
   await clickPicture(page, 0.55, 0.52);
   await until('the way', async () => {
-    const way = /([\d.]+) mm from the first point/.exec(await textOf(page, byTest('probe-way')));
-    return Number(way?.[1]) > 1;
+    const way = /([\d.]+) in from the first point/.exec(await textOf(page, byTest('probe-way')));
+    return Number(way?.[1]) > 0.04;
   });
   await tap(page, byTest('probe-line'));
   await until('its line', async () => (await lineNow(page)) > 0);
@@ -55,16 +55,16 @@ test('what a program leaves is coloured, listed and reported; programs are held 
   const chooser = page.waitForFileChooser();
   await tap(page, byTest('open-program'));
   await (await chooser).accept([file]);
-  await until('what is left', async () => /mm left/.test(await textOf(page, byTest('places'))), 60_000);
+  await until('what is left', async () => /in left/.test(await textOf(page, byTest('places'))), 60_000);
   await until('both programs', async () => /aside 1/.test(await textOf(page, byTest('compare'))));
   await tap(page, byTest('place-0'));
-  await until('the probe', async () => /mm left/.test(await textOf(page, byTest('probe-height'))));
+  await until('the probe', async () => /in left/.test(await textOf(page, byTest('probe-height'))));
 
   await tap(page, byTest('save-picture'));
   await until('the picture', async () => readdirSync(downloads).some((f) => f.endsWith('.png')));
   await tap(page, byTest('save-report'));
   const report = (await downloaded(join(downloads, 'little-proof.html'))).toString();
-  expect(report).toMatch(/mm left/);
+  expect(report).toMatch(/in left/);
   const picture = readFileSync(
     join(
       downloads,

@@ -1,5 +1,5 @@
-import { Region, offset } from '../geometry/plane/clip';
-import { Point } from '../geometry/plane/point';
+import { Region, area, offset } from '../geometry/plane/clip';
+import { Point, distance } from '../geometry/plane/point';
 import { Finding, finding } from '../quantity/finding';
 import { Motions } from '../path/motions';
 import { PartModel } from '../part/plate/model';
@@ -52,8 +52,39 @@ export function shortfalls(judged: Judged, zero: Point): Finding[] {
 /** Less in a feature is the grain of the grid, mm³. */
 const LITTLE = 0.5;
 
-/** Metal still standing inside the part's features, gathered by feature. */
-export function leftovers(judged: Judged, model: PartModel, zero: Point): Finding[] {
+/** Metal that the operations of a feature were asked to leave, mm; all of them ask for at least so much. */
+export interface Allowance {
+  wall: number;
+  floor: number;
+}
+
+/** Room for the grid in what was asked to be left, as a share. */
+const GRAIN = 1.5;
+
+/** Volume of what is asked to be left in a feature, mm³. */
+function askedVolume(feature: string, { floors, holes }: PartModel, { wall, floor }: Allowance): number {
+  const rings = [
+    ...floors.filter((f) => f.feature === feature).map(({ region, z }) => ({ region, deep: -z })),
+    ...holes
+      .filter((h) => h.feature === feature)
+      .map((h) => ({ region: [flatten(circle(h.centre.x, h.centre.y, h.diameter / 2), 0.01)], deep: h.depth })),
+  ];
+  const round = (region: Region) => region.flat().length && region.reduce((sum, ring) => sum + length(ring), 0);
+  return rings.reduce((sum, { region, deep }) => sum + round(region) * deep * wall + area(region) * floor, 0);
+}
+
+const length = (ring: Point[]) => ring.reduce((sum, p, i) => sum + distance(p, ring[(i + 1) % ring.length]), 0);
+
+/**
+ * Metal still standing inside the part's features, gathered by feature.
+ * @param asked what the operations of a feature were to leave, where they were to leave anything
+ */
+export function leftovers(
+  judged: Judged,
+  model: PartModel,
+  zero: Point,
+  asked: ReadonlyMap<string, Allowance> = new Map(),
+): Finding[] {
   const regions: { feature: string; region: Region }[] = [
     ...model.floors.map((f) => ({ feature: f.feature, region: f.region })),
     ...model.holes.map((h) => ({
@@ -67,6 +98,9 @@ export function leftovers(judged: Judged, model: PartModel, zero: Point): Findin
     .filter(([, w]) => w.volume > LITTLE)
     .map(([feature, w]) => {
       const { at } = w;
+      const allowance = asked.get(feature);
+      if (allowance && w.volume <= GRAIN * askedVolume(feature, model, allowance))
+        return finding('left-as-asked', { volume: w.volume, ...allowance }, { feature, at });
       return finding(
         'metal-left',
         { volume: w.volume, inFeature: feature !== '', by: w.by, where: away(at, zero) },

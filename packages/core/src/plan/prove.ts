@@ -7,7 +7,7 @@ import { diameterOffsetOf, isBeam } from '../shop/tool';
 import { Allowed, Wanted } from '../stock/height/wanted';
 import { Judged, judge, lookCloser, walls } from '../stock/height/judged';
 import { beyondMachine } from '../judge/beyond-machine';
-import { gouges, leftovers, shortfalls } from '../judge/shape';
+import { Allowance, gouges, leftovers, shortfalls } from '../judge/shape';
 import { Finding, finding } from '../quantity/finding';
 import { ReadOptions, ReadProgram, readProgram } from '../program/read/reader';
 import { Clock } from '../simulate/clock';
@@ -76,6 +76,21 @@ function beamOf(job: Job, { low, high }: { low: number; high: number }): ReadOpt
   return controllerOf(job)?.beam && tool ? { tool: tool.number, low: low - UNDER, high } : undefined;
 }
 
+/** What the operations on each feature leave of it when all of them have run: the least that any of them does. */
+function allowancesOf({ operations }: Setup): Map<string, Allowance> {
+  const asked = new Map<string, Allowance>();
+  for (const { on, params, targets } of operations) {
+    const of = (name: string) => (typeof params[name] === 'number' ? params[name] : 0);
+    const leaves = { wall: of('wallAllowance'), floor: of('floorAllowance') };
+    for (const id of on ? targets : []) {
+      const known = asked.get(id) ?? leaves;
+      asked.set(id, { wall: Math.min(known.wall, leaves.wall), floor: Math.min(known.floor, leaves.floor) });
+    }
+  }
+  for (const [id, { wall, floor }] of asked) if (wall <= 0 && floor <= 0) asked.delete(id);
+  return asked;
+}
+
 /** What else a proof may know. */
 export interface ProofOptions {
   /** Which lines belong to which operation. */
@@ -96,6 +111,8 @@ export class ProofRun {
   /** What the part wants; undefined where there is none yet. */
   private readonly wanted?: Wanted;
   private readonly windows: Windows;
+  /** Metal the operations of a feature were to leave. */
+  private readonly asked: ReadonlyMap<string, Allowance>;
   /** Metal each operation leaves for a finish, mm. */
   private readonly leaves = new Map<string, number>();
   /** The piece judged, once it has been cut. */
@@ -108,6 +125,7 @@ export class ProofRun {
     cell?: number,
     private readonly more: ProofOptions = {},
   ) {
+    this.asked = allowancesOf(setup);
     for (const o of setup.operations) {
       const tool = job.tools.find((t) => t.id === o.toolId);
       if (tool) this.leaves.set(o.id, kindOf(o.kind)?.bite(o.params, tool).leaves ?? 0);
@@ -221,7 +239,11 @@ export class ProofRun {
     const { zero } = prover.input;
     const steps = stepsOf(this.more.sections ?? [], read.motions, seconds, prover.removedBy, samples);
     const shape = judged
-      ? [...gouges(judged, read.motions, zero), ...shortfalls(judged, zero), ...leftovers(judged, model, zero)]
+      ? [
+          ...gouges(judged, read.motions, zero),
+          ...shortfalls(judged, zero),
+          ...leftovers(judged, model, zero, this.asked),
+        ]
       : [];
     return {
       findings: [

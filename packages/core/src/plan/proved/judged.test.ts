@@ -1,4 +1,13 @@
-import { TIGHT_POCKET, jobWith, post, tightPocket, withOperation } from '../../../testing/jobs';
+import {
+  TIGHT_POCKET,
+  atGentleSpeeds,
+  jobWith,
+  post,
+  prove as proveJob,
+  tightPocket,
+  withOperation,
+  withStock,
+} from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
 import { ProofRun, leftBefore } from '../prove';
 import { addSetup } from '../../document/edit';
@@ -162,4 +171,16 @@ describe('a piece turned over', () => {
     expect(first.id).not.toBe(second.id);
     expect(Math.abs(volumeOf(finer, -1e6) / volumeOf(fine, -1e6) - 1)).toBeLessThan(1e-4);
   });
+});
+
+test.each([
+  ['pocket', { wallAllowance: 0.4, floorAllowance: 0.3, finish: false }, ['left-as-asked']],
+  ['clear', { wallAllowance: 0.4, finish: false }, ['left-as-asked']],
+  ['pocket', { wallAllowance: 0, finish: true }, []],
+])('%s: metal that is left as asked is no warning: %o', (kind, params, expected) => {
+  const shape = { type: 'rectangle', width: 30, height: 20, radius: 6 } as const;
+  const flush = { left: 0, right: 0, front: 0, back: 0, top: 0, bottom: 5 };
+  const job = withOperation(withStock(jobWith(shape, { depth: 4 }), flush), kind, ['f2'], tool(7), params);
+  const { findings } = proveJob(atGentleSpeeds(job), 0.15);
+  expect(findings.map((f) => f.code).filter((c) => c.startsWith('left') || c.startsWith('metal'))).toEqual(expected);
 });

@@ -34,6 +34,11 @@ export const PROOF = {
       `${say.volume(d.volume, 1)} still stands ${d.inFeature ? 'in a feature' : 'on the top'}, up to ${say.mm(d.by, 2)} high at ${say.at(d.where)}`,
     'Add an operation for it, or use a smaller tool',
   ),
+  'left-as-asked': note<{ volume: number; wall: number; floor: number }>(
+    (d, say) =>
+      `${say.volume(d.volume, 1)} still stands in a feature, as asked: ${say.mm(d.wall, 2)} on its walls, ${say.mm(d.floor, 2)} on its floor`,
+    'Nothing, if something else finishes it',
+  ),
   'removed-nothing': care(
     'This step removed nothing',
     'Look whether an earlier step already cut it, whether it runs too high, or switch it off',

@@ -35,6 +35,7 @@ function plan(params: ClearParams, context: PlanContext): Plan {
     findings.push(...reach);
     if (reach.some((f) => f.level === 'stop')) continue;
     for (const level of levels) planner.clear(level);
+    planner.idle(levels);
     if (params.finish) for (const level of deepest(levels)) planner.finish(level);
   }
   return { path: planner.path.build(), findings: [...findings, ...unique(planner.findings)] };

@@ -32,6 +32,8 @@ export class ClearPlanner {
   /** The plan of the layer before, used again where the next is the same. */
   private last?: { level: Level; stock: Region; clearing: SteadyClearing };
   private done = 0;
+  /** Features in which at least one layer had something to cut. */
+  private readonly cutSomething = new Set<Level['feature']>();
 
   constructor(
     private readonly params: ClearParams,
@@ -114,6 +116,15 @@ export class ClearPlanner {
     return clearing;
   }
 
+  /** Features in whose layers nothing was left to cut. */
+  idle(levels: Level[]): void {
+    const [{ feature }] = levels;
+    const { operation, tool } = this.context;
+    if (this.params.finish || this.cutSomething.has(feature) || this.findings.some((f) => f.level === 'stop')) return;
+    const place = { operation: operation.id, feature: feature.id };
+    this.findings.push(finding('nothing-left', { feature: feature.name, tool: tool.name }, place));
+  }
+
   private tell(share: number): void {
     this.context.told?.(Math.min(1, (this.done + share) / this.areas));
   }
@@ -171,9 +182,7 @@ export class ClearPlanner {
         finding('left-standing', { area: left.area, feature: feature.name, near: left.at }, { ...place, at: left.at }),
       );
     }
-    if (!params.finish && !clearing.stretches.some((s) => s.kind === 'pass')) {
-      this.findings.push(finding('nothing-left', { feature: feature.name, tool: context.tool.name }, place));
-    }
+    if (clearing.stretches.some((s) => s.kind === 'pass')) this.cutSomething.add(feature);
     if (clearing.stretches.some((s) => s.kind === 'plunge') && !context.tool.centreCutting) {
       this.findings.push(
         finding(
