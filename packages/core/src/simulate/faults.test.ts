@@ -204,6 +204,7 @@ describe.each(Object.keys(HEADS))('faults, in the hand of “%s”', (hand) => {
     ['past the clamp, beside it', 4, 'G0 Y52\nG1 Z-4 F900\nX130\nG0 Z30\n', [CLAMP]],
     ['over the clamp by a slant that comes down behind it', 4, 'G0 Y30 Z30\nX-30\nG0 X60 Z5\nG0 Z30\n', [CLAMP]],
     ['the tool changed above the block', 4, 'G0 X50 Y30 Z10\nT9 M6\nS4000 M3\nG0 Z30\n'],
+    ['the spindle stopped with the retract', 4, 'G0 Y30\nG1 Z-4 F900\nX50\nG0 Z30 M5\n'],
     ['the spindle stopped above the block', 4, 'G0 Y30\nG1 Z-4 F900\nX130\nG0 Z30\nM5\nG0 X0\n'],
     ['over the clamp, high', 4, 'G0 Y30 Z14\nX130\nG0 Z30\n', [CLAMP]],
     ['an arc in the plane', 4, 'G0 X30 Y-20\nG1 Z-3 F900\nY20\nG2 X70 Y20 I20 J0\nG1 Y-20\nG0 Z30\n'],

@@ -50,6 +50,8 @@ const MAX_FINDINGS = 200;
 const MOST_STEPS = 6_000_000;
 /** Words that one block can hold. */
 const MOST_WORDS = 100;
+/** Words that stop the spindle. */
+const STOPS = new Set([2, 5, 30]);
 /** Holes that one block may ask for by L or K. */
 const MOST_HOLES = 9999;
 /** Places are written at least so finely, in the program's unit. */
@@ -181,6 +183,8 @@ class Reader {
     if (t !== undefined) this.pending = t;
     this.machine(m);
     this.move(g, words);
+    // It stops once the block has been run.
+    if (m.some((code) => STOPS.has(code))) this.spindle(false);
     return this.flow(m, words);
   }
 
@@ -300,7 +304,7 @@ class Reader {
       if (code === 3 || code === 4) {
         this.turnsLeft = code === 4;
         this.spindle(true);
-      } else if (code === 5 || code === 2 || code === 30) this.spindle(false);
+      }
       if (!this.harmless(`M${code}`)) this.unknown(`M${code}`, [{ letter: 'M', value: code, hasPoint: false }]);
     }
   }
@@ -401,7 +405,8 @@ class Reader {
 
   /** The feed of a cut of this length where it is told by the time it takes. */
   private timed(length: number): void {
-    if (this.mode > 0) this.refuse(this.feed.over(length), `inverse:${this.line}`);
+    const fault = this.mode > 0 ? this.feed.over(length) : undefined;
+    if (fault) this.tell(fault, `inverse:${this.line}`);
   }
 
   private straight(x: number, y: number, z: number): void {
@@ -426,7 +431,8 @@ class Reader {
   }
 
   private checkFeed(): void {
-    this.refuse(this.feed.odd(this.rpm), `odd:${this.feed.value}`);
+    const fault = this.feed.odd(this.rpm);
+    if (fault) this.tell(fault, `odd:${this.feed.value}`);
   }
 
   private checkTurn(): void {
