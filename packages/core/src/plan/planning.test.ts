@@ -1,8 +1,10 @@
 import { newFeature } from '../part/plate/new';
 import { PlanCache, PlanStep, planSetup, planSteps } from './pipeline';
 import type { Waiting } from '../operation/operation';
-import { jobWith, withOperation } from '../../testing/jobs';
+import { jobWith, post, withOperation } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
+import { MACHINES } from '../shop/library';
+import { proveProgram } from './prove';
 
 /** A plate with two pockets, faced and then cleared at a steady load. */
 function twoPockets() {
@@ -56,3 +58,17 @@ test('a plan nobody waits for comes back early and is not remembered', () => {
   expect(again.shares).toEqual([]);
   expect(again.plan.planned[1].plan.path.count).toBe(whole.plan.planned[1].plan.path.count);
 });
+
+test.each(MACHINES.filter((m) => m.kind !== 'lathe' && m.kind !== 'sheet cutter').map((m) => [m.id, m] as const))(
+  'on the %s, with the work as high as it stands by default, mills of any usual size reach its underside and its clearance',
+  (_, machine) => {
+    for (const number of [3, 4, 5, 7, 10]) {
+      const job = withOperation({ ...jobWith(undefined), machine }, 'contour', ['f1'], tool(number), { layer: 5 });
+      const [setup] = job.setups;
+      const operations = setup.operations.map((o) => ({ ...o, coolant: 'off' as const }));
+      const text = post({ ...job, setups: [{ ...setup, operations }] }).text;
+      const { findings } = proveProgram(job, setup, text, 1);
+      expect(findings.filter((f) => f.code === 'beyond-travel').map((f) => f.message)).toEqual([]);
+    }
+  },
+);
