@@ -36,7 +36,7 @@ export function SpeedsSheet({
     onClose();
   };
   return (
-    <Sheet title="Speeds that are not the suggested ones" open onClose={onClose}>
+    <Sheet title="Speeds, before and after" open onClose={onClose}>
       <Txt kind="small" tone="quiet">
         Another material, machine, tool or holder changes what would be suggested; what you chose stays until you say
         so.

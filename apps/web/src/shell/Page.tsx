@@ -5,7 +5,7 @@ import { useWide } from '../theme/usePalette';
 import { scrollable } from '../ui/keys';
 import { Txt } from '../ui/Txt';
 
-const WIDEST = 1040;
+const WIDEST = 1480;
 
 /** A page outside a job: a title, what one can do first, and the content. */
 export function Page({ title, actions, children }: { title: string; actions?: ReactNode; children: ReactNode }) {

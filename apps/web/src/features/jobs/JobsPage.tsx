@@ -229,7 +229,7 @@ export function JobsPage() {
         )}
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.m }}>
           {jobs?.map((job) => (
-            <View key={job.id} style={{ width: wide ? 330 : '100%' }}>
+            <View key={job.id} style={wide ? { flexBasis: 330, flexGrow: 1, maxWidth: 480 } : { width: '100%' }}>
               <JobCard job={job} onDone={done} onProblem={(text) => setTold({ text })} />
             </View>
           ))}

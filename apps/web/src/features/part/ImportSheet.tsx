@@ -3,6 +3,7 @@ import { Button } from 'react-native-paper';
 import { Feature, IMPORT_DEFAULTS, LengthUnit, hasStop, importDrawing } from '@tidypath/core';
 import { Row } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
+import { counted } from '../../ui/counted';
 import { FindingCard } from '../../ui/FindingCard';
 import { LengthField } from '../../ui/LengthField';
 import { Sheet } from '../../ui/Sheet';
@@ -32,7 +33,9 @@ export function ImportSheet({ file, unit, thickness, onTake, onClose }: Props) {
   return (
     <Sheet title={file.name} open onClose={onClose}>
       <Txt testID="import-summary">
-        {closed} closed outlines, {found.features.length - closed} open curves, {found.gaps.length} gaps.{' '}
+        {counted(closed, 'closed outline', 'closed outlines')},{' '}
+        {counted(found.features.length - closed, 'open curve', 'open curves')},{' '}
+        {counted(found.gaps.length, 'gap', 'gaps')}.{' '}
         {found.unit ? `The drawing is in ${found.unit}.` : 'The drawing names no unit.'}
       </Txt>
       <DrawingPicture features={found.features} marks={found.findings.flatMap((f) => f.place.at ?? [])} />

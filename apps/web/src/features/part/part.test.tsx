@@ -174,10 +174,10 @@ describe('taking in a drawing', () => {
 
   test('gaps are listed and closed only when told', () => {
     const onTake = sheet(open);
-    expect(screen.getByTestId('import-summary')).toHaveTextContent(/0 closed outlines, 1 open curves, 1 gaps/);
+    expect(screen.getByTestId('import-summary')).toHaveTextContent(/0 closed outlines, 1 open curve, 1 gap\./);
     expect(screen.getByTestId('finding-gap')).toBeTruthy();
     type('Close gaps up to', '0.5');
-    expect(screen.getByTestId('import-summary')).toHaveTextContent(/1 closed outlines, 0 open curves, 0 gaps/);
+    expect(screen.getByTestId('import-summary')).toHaveTextContent(/1 closed outline, 0 open curves, 0 gaps/);
     fireEvent.press(screen.getByText('Take it in'));
     expect(onTake.mock.lastCall![0][0].meaning).toBe('outline');
   });
