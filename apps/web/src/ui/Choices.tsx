@@ -75,3 +75,6 @@ export function Choices<T extends string>({ label, value, options, onChange, fol
 /** Turns plain words into options that read as themselves. */
 export const plainOptions = <T extends string>(values: readonly T[]) =>
   values.map((value) => ({ value, label: value }));
+
+/** The units lengths are written in. */
+export const UNITS = ['mm', 'inch'] as const;

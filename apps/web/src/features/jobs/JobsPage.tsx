@@ -13,7 +13,7 @@ import { Page } from '../../shell/Page';
 import { SPACE } from '../../theme/theme';
 import { usePalette, useWide } from '../../theme/usePalette';
 import { Card } from '../../ui/Card';
-import { Choices } from '../../ui/Choices';
+import { Choices, UNITS, plainOptions } from '../../ui/Choices';
 import { Empty } from '../../ui/Empty';
 import { FindingCard } from '../../ui/FindingCard';
 import { Sheet } from '../../ui/Sheet';
@@ -138,15 +138,7 @@ function NewJobSheet({
         autoFocus
         testID="new-job-name"
       />
-      <Choices
-        label="Unit"
-        value={unit}
-        onChange={setUnit}
-        options={[
-          { value: 'mm', label: 'mm' },
-          { value: 'inch', label: 'inch' },
-        ]}
-      />
+      <Choices label="Unit" value={unit} onChange={setUnit} options={plainOptions(UNITS)} />
       <Txt kind="small" tone="quiet">
         Left empty, the job takes the name of the drawing it is given.
       </Txt>

@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { Button } from 'react-native-paper';
 import { Feature, IMPORT_DEFAULTS, LengthUnit, hasStop, importDrawing } from '@tidypath/core';
 import { Row } from '../../ui/Card';
-import { Choices } from '../../ui/Choices';
+import { Choices, UNITS, plainOptions } from '../../ui/Choices';
 import { counted } from '../../ui/counted';
 import { FindingCard } from '../../ui/FindingCard';
 import { LengthField } from '../../ui/LengthField';
@@ -40,15 +40,7 @@ export function ImportSheet({ file, unit, thickness, onTake, onClose }: Props) {
       </Txt>
       <DrawingPicture features={found.features} marks={found.findings.flatMap((f) => f.place.at ?? [])} />
       {!found.unit && (
-        <Choices
-          label="The drawing is in"
-          value={assumed}
-          onChange={setAssumed}
-          options={[
-            { value: 'mm', label: 'mm' },
-            { value: 'inch', label: 'inch' },
-          ]}
-        />
+        <Choices label="The drawing is in" value={assumed} onChange={setAssumed} options={plainOptions(UNITS)} />
       )}
       {(found.gaps.length > 0 || bridge > 0) && (
         <LengthField

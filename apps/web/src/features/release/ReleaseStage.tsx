@@ -7,7 +7,7 @@ import type { ProgramView } from '../../compute/messages';
 import { FONT, SIZE, SPACE, TYPE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Card, Row } from '../../ui/Card';
-import { Choices } from '../../ui/Choices';
+import { Choices, UNITS, plainOptions } from '../../ui/Choices';
 import { Empty } from '../../ui/Empty';
 import { FindingCard } from '../../ui/FindingCard';
 import { FindingList } from '../../ui/FindingList';
@@ -247,10 +247,7 @@ export function ReleaseStage() {
           label="Program in"
           value={job.output.unit}
           onChange={(unit) => edit((j) => ({ ...j, output: { ...j.output, unit } }))}
-          options={[
-            { value: 'mm', label: 'mm' },
-            { value: 'inch', label: 'inch' },
-          ]}
+          options={plainOptions(UNITS)}
         />
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.s }}>
           <Switch

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Button } from 'react-native-paper';
 import { LengthUnit, TOOL_KINDS, TRADES, ToolKind } from '@tidypath/core';
-import { Choices } from '../../ui/Choices';
+import { Choices, UNITS, plainOptions } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
@@ -25,15 +25,7 @@ export function AddToolSheet({ open, onClose, onAdd }: Props) {
         onChange={setKind}
         options={TOOL_KINDS.map((value) => ({ value, label: TRADES[value].label }))}
       />
-      <Choices
-        label="Its lengths are written in"
-        value={unit}
-        onChange={setUnit}
-        options={[
-          { value: 'mm', label: 'mm' },
-          { value: 'inch', label: 'inch' },
-        ]}
-      />
+      <Choices label="Its lengths are written in" value={unit} onChange={setUnit} options={plainOptions(UNITS)} />
       <LengthField
         label="Diameter"
         testID="new-tool-diameter"

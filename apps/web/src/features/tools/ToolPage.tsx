@@ -23,7 +23,7 @@ import { useShelf } from '../../api/useShelf';
 import { SPACE } from '../../theme/theme';
 import { useWide } from '../../theme/usePalette';
 import { Card } from '../../ui/Card';
-import { Choices } from '../../ui/Choices';
+import { Choices, UNITS, plainOptions } from '../../ui/Choices';
 import { FindingCard } from '../../ui/FindingCard';
 import { Txt } from '../../ui/Txt';
 import { ValueForm } from '../../ui/ValueForm';
@@ -110,10 +110,7 @@ export function ToolPage({ id }: { id: string }) {
             <Choices
               label="Its lengths are written in"
               value={unitOf(tool)}
-              options={[
-                { value: 'mm', label: 'mm' },
-                { value: 'inch', label: 'inch' },
-              ]}
+              options={plainOptions(UNITS)}
               onChange={(unit) => change({ unit })}
             />
             <ValueForm item={tool} fields={FIELDS} unit={unitOf(tool)} findings={findings} onChange={change} />
