@@ -208,7 +208,8 @@ export class Contacts {
       { axis: 'Y', over: Math.abs(to.y - xs.y) - machine.travel.y / 2 },
     ];
     const nose = to.z - zero.z + this.input.zeroAboveTable + tool.stickOut + holderLength(tool.holder);
-    const up = to.z - zero.z === this.input.homeZ ? 0 : nose - machine.noseToTable - CONTACT;
+    const isHome = Math.abs(to.z - zero.z - (this.input.homeZ ?? NaN)) < CONTACT;
+    const up = isHome ? 0 : nose - machine.noseToTable - CONTACT;
     if (!isBeam(tool)) away.push({ axis: 'Z', over: Math.max(up, machine.noseToTable - machine.travel.z - nose) });
     for (const { axis, over } of away) {
       if (over <= 0) continue;
