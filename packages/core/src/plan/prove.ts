@@ -76,10 +76,10 @@ function beamOf(job: Job, { low, high }: { low: number; high: number }): ReadOpt
   return controllerOf(job)?.beam && tool ? { tool: tool.number, low: low - UNDER, high } : undefined;
 }
 
-/** What the operations on each feature leave of it when all of them have run: the least that any of them does. */
+/** What the operations on each feature leave of it when all of them have run: the least that any that knows walls does. */
 function allowancesOf({ operations }: Setup): Map<string, Allowance> {
   const asked = new Map<string, Allowance>();
-  for (const { on, params, targets } of operations) {
+  for (const { on, params, targets } of operations.filter((o) => 'wallAllowance' in o.params)) {
     const of = (name: string) => (typeof params[name] === 'number' ? params[name] : 0);
     const leaves = { wall: of('wallAllowance'), floor: of('floorAllowance') };
     for (const id of on ? targets : []) {
