@@ -6,6 +6,7 @@ import { against } from './against';
 import { Row, kernelRow } from './kernel';
 import { pageRows } from './page';
 import { planningRows } from './planning';
+import { speedRows } from './speeds';
 import { STEADY_TOOLS } from '../packages/core/testing/steady-jobs';
 import { steadyTable } from './steady';
 
@@ -18,7 +19,7 @@ async function main(): Promise<void> {
     process.exitCode = against(process.argv[3] ?? 'HEAD') ? 0 : 1;
     return;
   }
-  const rows: Row[] = [kernelRow(), ...planningRows(), ...(await pageRows())];
+  const rows: Row[] = [kernelRow(), ...planningRows(), ...speedRows(), ...(await pageRows())];
   const width = Math.max(...rows.map((r) => r.what.length));
   const figures = Math.max(...rows.map((r) => r.figure.length));
   for (const r of rows) {

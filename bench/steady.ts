@@ -1,7 +1,7 @@
 /** Steady-load clearing, measured from the posted program by the slow checker of the tests. */
 import { widest } from '../packages/core/src/operation/milling/room';
 import { ClearingShape } from '../packages/core/testing/clearing-shapes';
-import { clearingShapes, measureSteady } from '../packages/core/testing/steady-jobs';
+import { againstBest, clearingShapes, measureSteady } from '../packages/core/testing/steady-jobs';
 import { SteadyFigures } from '../packages/core/testing/steady-checker';
 
 const percent = (share: number, digits = 2) => `${(share * 100).toFixed(digits)} %`;
@@ -20,7 +20,7 @@ function bars({ kind, target }: ClearingShape, ae: number, D: number, both: bool
 function verdict(f: SteadyFigures, bar: ReturnType<typeof bars>): string {
   const missed = [
     f.steady < 0.999 && 'steady',
-    f.peak > 1.25 && 'peak',
+    (f.peak > 1.2 || f.most > 1.3) && 'peak',
     f.mean < bar.mean && 'mean',
     f.length > bar.length && 'length',
     f.idle > bar.idle && 'idle',
@@ -31,17 +31,25 @@ function verdict(f: SteadyFigures, bar: ReturnType<typeof bars>): string {
   return missed.length ? `MISSED ${missed.join(', ')}` : 'met';
 }
 
-/** Prints a line a case: figures against the bars. */
+const column = (figure: number | undefined, width: number) => (figure?.toFixed(2) ?? '-').padStart(width);
+
+/** Prints a line a case: figures against the bars, its cycle against the best known, its planning time against the rectangle's. */
 export function steadyTable(tools: [number, number][], direction: 'climb' | 'both ways'): void {
   process.stdout.write(
-    `\n${`steady load, ${direction}`.padEnd(26)}  D   ae   <=1.10  peak  mean  length  idle    left (widest)    gouge   plan\n`,
+    `\n${`steady load, ${direction}`.padEnd(26)}  D   ae   <=1.10  peak  most  mean  length  idle   cycle/best  left (widest)    gouge   plan  /rectangle\n`,
   );
   for (const [D, ae] of tools) {
-    for (const shape of clearingShapes(D)) {
+    const shapes = clearingShapes(D);
+    measureSteady(shapes[0], D, ae, { direction });
+    let rectangle = NaN;
+    for (const shape of shapes) {
       const { figures: f, seconds, findings } = measureSteady(shape, D, ae, { direction });
-      const met = verdict(f, bars(shape, ae, D, direction === 'both ways'));
+      if (shape === shapes[0]) rectangle = seconds;
+      const cycle = ae === 0.1 * D && direction === 'climb' ? againstBest(shape.name, f) : undefined;
+      const bar = bars(shape, ae, D, direction === 'both ways');
+      const met = cycle !== undefined && cycle > 1.03 ? 'MISSED cycle' : verdict(f, bar);
       process.stdout.write(
-        `${shape.name.padEnd(26)} ${String(D).padStart(2)} ${String(ae).padStart(4)}  ${percent(f.steady)}  ${f.peak.toFixed(2)}  ${f.mean.toFixed(2)}  ${f.length.toFixed(2)}  ${percent(f.idle, 1).padStart(6)}  ${percent(f.left, 3)} (${f.widest.toFixed(2)})  ${f.gouge.toFixed(4)}  ${seconds.toFixed(1)} s  ${met}${findings.length ? ` ${findings[0]}` : ''}\n`,
+        `${shape.name.padEnd(26)} ${String(D).padStart(2)} ${String(ae).padStart(4)}  ${percent(f.steady)}${column(f.peak, 6)}${column(f.most, 6)}${column(f.mean, 6)}${column(f.length, 8)}  ${percent(f.idle, 1).padStart(6)}${column(cycle, 9)}    ${percent(f.left, 3)} (${f.widest.toFixed(2)})  ${f.gouge.toFixed(4)}  ${seconds.toFixed(1)} s ${column(seconds / rectangle, 5)}  ${met}${findings.length ? ` ${findings[0]}` : ''}\n`,
       );
     }
   }

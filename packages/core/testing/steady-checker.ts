@@ -134,7 +134,8 @@ function distances(marked: Uint8Array, nx: number, ny: number): Float64Array {
 export interface SteadyFigures {
   /** Share of the length in cut at or below 1.10 x the asked angle. */
   steady: number;
-  /** Largest and mean engaged angle in cut against the asked one; the largest with 0.02 % of the length excused. */
+  /** Engaged angle in cut against the asked one: largest, largest with 0.02 % of the length excused, and mean. */
+  most: number;
   peak: number;
   mean: number;
   /** Length in cut against removed area / bite. */
@@ -292,6 +293,7 @@ export function checkSteady(c: SteadyCase, cell = 0.1): SteadyFigures {
   const cycle = time.cut + time.link + time.rapid;
   return {
     steady: bites.filter((b) => b.e <= 1.1).reduce((s, b) => s + b.ds, 0) / total,
+    most: sorted[0]?.e ?? 0,
     peak,
     mean: bites.reduce((s, b) => s + b.e * b.ds, 0) / total,
     length: total / (area / c.bite),

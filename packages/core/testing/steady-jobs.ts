@@ -20,6 +20,26 @@ export const STEADY_TOOLS: [number, number][] = [
   [6, 0.9],
 ];
 
+/** What the best figures known for D 10, bite 1 come to: length in cut against area / bite, and share of the cycle not cutting. */
+const BEST: Record<string, [number, number]> = {
+  rectangle: [1.03, 0.11],
+  'three islands': [1.1, 0.25],
+  comb: [1.21, 0.28],
+  L: [1.06, 0.22],
+  'neck of 1.15 D': [1.06, 0.19],
+  '30° corner': [1.06, 0.19],
+  'sliver island': [1.05, 0.24],
+  'boss from outside': [1.01, 0.02],
+  'one open side': [1.01, 0.22],
+  blob: [1.01, 0.1],
+};
+
+/** A cycle against the best known for that shape; undefined where none is known. */
+export function againstBest(name: string, { length, idle }: SteadyFigures): number | undefined {
+  const best = BEST[name] as [number, number] | undefined;
+  return best && length / (1 - idle) / (best[0] / (1 - best[1]));
+}
+
 const chain = (
   features: Feature[],
   meaning: Feature['meaning'],

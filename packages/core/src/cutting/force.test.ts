@@ -1,6 +1,7 @@
+import { AIMS } from '../../testing/aims';
 import fc from 'fast-check';
 import { radians } from '../quantity/units';
-import { MACHINES, MATERIALS } from '../shop/library';
+import { MACHINES } from '../shop/library';
 import { tool } from '../../testing/parts';
 import { bendingOf } from './cut';
 import { HelicalCut, helicalForce } from './force';
@@ -101,20 +102,13 @@ test('a load that acts along the flutes bends less than one at the tip', () => {
 
 describe('what careful shops run, settled and firm, on a mid-size machining centre', () => {
   const machine = MACHINES.find((m) => m.id === 'fulmar')!;
-  test.each([
-    ['deep and narrow in alloy steel', 12, 5, 30, 24, 1.2, 'steel-alloy', 1500, 3500],
-    ['deep and narrow in low-carbon steel', 10, 5, 30, 20, 1, 'steel-low', 2500, 6000],
-    ['deep and narrow in stainless steel', 6, 4, 20, 12, 0.5, 'stainless', 500, 1400],
-  ])('%s', (_, diameter, flutes, stickOut, ap, ae, id, least, most) => {
-    const mill = { ...tool(4), diameter, flutes, shankDiameter: diameter, fluteLength: ap + 2, stickOut, ownData: [] };
-    const material = MATERIALS.find((m) => m.id === id)!;
-    const situation = { tool: mill, material, machine, ae, ap, grip: 'firm' as const, leaves: 0.2 };
-    const found = suggest(situation);
+  test.each(AIMS.map((aim) => [aim.name, aim] as const))('%s', (_, { on, least, most }) => {
+    const found = suggest(on(machine));
     expect(found.feed).toBeGreaterThanOrEqual(least);
     expect(found.feed).toBeLessThanOrEqual(most);
-    const less = suggest({ ...situation, machine: MACHINES.find((m) => m.id === 'sanderling')! });
+    const less = suggest(on(MACHINES.find((m) => m.id === 'sanderling')!));
     expect(less.feed).toBeLessThan(found.feed);
     expect(less.limit).not.toBe('range');
-    expect(suggest({ ...situation, grip: 'poor' }).feed).toBeLessThan(found.feed);
+    expect(suggest({ ...on(machine), grip: 'poor' }).feed).toBeLessThan(found.feed);
   });
 });

@@ -3,7 +3,7 @@ import { Boundary } from '../../geometry/plane/boundary';
 import { Region, contains, distanceToBoundary, offset } from '../../geometry/plane/clip';
 import { atGentleSpeeds, prove } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
-import { clearingShapes, measureSteady, steadyJob } from '../../../testing/steady-jobs';
+import { againstBest, clearingShapes, measureSteady, steadyJob } from '../../../testing/steady-jobs';
 import { checkSteady } from '../../../testing/steady-checker';
 import { smoothLink } from '../../operation/milling/steady/links';
 import { Metal } from '../../operation/milling/steady/metal';
@@ -122,6 +122,20 @@ describe('steady-load clearing keeps its promise', () => {
     expect(figures.widest).toBeLessThanOrEqual(bar.widest);
     expect(figures.gouge).toBeLessThanOrEqual(bar.gouge);
     expect(figures.brushed).toBe(0);
+  });
+
+  test('a neck scarcely wider than the cutter takes no longer than the best known, and few ways that do not cut', () => {
+    const { figures } = measureSteady(shape('neck of 1.15 D'), 10, 1);
+    expect(figures.idle).toBeLessThanOrEqual(0.18);
+    expect(againstBest('neck of 1.15 D', figures)).toBeLessThanOrEqual(1);
+  });
+
+  test('a light bite is held as well', () => {
+    const { figures } = measureSteady(shape('blob'), 10, 0.3);
+    expect(figures.steady).toBeGreaterThanOrEqual(bar.steady);
+    expect(figures.most).toBeLessThanOrEqual(1.3);
+    expect(figures.left).toBeLessThanOrEqual(bar.left);
+    expect(figures.gouge).toBeLessThanOrEqual(bar.gouge);
   });
 
   test('the checker itself sees a slot, a gouge and a rapid through metal', () => {

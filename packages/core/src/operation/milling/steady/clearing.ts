@@ -76,8 +76,9 @@ const THIN = 0.006;
 const STILL_FULL = 0.02;
 /** A pass must be worth this share of a radius at full bite. */
 const WORTH = 0.02;
-/** Minutes a run shorter than the cutter is held back by, so that nobody digs private holes. */
-const SHORT = 0.004;
+/** Minutes a run is held back by, less the longer it is up to so many radii, so that nobody digs private holes. */
+const SHORT = 0.005;
+const SHORT_UP_TO = 4;
 /** Least radius of an entry helix, as a share of the cutter's: less would be a plunge. */
 const HELIX_LEAST = 0.2;
 /** Precision of what is only compared with, mm. */
@@ -122,7 +123,7 @@ export class SteadyClearing {
     this.angle = Math.acos(1 - bite / radius);
     const box: Bounds = growBounds(boundsOf([...allowed.flat(), ...stock.flat()]), radius / 4);
     const size = (box.maxX - box.minX) * (box.maxY - box.minY);
-    const cell = Math.max(Math.min(radius / 20, bite / 4, COARSEST), Math.sqrt(size / MOST_CELLS));
+    const cell = Math.max(Math.min(radius / 20, bite / 2, COARSEST), Math.sqrt(size / MOST_CELLS));
     this.metal = new Metal(stock, box, cell, radius);
     this.walls = new Boundary(allowed);
     this.reachable = offset(offset(allowed, -(this.wall + turn), COARSE), radius + turn, COARSE);
@@ -290,7 +291,7 @@ export class SteadyClearing {
   }
 
   private penalty(run: Run): number {
-    return run.length < this.input.radius * 2 ? SHORT : 0;
+    return SHORT * Math.max(0, 1 - run.length / (SHORT_UP_TO * this.input.radius));
   }
 
   /** Both ends of every run where cutting to and fro, else the upstream end. */

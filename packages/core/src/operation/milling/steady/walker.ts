@@ -18,6 +18,12 @@ export interface Pass {
   engaged: number[];
 }
 
+/** A step: its curvature, positive out of the metal, and the engaged angle at its end, radians. */
+interface Step {
+  k: number;
+  bite: number;
+}
+
 /** What holds for every step. */
 export interface Rules {
   /** Least distance of the centre from what must stay, mm. */
@@ -39,6 +45,8 @@ const YOUNG = 0.5;
 const GIVE_UP = 1.22;
 /** A pass ends where the bite stays below this share of the asked one. */
 const HAIR = 0.1;
+/** A pass goes on without metal for this share of the cutter's radius: what it meets later has starts of its own. */
+const IDLE = 0.25;
 /** Radii with which a path arrives at a wall where there is room, as shares of the cutter's. */
 const SOFT = [1, 0.3];
 /** A step that turns more than this, radians, or bites this much more half way, is made of shorter ones. */
@@ -220,15 +228,24 @@ export class Walker {
     return good;
   }
 
-  /** The next step of one length: its curvature, the bite at its end, and whether shorter ones would hold the bite better. */
-  private step(guess: number, stride: number): { k: number; bite: number; rough: boolean } | undefined {
+  /** The next step of one length: its curvature, and the bite at its end. */
+  private step(guess: number, stride: number): Step | undefined {
     const wanted = this.solve(guess, stride);
     const free = this.besideWalls(wanted.k, stride);
     if (free === undefined) return undefined;
     const k = this.awayFromMetal(free, stride);
-    const half = this.bite(k, stride / 2);
-    const rough = Math.abs(k) * stride > BENT || free !== wanted.k || half > HALF_WAY * this.angle;
-    return { k, bite: k === wanted.k ? wanted.bite : this.bite(k, stride), rough };
+    return { k, bite: k === wanted.k ? wanted.bite : this.bite(k, stride) };
+  }
+
+  /** A step of full length, where shorter ones would not hold the bite better: it is not bent, nor turned by a wall, nor bites more half way. */
+  private longStep(guess: number): Step | undefined {
+    const { stride, angle } = this;
+    const wanted = this.solve(guess, stride);
+    const isBent = (k: number) => Math.abs(k) * stride > BENT;
+    if (isBent(wanted.k) || this.besideWalls(wanted.k, stride) !== wanted.k) return undefined;
+    const k = this.awayFromMetal(wanted.k, stride);
+    if (isBent(k) || this.bite(k, stride / 2) > HALF_WAY * angle) return undefined;
+    return { k, bite: k === wanted.k ? wanted.bite : this.bite(k, stride) };
   }
 
   /**
@@ -237,26 +254,23 @@ export class Walker {
    * @returns nothing when it meets no metal at all
    */
   walk(start: Pose, side: Side, angle: number): Pass | undefined {
-    const { metal, rules } = this;
+    const { metal } = this;
     this.angle = angle;
-    this.stride = metal.radius * Math.min(0.1, 0.15 * angle);
+    this.stride = metal.radius * Math.min(0.1, 0.22 * angle);
     this.slope = 1 / (2 * metal.radius * Math.sin(Math.min(angle, Math.PI - 0.3)));
     this.setOut(start.x, start.y, start.heading);
     this.side = side;
     this.gone = 0;
     const pass: Pass = { side, poses: [start], engaged: [0] };
-    const patience = Math.max(2 * Math.PI * rules.turn, metal.radius / 2);
+    const patience = IDLE * metal.radius;
     let idle = 0;
     let last = 0;
     let k = 0;
     for (let n = 0; n < MOST_STEPS; n++) {
       const bent = Math.abs(k) * this.stride > BENT;
-      let stride = bent ? this.stride / SHORTER : this.stride;
-      let step = this.step(k, stride);
-      if (!bent && (!step || step.rough)) {
-        stride /= SHORTER;
-        step = this.step(k, stride);
-      }
+      const long = bent ? undefined : this.longStep(k);
+      const stride = long ? this.stride : this.stride / SHORTER;
+      const step = long ?? this.step(k, stride);
       if (!step || step.bite > GIVE_UP * angle) break;
       k = step.k;
       this.gone += stride;
