@@ -198,8 +198,10 @@ function slowedForChip(s: Situation, rpm: number, fz: number, careful: number): 
 
 /** Rounded down within the limits, but never so far that the chip starts to rub. */
 function roundedFeed(s: Situation, rpm: number, most: number, thinnest: number): number {
+  const rubs = (feed: number) => chipAt(s, rpm, feed) < thinnest;
   const feed = roundDown(most, s.unit);
-  return feed > 0 && chipAt(s, rpm, feed) >= thinnest ? feed : most;
+  if (feed > 0 && (!rubs(feed) || rubs(most))) return feed;
+  return Math.floor(most * 100) / 100 || most;
 }
 
 const whole = (rpm: number, machine: Machine) =>
