@@ -6,9 +6,10 @@ import {
   Job,
   Section,
   Setup,
+  Tool,
   adviseTools,
   joinPrograms,
-  proposeRoute,
+  provenRoute,
 } from '@tidypath/core';
 import { buffersOf, heightsOf, inUnitOf, loadView, planView, proofView } from './views';
 import type { Answer, Request } from './messages';
@@ -122,6 +123,12 @@ async function level(seq: number, ask: Extract<Request, { type: 'level' }>['ask'
   });
 }
 
+/** A route, planned and coarsely cut before it is shown; whatever else is asked meanwhile goes on beside it. */
+async function propose(seq: number, job: Job, setupId: string, rack: Tool[]): Promise<void> {
+  const proposal = await through(seq, provenRoute(job, setupId, rack), () => true);
+  if (proposal) scope.postMessage({ type: 'proposed', seq, proposal });
+}
+
 function stl(seq: number): void {
   const file = bench.stl();
   if (file) scope.postMessage({ type: 'stl', seq, file }, [file.buffer as ArrayBuffer]);
@@ -143,11 +150,7 @@ function answer(data: Request): void | Promise<void> {
         advised: adviseTools(data.job, data.featureId, data.rack),
       });
     case 'propose':
-      return scope.postMessage({
-        type: 'proposed',
-        seq: data.seq,
-        proposal: proposeRoute(data.job, data.setupId, data.rack),
-      });
+      return propose(data.seq, data.job, data.setupId, data.rack);
     case 'watch':
       awaited = data.awaited;
       return;

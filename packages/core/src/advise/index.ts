@@ -16,6 +16,7 @@ export {
 export { withEntryHole } from './entry-hole';
 export { suggestOrder, toolChanges } from './route/order';
 export { proposeRoute } from './route/propose';
+export { provenRoute } from './route/proven';
 export type { Proposal } from './route/step';
 export type { Advice, Advised } from './tools/common';
 export { adviseTools, rankedFor } from './tools';

@@ -1,7 +1,7 @@
 import { suggestFinish } from './entries';
 import { Machine } from '../machine/machine';
 import { Material } from '../shop/material';
-import { Tool, formOf } from '../shop/tool';
+import { Tool, formOf, onlyFaces } from '../shop/tool';
 import { BOLDNESS, inRange } from './boldness';
 import { loadShares } from './limits';
 import { chipLoadFor, engagement, spindleSpeed } from './milling';
@@ -58,7 +58,7 @@ export function deepestLayer(
 
 /** Widths as a share of the diameter: wide tools take most of theirs; others by how stiff the machine is. */
 function widthShare(tool: Tool, machine: Machine): number {
-  if (tool.kind === 'face' || tool.kind === 'fly' || tool.kind === 'high-feed') return 0.7;
+  if (onlyFaces(tool) || tool.kind === 'high-feed') return 0.7;
   return 0.2 + 0.25 * machine.rigidity;
 }
 
@@ -72,7 +72,7 @@ export function suggestBite(
   machine: Machine,
   boldness: number = BOLDNESS.settled,
 ): { ae: number; ap: number } {
-  const facing = tool.kind === 'face' || tool.kind === 'fly';
+  const facing = onlyFaces(tool);
   const ae = Math.round(tool.diameter * widthShare(tool, machine) * 100) / 100;
   const wanted = tool.diameter * material.depthShare * machine.rigidity * depthAt(boldness);
   const shallow = facing ? 1 : formOf(tool) === 'cone' ? tool.fluteLength * 0.9 : Infinity;

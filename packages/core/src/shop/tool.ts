@@ -328,6 +328,12 @@ export function flankAngle(tool: Profile): number | undefined {
 /** Whether a tool can mill sideways with a cylindrical flank. */
 export const cutsWalls = (tool: Pick<Tool, 'kind'>) => formOf(tool) === 'mill';
 
+/** Made for level faces, over the whole width of their cutters: neither goes down into a pocket nor along a wall. */
+export const onlyFaces = (tool: Pick<Tool, 'kind'>) => tool.kind === 'face' || tool.kind === 'fly';
+
+/** Whether its flutes leave a smooth wall: those of a roughing mill are notched. */
+export const finishesWalls = (tool: Pick<Tool, 'kind'>) => cutsWalls(tool) && tool.kind !== 'roughing';
+
 /** Whether a tool's end can leave a level floor, alone or by passes: flat, bull or ball ends, and shallow cones. */
 export const cutsFloors = (tool: Profile) =>
   formOf(tool) === 'mill' || (formOf(tool) === 'cone' && tool.pointAngle >= 150);

@@ -48,7 +48,9 @@ export function ProposalSheet({
     <Sheet title="A route for this part" open onClose={onClose}>
       <Txt kind="small" tone="quiet">
         {counted(operations.length, 'operation', 'operations')},{' '}
-        {counted(toolChanges(operations), 'tool', 'tool changes')}. Everything stays yours to change.
+        {counted(toolChanges(operations), 'tool', 'tool changes')}. Planned and cut on a coarse grid:{' '}
+        {missing.length > 0 ? 'what stands is said here' : 'nothing stands against it'}. Everything stays yours to
+        change.
       </Txt>
       {missing.map((m) => (
         <Txt key={m.feature + m.why}>

@@ -29,6 +29,10 @@ function groupsOf({ job, model }: RouteAsked): { features: Feature[]; hole: Hole
 
 /** Mills that bore a hole on a helix: they leave no post and have room to turn. */
 const BORES = { least: 0.1, most: 0.85 } as const;
+/** How far a mill goes out below a through hole, mm. */
+const BELOW = 1;
+/** A mill so near to a seat's diameter goes straight down, mm. */
+const SAME = 1e-3;
 
 const millFor = (rack: Tool[], fits: (d: number) => boolean, deep: number) =>
   rack
@@ -37,7 +41,7 @@ const millFor = (rack: Tool[], fits: (d: number) => boolean, deep: number) =>
 
 /** What makes the hole itself: a drill of its size, a smaller one and a reamer, or a mill on a helix. */
 function openSteps(features: Feature[], hole: Hole, asked: RouteAsked): RouteStep[] {
-  const ranked = asked.advise(features[0]);
+  const ranked = asked.advise(features[0]).ranked;
   const drill = ranked.find((r) => r.role === 'does it' && formOf(r.tool) === 'drill');
   const reamer = ranked.find((r) => r.role === 'sizes');
   const least = hole.diameter - 2.5 * reamAllowance(hole.diameter);
@@ -65,9 +69,9 @@ function openSteps(features: Feature[], hole: Hole, asked: RouteAsked): RouteSte
     ];
   }
   const mill = millFor(
-    asked.rack,
+    asked.rackFor(features[0]),
     (d) => d >= BORES.least * hole.diameter && d <= BORES.most * hole.diameter,
-    hole.depth,
+    hole.depth + (hole.through ? BELOW : 0),
   );
   return mill
     ? [
@@ -87,17 +91,21 @@ function spotStep(features: Feature[], opens: RouteStep[], asked: RouteAsked): R
   if (first?.kind !== 'drill' || first.tool.kind === 'stub-drill') return [];
   const spot = asked
     .advise(features[0])
-    .find((r) => r.role === 'starts' && startsHoles(r.tool) && r.tool.kind === 'spot');
+    .ranked.find((r) => r.role === 'starts' && startsHoles(r.tool) && r.tool.kind === 'spot');
   return spot
     ? [{ kind: 'drill', targets: features, tool: spot.tool, reason: 'A spot gives the drill a true start.' }]
     : [];
 }
 
-function mouthSteps(features: Feature[], hole: Hole, { rack }: RouteAsked): RouteStep[] {
+function mouthSteps(features: Feature[], hole: Hole, { rackFor }: RouteAsked): RouteStep[] {
+  const rack = rackFor(features[0]);
   const steps: RouteStep[] = [];
   if (hole.counterbore) {
     const { diameter, depth } = hole.counterbore;
-    const mill = millFor(rack, (d) => d <= diameter + 1e-3, depth);
+    const same = millFor(rack, (d) => Math.abs(d - diameter) <= SAME, depth);
+    // Round the hole with room to turn, and no ring left between both.
+    const round = (d: number) => d <= BORES.most * diameter && d > (diameter - hole.diameter) / 2;
+    const mill = same ?? millFor(rack, round, depth);
     if (mill)
       steps.push({
         kind: 'counterbore',
@@ -125,7 +133,7 @@ function mouthSteps(features: Feature[], hole: Hole, { rack }: RouteAsked): Rout
 }
 
 function threadSteps(features: Feature[], asked: RouteAsked): RouteStep[] {
-  const best = features[0].thread ? asked.advise(features[0]).find((r) => r.role === 'threads') : undefined;
+  const best = features[0].thread ? asked.advise(features[0]).ranked.find((r) => r.role === 'threads') : undefined;
   if (!best) return [];
   const reasons = best.reasons.slice(0, 2).join(': ');
   return [
@@ -147,15 +155,15 @@ export function holeSteps(asked: RouteAsked): { steps: RouteStep[]; missing: Pro
     const opens = openSteps(features, hole, asked);
     if (opens.length === 0)
       missing.push({ feature: features[0].name, why: `nothing in the rack makes ${asked.long(hole.diameter)}` });
-    const threads = threadSteps(features, asked);
+    const threads = opens.length > 0 ? threadSteps(features, asked) : [];
     if (features[0].thread && threads.length === 0)
       missing.push({ feature: features[0].name, why: `nothing in the rack threads ${features[0].thread}` });
     spots.push(...spotStep(features, opens, asked));
     steps.push(...opens, ...mouthSteps(features, hole, asked), ...threads);
   }
   const threaded = asked.job.part.features.filter((f) => f.meaning === 'boss' && f.thread);
-  const mill = asked.rack.find((t) => t.kind === 'thread-mill');
-  if (threaded.length && mill)
+  const mill = threaded.length ? asked.rackFor(threaded[0]).find((t) => t.kind === 'thread-mill') : undefined;
+  if (mill)
     steps.push({
       kind: 'thread-mill',
       targets: threaded,

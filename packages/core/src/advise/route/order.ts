@@ -23,29 +23,80 @@ export const rankOf = (o: Operation) => kindOf(o.kind)?.rank?.(o.params) ?? 1;
 export const toolChanges = (operations: Operation[]): number =>
   operations.filter((o) => o.on).filter((o, i, all) => i === 0 || o.toolId !== all[i - 1].toolId).length;
 
+/** Stages that may run in either order where they work on other features: holes are stiff, whatever was finished around them. */
+const HOLES: ReadonlySet<Stage> = new Set(['holes', 'mouths', 'threads']);
+const BESIDE_HOLES: ReadonlySet<Stage> = new Set([...HOLES, 'finish', 'edges']);
+const areFree = (a: Stage, b: Stage) => (HOLES.has(a) && BESIDE_HOLES.has(b)) || (HOLES.has(b) && BESIDE_HOLES.has(a));
+
+/** An operation with its place as the trade works. */
+interface Placed {
+  operation: Operation;
+  stage: Stage;
+  rank: number;
+}
+
+/** Of two operations, the first standing before the second: whether it has to stay there. On one feature it does, as do spots before drills and walls before edges. */
+function mustPrecede(a: Placed, b: Placed): boolean {
+  if (a.operation.targets.some((t) => b.operation.targets.includes(t))) return true;
+  return a.stage === b.stage ? a.rank < b.rank : !areFree(a.stage, b.stage);
+}
+
+/** States looked at for an order with fewer tool changes. */
+const MOST_STATES = 3000;
+
+/** A way begun: which operations have run, as bits, and in what order. */
+interface Begun {
+  ran: bigint;
+  order: Placed[];
+}
+
+/** The order with the fewest tool changes; of several the one nearest to that in which they stand. */
+function fewestChanges(placed: Placed[]): Placed[] {
+  const bit = (i: number) => 1n << BigInt(i);
+  const needs = placed.map((b, i) =>
+    placed.reduce((bits, a, k) => (k < i && mustPrecede(a, b) ? bits | bit(k) : bits), 0n),
+  );
+  const isReady = (i: number, ran: bigint) => !(ran & bit(i)) && (needs[i] & ran) === needs[i];
+  /** Runs all that a tool can do now, and what that makes ready for it. */
+  const withTool = (tool: string, { ran, order }: Begun): Begun => {
+    const next = [...order];
+    for (let i = 0; i < placed.length; i++) {
+      if (placed[i].operation.toolId !== tool || !isReady(i, ran)) continue;
+      ran |= bit(i);
+      next.push(placed[i]);
+    }
+    return { ran, order: next };
+  };
+  const seen = new Set<bigint>();
+  let begun: Begun[] = [{ ran: 0n, order: [] }];
+  while (begun.every(({ order }) => order.length < placed.length)) {
+    // Too many ways: on with the one that stands as the trade works.
+    if (seen.size > MOST_STATES) begun = begun.slice(0, 1);
+    begun = begun.flatMap((way) => {
+      const ready = placed.filter((_, i) => isReady(i, way.ran)).map(({ operation }) => operation.toolId);
+      return [...new Set(ready)]
+        .map((tool) => withTool(tool, way))
+        .filter(({ ran }) => !seen.has(ran) && seen.add(ran));
+    });
+  }
+  return begun.find(({ order }) => order.length === placed.length)!.order;
+}
+
 /**
- * The operations of a setup in the order the trade works: stage by stage, within a stage tool by tool, the one in the spindle first,
- * then larger before smaller. Operations of one stage on one feature keep their order.
+ * The operations of a setup in the order the trade works: stage by stage, larger before smaller, and with as few tool changes as that
+ * allows; holes may run before or after walls that are finished. Operations on one feature keep their order.
  */
 export function inRouteOrder(operations: Operation[], job: Job): Operation[] {
   const diameter = (o: Operation) => job.tools.find((t) => t.id === o.toolId)?.diameter ?? 0;
-  const ordered: Operation[] = [];
-  for (const stage of STAGES) {
-    const left = operations.filter((o) => stageOf(o, job, operations) === stage);
-    left.sort((a, b) => rankOf(a) - rankOf(b) || diameter(b) - diameter(a));
-    while (left.length) {
-      const inSpindle = ordered[ordered.length - 1]?.toolId;
-      const ready = left.filter((o, i) => left.slice(0, i).every((p) => !mustPrecede(p, o)));
-      const next = ready.find((o) => o.toolId === inSpindle) ?? ready[0];
-      ordered.push(...left.splice(left.indexOf(next), 1));
-    }
-  }
-  return ordered;
+  const placed = operations.map((operation): Placed => ({
+    operation,
+    stage: stageOf(operation, job, operations),
+    rank: rankOf(operation),
+  }));
+  const at = ({ stage }: Placed) => STAGES.indexOf(stage);
+  placed.sort((a, b) => at(a) - at(b) || a.rank - b.rank || diameter(b.operation) - diameter(a.operation));
+  return fewestChanges(placed).map(({ operation }) => operation);
 }
-
-/** Of two operations of one stage on one feature the one that stands first stays first, as do spots before drills and walls before edges. */
-const mustPrecede = (a: Operation, b: Operation) =>
-  a.targets.some((t) => b.targets.includes(t)) || rankOf(a) < rankOf(b);
 
 /** The setup's route in that order, and whether it differs from today's. */
 export function suggestOrder(job: Job, setup: Setup): { operations: Operation[]; differs: boolean } {

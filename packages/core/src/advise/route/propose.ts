@@ -23,6 +23,9 @@ const WILLING = 1.3;
 /** And this much worse for a wall, rather than a change of tools. */
 const FAMILIAR = 2;
 
+/** What some features ask for, and what of them nothing in the rack does. */
+type Part = { steps: RouteStep[]; missing: Proposal['missing'] };
+
 /** The quickest cutter for the bulk of a pocket; one that is in the route already, or does all of it, where it is nearly as quick. */
 function rougher(ranked: Advice[], used: Set<string>): Advice | undefined {
   const able = ranked.filter((r) => r.minutes !== undefined).sort((a, b) => a.minutes! - b.minutes!);
@@ -38,29 +41,30 @@ function bestOf(ranked: Advice[], used: Set<string>): Advice | undefined {
   return able.find((r) => used.has(r.tool.id) && r.rank <= FAMILIAR * able[0].rank) ?? able[0] ?? ranked[0];
 }
 
-function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): RouteStep[] {
+function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Part {
   const { shape } = feature;
-  const ranked = asked.advise(feature);
+  const { ranked, buy } = asked.advise(feature);
   const depth = feature.through ? asked.model.thickness : feature.depth;
   const rough = rougher(ranked, used);
-  if (!rough) return [];
+  if (!rough)
+    return {
+      steps: [],
+      missing: [{ feature: feature.name, why: 'no cutter of the rack fits it and reaches its floor' }],
+    };
   const { tool } = rough;
   used.add(tool.id);
-  if (shape.type === 'slot' && tool.diameter > shape.width / 2)
-    return [
-      {
-        kind: 'slot',
-        targets: [feature],
-        tool,
-        reason: `A slot ${asked.long(shape.width)} wide: ${tool.name} runs down its middle, then along its walls.`,
-      },
-    ];
+  if (shape.type === 'slot' && tool.diameter > shape.width / 2) {
+    const reason = `A slot ${asked.long(shape.width)} wide: ${tool.name} runs down its middle, then along its walls.`;
+    return { steps: [{ kind: 'slot', targets: [feature], tool, reason }], missing: [] };
+  }
   const leave = suggestFinish(tool).allowance;
   const steady = depth > SHALLOW * tool.diameter;
   const finisher = bestOf(ranked, used) ?? rough;
   used.add(finisher.tool.id);
   const same = finisher.tool.id === tool.id;
-  return [
+  const corners = `no cutter of the rack turns in its corners, reaches its floor and leaves a smooth wall${buy ? `; ${buy.charAt(0).toLowerCase()}${buy.slice(1)} would` : ''}`;
+  const missing = finisher.role === 'does it' ? [] : [{ feature: feature.name, why: corners }];
+  const steps = [
     {
       kind: steady ? 'clear' : 'pocket',
       targets: [feature],
@@ -75,13 +79,14 @@ function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Ro
       params: { from: 'what is left', finish: true, finishStock: leave },
       reason: same
         ? `The walls, once everything is roughed and the part has moved where it wants to.`
-        : `Corners ${tool.name} could not reach, then the walls: ${finisher.tool.name} turns in every corner.`,
+        : `What ${tool.name} could not reach, then the walls: ${finisher.tool.name} gets closer into the corners.`,
     },
   ];
+  return { steps, missing };
 }
 
 /** Edges the part shows, one operation for each form and angle. */
-function edgeSteps(asked: RouteAsked): { steps: RouteStep[]; missing: Proposal['missing'] } {
+function edgeSteps(asked: RouteAsked): Part {
   const steps: RouteStep[] = [];
   const missing: Proposal['missing'] = [];
   const wanted = asked.job.part.features.filter((f) => f.edge && f.meaning !== 'hole' && f.meaning !== 'ignore');
@@ -90,7 +95,7 @@ function edgeSteps(asked: RouteAsked): { steps: RouteStep[]; missing: Proposal['
     const kind = form === 'round' ? 'round-edge' : 'chamfer';
     const fits = (t: Tool) =>
       form === 'round' ? Math.abs(t.cornerRadius - size) < 1e-3 : Math.abs(t.pointAngle - angle) < 0.5;
-    const tool = asked.rack.find((t) => kindOf(kind)!.suits(t) && fits(t));
+    const tool = asked.rackFor(feature).find((t) => kindOf(kind)!.suits(t) && fits(t));
     const known = steps.find((s) => s.tool.id === tool?.id);
     if (!tool)
       missing.push({
@@ -123,23 +128,20 @@ function faceStep({ job, rack }: RouteAsked, top: number, long: RouteAsked['long
     : [];
 }
 
-function outsideSteps(asked: RouteAsked, stockBelow: number, used: Set<string>): RouteStep[] {
-  return asked.job.part.features
-    .filter((f) => f.meaning === 'outline')
-    .flatMap((feature) => {
-      const best = bestOf(asked.advise(feature), used);
-      if (!best) return [];
-      const loose = stockBelow < 0.1;
-      return [
-        {
-          kind: 'contour',
-          targets: [feature],
-          tool: best.tool,
-          params: loose ? { tabs: 'ramped' } : undefined,
-          reason: `Last, so that the part is held by all of its stock until then${loose ? '; tabs keep it from coming loose' : ''}.`,
-        },
-      ];
-    });
+function outsideSteps(feature: Feature, asked: RouteAsked, stockBelow: number, used: Set<string>): Part {
+  const best = bestOf(asked.advise(feature).ranked, used);
+  if (!best)
+    return { steps: [], missing: [{ feature: feature.name, why: 'no cutter of the rack reaches down its wall' }] };
+  const loose = stockBelow < 0.1;
+  const held = `Last, so that the part is held by all of its stock until then${loose ? '; tabs keep it from coming loose' : ''}`;
+  const step: RouteStep = {
+    kind: 'contour',
+    targets: [feature],
+    tool: best.tool,
+    params: loose ? { tabs: 'ramped' } : undefined,
+    reason: `${[held, ...best.cautions].join('; ')}.`,
+  };
+  return { steps: [step], missing: [] };
 }
 
 function markSteps({ job, rack }: RouteAsked): RouteStep[] {
@@ -200,42 +202,51 @@ function withoutDone(route: Operation[], job: Job, setup: Setup): Operation[] {
   });
 }
 
+/** A tool that was tried on a feature and found wanting. */
+export interface Barred {
+  feature: string;
+  tool: string;
+}
+
 /**
  * A route for a setup, read from the part's features, its stock, the rack and the machine: rough all, then finish all, holes between,
  * the outside last; each operation with its reason. What stood in the setup's route before is replaced.
+ * @param barred tools that are not to work on a feature
  */
-export function proposeRoute(job: Job, setupId: string, rack: Tool[] = TOOLS): Proposal {
+export function proposeRoute(job: Job, setupId: string, rack: Tool[] = TOOLS, barred: Barred[] = []): Proposal {
   const setup = job.setups.find((s) => s.id === setupId) ?? job.setups[0];
   const empty = withSetup(job, { ...setup, operations: [] });
   const all = [...job.tools, ...rack.filter((t) => !job.tools.some((own) => own.id === t.id))];
   const { job: seen, model, stock } = groundOf(job, setup);
+  const rackFor = ({ id }: Feature) => all.filter((t) => !barred.some((b) => b.feature === id && b.tool === t.id));
   const asked: RouteAsked = {
     job: seen,
     model,
     rack: all,
-    advise: (f) => adviseTools(seen, f.id, all, model).ranked,
+    rackFor,
+    advise: (f) => adviseTools(seen, f.id, rackFor(f), model),
     long: (mm) => formatLength(mm, job.unit),
   };
-  const missing: Proposal['missing'] = [];
-  const steps: RouteStep[] = [];
-  if (abilities(job.machine).processes.includes('beam')) steps.push(...beamSteps(asked));
-  else {
-    steps.push(...faceStep(asked, stock.top, asked.long));
-    const used = new Set<string>();
-    for (const f of asked.job.part.features.filter((x) => x.meaning === 'pocket')) {
-      const found = pocketSteps(f, asked, used);
-      steps.push(...found);
-      if (found.length === 0)
-        missing.push({ feature: f.name, why: 'no cutter of the rack fits it and reaches its floor' });
-    }
-    const holes = holeSteps(asked);
-    const edges = edgeSteps(asked);
-    steps.push(...holes.steps, ...edges.steps, ...markSteps(asked));
-    steps.push(...outsideSteps(asked, -stock.bottom - job.part.thickness, used));
-    missing.push(...holes.missing, ...edges.missing);
-  }
+  const { steps, missing } = stepsFor(asked, stock);
   const routed = steps.reduce((j, step) => addStep(j, setup.id, step, all), empty);
   const own = routed.setups.find((s) => s.id === setup.id)!;
   const operations = inRouteOrder(withoutDone(own.operations, routed, own), routed);
   return { job: tidyRack(withSetup(routed, { ...own, operations })), missing };
+}
+
+/** What each of the features asks for, not in order yet. */
+function stepsFor(asked: RouteAsked, stock: { top: number; bottom: number }): Part {
+  const { machine, part } = asked.job;
+  if (abilities(machine).processes.includes('beam')) return { steps: beamSteps(asked), missing: [] };
+  const used = new Set<string>();
+  const those = (meaning: Feature['meaning']) => part.features.filter((f) => f.meaning === meaning);
+  const pockets = those('pocket').map((f) => pocketSteps(f, asked, used));
+  const [holes, edges] = [holeSteps(asked), edgeSteps(asked)];
+  const below = -stock.bottom - part.thickness;
+  const outside = those('outline').map((f) => outsideSteps(f, asked, below, used));
+  const parts = [...pockets, holes, edges, { steps: markSteps(asked), missing: [] }, ...outside];
+  return {
+    steps: [...faceStep(asked, stock.top, asked.long), ...parts.flatMap((p) => p.steps)],
+    missing: parts.flatMap((p) => p.missing),
+  };
 }

@@ -2,15 +2,19 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
+import { Feature } from '../../part/plate/feature';
+import { Tool } from '../../shop/tool';
 import { newFeature } from '../../part/plate/new';
 import { addSetup } from '../../document/edit';
 import { jawsFor } from '../../plan/ground';
 import { Job } from '../../document/job';
 import { parseJob } from '../../plan/documents';
 import { MACHINES } from '../../shop/library';
-import { STAGES } from '../../operation/operation';
+import { STAGES, Stage } from '../../operation/operation';
 import { inRouteOrder, stageOf, suggestOrder, toolChanges } from './order';
+import { adviseTools } from '../tools';
 import { proposeRoute } from './propose';
+import { provenRoute } from './proven';
 
 const demo = (name: string): Job =>
   parseJob(readFileSync(join(__dirname, '../../../../../demo/jobs', `${name}.json`), 'utf8')).job!;
@@ -40,7 +44,9 @@ describe('a proposed route', () => {
   test('all is roughed before anything is finished, and threads follow their holes', () => {
     const { job } = proposeRoute(demo('vane-hub-plate'), 's1');
     const stages = job.setups[0].operations.map((o) => STAGES.indexOf(stageOf(o, job, job.setups[0].operations)));
-    expect(stages).toEqual([...stages].sort((a, b) => a - b));
+    const at = (name: Stage) => stages.flatMap((s, i) => (s === STAGES.indexOf(name) ? [i] : []));
+    expect(Math.max(...at('rough'), ...at('rest'))).toBeLessThan(Math.min(...at('finish')));
+    expect(Math.max(...at('finish'), ...at('threads'))).toBeLessThan(Math.min(...at('outside')));
     expect(kinds(job).indexOf('tap')).toBeGreaterThan(kinds(job).lastIndexOf('drill'));
   });
 
@@ -94,7 +100,139 @@ describe('a proposed route', () => {
   });
 });
 
+/** A plate with holes in a row. */
+const holed = (...holes: Partial<Feature>[]): Job => {
+  const base = withStock(jobWith(undefined, {}, 14), { bottom: 2, top: 1 });
+  const features = holes.reduce(
+    (all, more, i) => [
+      ...all,
+      newFeature(all, 'hole', `Hole ${i}`, more.shape ?? { type: 'round', diameter: 5 }, {
+        x: 12 + 20 * i,
+        y: 25,
+        through: true,
+        ...more,
+      }),
+    ],
+    base.part.features,
+  );
+  return { ...base, machine: MACHINES[2], part: { ...base.part, features } };
+};
+const toolOf = (job: Job, kind: string) =>
+  job.tools.find((t) => t.id === job.setups[0].operations.find((o) => o.kind === kind)!.toolId)!;
+
+describe('what a route takes for a feature', () => {
+  test('a tap whose hole a drill of the rack makes: one that presses the thread wants a larger one', () => {
+    const { job } = proposeRoute(
+      holed({ shape: { type: 'round', diameter: 4.2 }, thread: 'M5', through: false, depth: 9 }),
+      's1',
+    );
+    expect(kinds(job)).not.toContain('helical-bore');
+    expect(toolOf(job, 'tap').kind).toBe('tap');
+    expect(post(job).codes).toEqual([]);
+  });
+
+  test('nothing threads a hole that nothing opens', () => {
+    const hole = { shape: { type: 'round' as const, diameter: 6 }, thread: 'M7' };
+    const { job, missing } = proposeRoute(holed(hole), 's1', [tool(4), tool(13)]);
+    expect(kinds(job)).not.toContain('tap');
+    expect(missing.map((m) => m.feature)).toContain('Hole 0');
+  });
+
+  test('a seat is plunged by a mill of its size, else run round with room to turn', () => {
+    const seat = (diameter: number) =>
+      toolOf(proposeRoute(holed({ counterbore: { diameter, depth: 5 } }), 's1').job, 'counterbore').diameter;
+    expect(seat(10)).toBe(10);
+    expect(seat(11)).toBe(8);
+  });
+
+  test('a face mill stays out of pockets, a roughing mill leaves walls to others, short flutes rank behind long ones', () => {
+    const wide = {
+      ...jobWith({ type: 'rectangle', width: 74, height: 44, radius: 6 }, { depth: 15 }, 30),
+      machine: MACHINES[2],
+    };
+    const kind = (number: number, kind: Tool['kind']): Tool => ({ ...tool(number), kind });
+    const rack = [tool(4), kind(2, 'roughing'), { ...kind(1, 'face'), fluteLength: 20 }];
+    const { ranked, unfit } = adviseTools(wide, 'f2', rack);
+    expect(ranked.filter((r) => r.role === 'does it').map((r) => r.tool.id)).toEqual([tool(4).id]);
+    expect(unfit.find((u) => u.tool.kind === 'face')!.why).toMatch(/level faces/);
+    const short: Tool = { ...tool(4), id: 'short', fluteLength: 9, shankDiameter: 9, stickOut: 40 };
+    const long: Tool = { ...tool(4), id: 'long', fluteLength: 32, stickOut: 40 };
+    const [first, second] = adviseTools(wide, 'f1', [short, long]).ranked;
+    expect([first.tool.id, second.tool.id]).toEqual(['long', 'short']);
+    expect(second.cautions.join()).toMatch(/shows their steps/);
+  });
+
+  test('corners and floors nobody reaches are said, with the tool that would', () => {
+    const deep = {
+      ...jobWith({ type: 'rectangle', width: 30, height: 20, radius: 3 }, { depth: 30 }, 40),
+      machine: MACHINES[2],
+    };
+    const { missing } = proposeRoute(deep, 's1');
+    expect(missing.map((m) => m.why).join()).toMatch(/turns in its corners.*end mill 6 mm.* would/);
+  });
+});
+
+describe('a route that was tried out', () => {
+  const outcome = (job: Job, rack?: Tool[]) => {
+    const work = provenRoute(job, 's1', rack);
+    for (;;) {
+      const { done, value } = work.next();
+      if (done) return value;
+    }
+  };
+  const through = withStock(
+    {
+      ...jobWith({ type: 'rectangle', width: 40, height: 24, radius: 6 }, { through: true }, 18),
+      machine: MACHINES[2],
+    },
+    { bottom: 2, top: 1 },
+  );
+  const face = tool(1);
+  const short: Tool = { ...tool(4), id: 'short', number: 51, fluteLength: 18, stickOut: 30 };
+  const long: Tool = { ...tool(6), id: 'long', number: 52, fluteLength: 24, stickOut: 30 };
+
+  test('takes the next tool where the first, planned and cut, is found wanting', () => {
+    const toolsOn = (job: Job) =>
+      new Set(job.setups[0].operations.filter((o) => o.targets.includes('f2')).map((o) => o.toolId));
+    expect(toolsOn(proposeRoute(through, 's1', [face, short, long]).job)).toContain('short');
+    const { job, missing } = outcome(through, [face, short, long]);
+    expect(toolsOn(job)).toEqual(new Set(['long']));
+    expect(missing.filter((m) => /shank/.test(m.why))).toEqual([]);
+  });
+
+  test('and tells what still stands where there is no other', () => {
+    const { job, missing } = outcome(through, [face, short]);
+    expect(kinds(job)).toContain('contour');
+    expect(missing.map((m) => m.why).join()).toMatch(/shank/);
+  });
+
+  test('says nothing of a demo part, whose route stands', () => {
+    expect(outcome(demo('vane-hub-plate')).missing).toEqual([]);
+  });
+});
+
 describe('the order of a route', () => {
+  test('holes and finished walls give way to each other, so that a tool that does both is loaded once', () => {
+    const edge = { form: 'chamfer' as const, size: 0.5, angle: 90 };
+    const base = withStock(jobWith({ type: 'rectangle', width: 30, height: 20, radius: 4 }, { edge }), {
+      bottom: 2,
+      top: 1,
+    });
+    const hole = newFeature(
+      base.part.features,
+      'hole',
+      'Hole',
+      { type: 'round', diameter: 6 },
+      { x: 10, y: 10, through: true, edge },
+    );
+    const job = { ...base, machine: MACHINES[2], part: { ...base.part, features: [...base.part.features, hole] } };
+    const route = proposeRoute(job, 's1').job;
+    const { operations } = route.setups[0];
+    expect(operations.map((o) => o.kind)).toEqual(expect.arrayContaining(['countersink', 'chamfer', 'contour']));
+    const cone = operations.map((o) => o.kind).indexOf('countersink');
+    expect(operations[cone + 1]).toMatchObject({ kind: 'chamfer', toolId: operations[cone].toolId });
+  });
+
   test('a muddled route is put in order with fewer tool changes, nothing lost', () => {
     const job = proposeRoute(demo('vane-hub-plate'), 's1').job;
     const muddled = [...job.setups[0].operations].reverse();

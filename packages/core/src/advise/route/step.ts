@@ -2,7 +2,7 @@ import { Job } from '../../document/job';
 import { Feature } from '../../part/plate/feature';
 import { PartModel } from '../../part/plate/model';
 import { Tool } from '../../shop/tool';
-import type { Advice } from '../tools';
+import type { Advised } from '../tools';
 
 /** An operation of a proposed route: what it works on, with what, other values than its own, and why. */
 export interface RouteStep {
@@ -18,7 +18,9 @@ export interface RouteAsked {
   job: Job;
   model: PartModel;
   rack: Tool[];
-  advise(feature: Feature): Advice[];
+  /** The rack without what was tried on a feature and found wanting. */
+  rackFor(feature: Feature): Tool[];
+  advise(feature: Feature): Advised;
   long(mm: number): string;
 }
 

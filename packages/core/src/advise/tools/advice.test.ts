@@ -52,7 +52,7 @@ describe('pockets', () => {
     expect(why[7]).toMatch(/sticks out 24 mm, 30 mm are needed/);
     expect(why[4]).toMatch(/the shank would rub/);
     expect(why[12]).toMatch(/no level floor|sticks out/);
-    expect(why[1]).toMatch(/does not fit/);
+    expect(why[1]).toMatch(/made for level faces/);
   });
 
   test('nothing in the rack: the size to buy, not a brand', () => {
@@ -92,7 +92,10 @@ describe('holes', () => {
     expect(through[0].reasons[0]).toMatch(/M5/);
     expect(through.filter((r) => r.role === 'threads').map((r) => r.tool.kind)[0]).toBe('tap');
     const blind = hole(4.2, { thread: 'M5', through: false, depth: 8 });
-    expect(ranked(blind).filter((r) => r.role === 'threads')[0].tool.kind).toBe('forming-tap');
+    expect(ranked(blind).filter((r) => r.role === 'threads')[0].tool.kind).toBe('tap');
+    const drill = TOOLS.find((t) => t.kind === 'drill')!;
+    const rack = [...TOOLS, { ...drill, id: 'for-forming', number: 99, diameter: 4.65, shankDiameter: 4.65 }];
+    expect(ranked(blind, rack).filter((r) => r.role === 'threads')[0].tool.kind).toBe('forming-tap');
     const iron = { ...blind, material: MATERIALS.find((m) => m.id === 'iron-grey')! };
     expect(ranked(iron).filter((r) => r.role === 'threads')[0].tool.kind).toBe('tap');
   });

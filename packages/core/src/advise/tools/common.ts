@@ -5,7 +5,7 @@ import { Situation, Suggestion } from '../../cutting/suggestion';
 import { Region, area, difference, intersection, offset, thinned, union } from '../../geometry/plane/clip';
 import { Feature } from '../../part/plate/feature';
 import { PartModel } from '../../part/plate/model';
-import { Tool } from '../../shop/tool';
+import { Tool, kindLabel, onlyFaces } from '../../shop/tool';
 import { Job } from '../../document/job';
 import { situationOf } from '../../plan/situation';
 
@@ -49,8 +49,9 @@ export const COARSE = 0.02;
 const OUTSIDE = 60;
 /** Share of an area that may be left standing and still counts as reached. */
 export const REACHED = 0.002;
-/** How much worse a tool ranks: chips have no room, it turns on the spot in corners, it leaves metal for another. */
-export const WORSE = { chips: 1.6, tight: 1.4, rest: 3, bends: 1.5 } as const;
+/** How much worse a tool ranks: chips have no room, it turns on the spot in corners, it leaves metal for another,
+ * a wall shows the steps of its short flutes. */
+export const WORSE = { chips: 1.6, tight: 1.4, rest: 3, bends: 1.5, steps: 3 } as const;
 /** Cutter sizes that are made everywhere, mm. */
 export const STOCK_SIZES = [1, 1.5, 2, 2.5, 3, 4, 5, 6, 8, 10, 12, 16, 20, 25];
 
@@ -103,6 +104,17 @@ export function bending(a: Asked, situation: Situation, suggestion: Suggestion, 
   const [best] = lifts(situation, { tools: [], holders: [] }).filter((l) => l.change.stickOut);
   cautions.push(`it bends: ${a.long(situation.tool.stickOut)} stick out${best ? `; ${best.what.toLowerCase()}` : ''}`);
   return WORSE.bends;
+}
+
+/** What a mill cannot be taken for beside the geometry: what it was made for speaks against it. */
+export const notForWalls = (tool: Tool): string | undefined =>
+  onlyFaces(tool) ? `a ${kindLabel(tool)} is made for level faces` : undefined;
+
+/** What it counts against a tool for a wall that its flutes are shorter than the wall is high. */
+export function steppedWall(a: Asked, tool: Tool, depth: number, cautions: string[]): number {
+  if (tool.fluteLength >= depth) return 1;
+  cautions.push(`flutes of ${a.long(tool.fluteLength)}: a wall of ${a.long(depth)} shows their steps`);
+  return WORSE.steps;
 }
 
 /** Why a mill cannot get down to a depth, if it cannot. */

@@ -52,7 +52,12 @@ export function holeAdvice(a: Asked, rack: Tool[]): Advised {
   const unfit: Advised['unfit'] = [];
   if (!hole) return { ranked, unfit };
   const { thread } = wantedHole(a.feature, hole, false);
-  const threading = thread ? threadAdvice(a, hole, thread, rack) : [];
+  const canDrill = (forming: boolean) => {
+    const { least, most } = wantedHole(a.feature, hole, forming);
+    return rack.some((t) => formOf(t) === 'drill' && !startsHoles(t) && t.diameter >= least && t.diameter <= most);
+  };
+  const drilled = { cutting: canDrill(false), forming: canDrill(true) };
+  const threading = thread ? threadAdvice(a, hole, thread, rack, drilled) : [];
   const forming = threading[0]?.tool.kind === 'forming-tap';
   const wanted = wantedHole(a.feature, hole, forming);
   const push = (tool: Tool, role: Role, rank: number, reasons: string[], cautions: string[] = [], minutes?: number) => {
@@ -137,12 +142,16 @@ export function holeAdvice(a: Asked, rack: Tool[]): Advised {
   return { ranked, unfit, buy };
 }
 
+/** How much worse a tap ranks for which nothing drills the hole. */
+const NO_DRILL = 20;
+
 /** Taps and thread mills for a hole: cutting taps for through holes, forming taps for blind ones in ductile metal, mills for the rest. */
 function threadAdvice(
   a: Asked,
   hole: Hole,
   thread: { name: string; major: number; pitch: number },
   rack: Tool[],
+  drilled: { cutting: boolean; forming: boolean },
 ): Advice[] {
   const { ductile, name } = a.job.material;
   const found: Advice[] = [];
@@ -167,6 +176,10 @@ function threadAdvice(
     } else {
       reasons.push('any diameter of its pitch; a broken one falls out');
       rank += 6;
+    }
+    if (!(tool.kind === 'forming-tap' ? drilled.forming : drilled.cutting)) {
+      cautions.push('no drill of the rack makes its hole');
+      rank += NO_DRILL;
     }
     const { bite, suggestion } = cutOf(
       a,

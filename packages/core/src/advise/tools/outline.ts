@@ -2,8 +2,22 @@ import { suggestBite } from '../../cutting/bite';
 import { cutState } from '../../cutting/cut';
 import { area, offset, thinned } from '../../geometry/plane/clip';
 import { regionOf } from '../../part/plate/model';
-import { Tool, cutsWalls } from '../../shop/tool';
-import { Asked, COARSE, cutOf, REACHED, WORSE, chipRoom, bending, tooShort, buyMill, Advice, Advised } from './common';
+import { Tool, cutsWalls, finishesWalls } from '../../shop/tool';
+import {
+  Asked,
+  COARSE,
+  cutOf,
+  REACHED,
+  WORSE,
+  chipRoom,
+  bending,
+  notForWalls,
+  steppedWall,
+  tooShort,
+  buyMill,
+  Advice,
+  Advised,
+} from './common';
 
 /** Mills that run along a wall: ranked by feed and layers, bending and chip room. */
 export function outlineAdvice(a: Asked, rack: Tool[]): Advised {
@@ -18,7 +32,7 @@ export function outlineAdvice(a: Asked, rack: Tool[]): Advised {
       unfit.push({ tool, why: 'a ball leaves no square foot' });
       continue;
     }
-    const short = tooShort(a, tool, depth);
+    const short = notForWalls(tool) ?? tooShort(a, tool, depth);
     if (short) {
       unfit.push({ tool, why: short });
       continue;
@@ -40,10 +54,12 @@ export function outlineAdvice(a: Asked, rack: Tool[]): Advised {
       cautions.push('too large for the inside corners of the outline');
       rank *= WORSE.rest;
     }
+    rank *= steppedWall(a, tool, depth, cautions);
+    if (!finishesWalls(tool)) cautions.push('its notched flutes leave a rough wall');
     reasons.push(`bends ${a.long(Math.round(state.deflection * 1000) / 1000)} at the tip`);
     ranked.push({
       tool,
-      role: rest > REACHED ? 'roughs' : 'does it',
+      role: rest > REACHED || !finishesWalls(tool) ? 'roughs' : 'does it',
       kind: 'contour',
       reasons,
       cautions,

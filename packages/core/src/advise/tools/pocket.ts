@@ -1,6 +1,6 @@
 import { suggestBite } from '../../cutting/bite';
 import { cutState } from '../../cutting/cut';
-import { Tool, cutsFloors, cutsWalls, formOf, startsHoles } from '../../shop/tool';
+import { Tool, cutsFloors, cutsWalls, finishesWalls, formOf, startsHoles } from '../../shop/tool';
 import { openingsOf } from '../../operation/hole/openings';
 import {
   Asked,
@@ -11,6 +11,8 @@ import {
   chipRoom,
   bending,
   tooShort,
+  notForWalls,
+  steppedWall,
   STOCK_SIZES,
   buyMill,
   Role,
@@ -27,6 +29,11 @@ export function pocketAdvice(a: Asked, rack: Tool[]): Advised {
   const unfit: Advised['unfit'] = [];
   for (const tool of rack.filter(cutsWalls)) {
     const fail = (why: string) => unfit.push({ tool, why });
+    const other = notForWalls(tool);
+    if (other) {
+      fail(other);
+      continue;
+    }
     if (tool.diameter >= reach.widest) {
       fail(`${a.long(tool.diameter)} does not fit: ${a.long(reach.widest)} at the widest`);
       continue;
@@ -54,8 +61,10 @@ export function pocketAdvice(a: Asked, rack: Tool[]): Advised {
     const cautions: string[] = [];
     let rank = minutes * chipRoom(a, tool, reasons, cautions) * bending(a, situation, suggestion, cautions);
     reasons.push(`flutes of ${a.long(tool.fluteLength)} reach ${a.long(depth)}`);
-    const role: Role = rest > REACHED ? 'roughs' : 'does it';
-    if (role === 'roughs') {
+    rank *= steppedWall(a, tool, depth, cautions);
+    const role: Role = rest > REACHED || !finishesWalls(tool) ? 'roughs' : 'does it';
+    if (!finishesWalls(tool)) cautions.push('its notched flutes leave a rough wall');
+    if (rest > REACHED) {
       cautions.push(`leaves ${Math.round(rest * 1000) / 10} % of the area in corners and necks for a smaller tool`);
       rank *= WORSE.rest;
     } else if (reach.left((tool.diameter / 2) * 1.15) > REACHED) {
