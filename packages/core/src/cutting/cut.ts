@@ -5,6 +5,7 @@ import { Material } from '../shop/material';
 import { Tool, formOf, isAxial } from '../shop/tool';
 import { helicalForce } from './force';
 import { drillPower } from './holes';
+import { tapTorque, twistStress } from './twist';
 import {
   BeamPiece,
   CORE_SHARE,
@@ -54,7 +55,7 @@ export interface CutState {
   torque: number;
   force: number;
   deflection: number;
-  /** At the root of flutes or shank, N/mm². */
+  /** At the root of flutes or shank; of tools fed along their axis what twists them, N/mm². */
   stress: number;
   /** Angle by which the tip tilts, times the radius: the step left on a floor. */
   floorStep: number;
@@ -241,7 +242,13 @@ function axialState({ tool, material, rpm, feed }: CutInput, chipLoad: number, p
   const thickness = chipLoad * Math.sin((point * Math.PI) / 360);
   const vc = surfaceSpeed(rpm, tool.diameter);
   const kc = thickness > 0 ? specificForce(material.kc11, material.mc, thickness) : 0;
-  const power = formOf(tool) === 'drill' ? drillPower(perTurn, vc, tool.diameter, kc) : 0;
+  const form = formOf(tool);
+  const power =
+    form === 'drill'
+      ? drillPower(perTurn, vc, tool.diameter, kc)
+      : form === 'tap'
+        ? (tapTorque(tool, material) * rpm) / 9549
+        : 0;
   const torque = torqueOf(power, rpm);
   return {
     surfaceSpeed: vc,
@@ -255,7 +262,7 @@ function axialState({ tool, material, rpm, feed }: CutInput, chipLoad: number, p
     torque,
     force: 0,
     deflection: 0,
-    stress: 0,
+    stress: twistStress(tool, torque),
     floorStep: 0,
     grip: torque / slipTorque(tool.holder, tool.shankDiameter),
   };

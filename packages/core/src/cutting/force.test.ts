@@ -1,7 +1,8 @@
 import { AIMS } from '../../testing/aims';
 import fc from 'fast-check';
 import { radians } from '../quantity/units';
-import { MACHINES } from '../shop/library';
+import { MACHINES, MATERIALS } from '../shop/library';
+import { tapTorque, twistStress } from './twist';
 import { tool } from '../../testing/parts';
 import { bendingOf } from './cut';
 import { HelicalCut, helicalForce } from './force';
@@ -98,6 +99,26 @@ test('a load that acts along the flutes bends less than one at the tip', () => {
   const stiff = { ...stepped, holder: { ...holder, segments: [{ ...segment, length: 1e-6 }] } };
   expect(bendingOf({ ...stiff }, 1000, 0).deflection).toBeCloseTo(0.0562, 3);
   expect(bendingOf({ ...stepped, holder: stiff.holder, id: 'other' }, 1000, 12).deflection).toBeCloseTo(0.0289, 3);
+});
+
+describe('torque of drills and taps', () => {
+  const steel = MATERIALS.find((m) => m.id === 'steel-alloy')!;
+
+  test('a tap by P²·D·kc/8000, pressed threads more', () => {
+    const tap = { kind: 'tap' as const, diameter: 6, pitch: 1 };
+    const kc = steel.kc11 * 0.05 ** -steel.mc;
+    expect(tapTorque(tap, steel)).toBeCloseTo((1 * 6 * kc) / 8000, 9);
+    expect(tapTorque({ ...tap, kind: 'forming-tap' }, steel)).toBeCloseTo(1.8 * tapTorque(tap, steel), 9);
+  });
+
+  test('an M6 tap and a 3 mm drill in alloy steel are far from what breaks them; a coarse thread on a thin tap is not', () => {
+    const share = (t: { kind: 'tap' | 'drill'; diameter: number }, torque: number) => twistStress(t, torque) / 1200;
+    const tap = { kind: 'tap' as const, diameter: 6, pitch: 1 };
+    expect(share(tap, tapTorque(tap, steel))).toBeLessThan(0.4);
+    expect(share({ kind: 'drill', diameter: 3 }, 0.245)).toBeLessThan(0.2);
+    const thin = { kind: 'tap' as const, diameter: 3, pitch: 1.5 };
+    expect(share(thin, tapTorque(thin, steel))).toBeGreaterThan(1);
+  });
 });
 
 describe('what careful shops run, settled and firm, on a mid-size machining centre', () => {

@@ -38,6 +38,9 @@ export interface Pecking {
   reason: string;
 }
 
+/** Diameters a drill goes down before its flutes have to come out of the hole. General workshop rule. */
+export const deepestInOne = (longChips: boolean, throughCoolant: boolean) => (throughCoolant ? 12 : longChips ? 5 : 6);
+
 /**
  * Pecks by depth ratio, material and coolant. Straight up to 4 diameters (3 where chips are long); chip-breaking pecks of a diameter up
  * to 6 (5); beyond that full retracts, the peck falling from a diameter towards half of one. Coolant through the drill clears the
@@ -49,10 +52,11 @@ export function suggestPeck(D: number, depth: number, longChips: boolean, throug
   const early = longChips ? 1 : 0;
   const peck = (share: number) => Math.max(0.1, Math.round(D * share * 10) / 10);
   const deep = `${Math.round(ratio * 10) / 10} diameters deep`;
-  if (throughCoolant && ratio <= 12)
+  const inOne = deepestInOne(longChips, throughCoolant);
+  if (throughCoolant && ratio <= inOne)
     return { method: 'straight', peck: 0, reason: `${deep}, coolant through the drill carries the chips out` };
   if (ratio <= 4 - early) return { method: 'straight', peck: 0, reason: `${deep}: the chips come out by themselves` };
-  if (ratio <= 6 - early)
+  if (ratio <= (throughCoolant ? 6 - early : inOne))
     return {
       method: 'chip-break',
       peck: peck(1),

@@ -1,5 +1,6 @@
 import { degrees } from '../quantity/units';
-import { Machine } from '../machine/machine';
+import { Machine, torqueAt } from '../machine/machine';
+import { slipTorque } from '../shop/holder';
 import { Tool, formOf, isAxial, plunges } from '../shop/tool';
 import { originOf } from '../shop/library/origin';
 import { BOLDNESS, WorkGrip, boldnessWord, inRange, ownAt, placeInRange } from './boldness';
@@ -8,6 +9,7 @@ import { GRIP_SHARE, LoadLimit, POWER_SHARE, bendLimit, feedsAllowed } from './l
 import { chipLoadFor, engagement, feedRate, spindleSpeed } from './milling';
 import { Limit, LimitStep, Situation, Suggestion } from './suggestion';
 import { limitText, limitWorking } from './limit-words';
+import { tapTorque } from './twist';
 import { TEXTBOOK, Working, n0, n1, n2, n3, roundDown } from './working';
 
 /** Chip load is raised for thin bites by no more than this. */
@@ -272,6 +274,19 @@ export function suggest(s: Situation): Suggestion {
 
 const chipSine = (tool: Tool) => (formOf(tool) === 'drill' ? Math.sin((tool.pointAngle * Math.PI) / 360) : 1);
 
+/** Fastest speed at which a spindle still gives a torque, rpm: it gives less the faster it turns. 0 where it never does. */
+function fastestAt(machine: Machine, torque: number): number {
+  const gives = (rpm: number) => torqueAt(machine, rpm) >= torque;
+  if (gives(machine.maxRpm)) return machine.maxRpm;
+  let [low, high] = [0, machine.maxRpm];
+  for (let i = 0; i < 40; i++) {
+    const middle = (low + high) / 2;
+    if (gives(middle)) low = middle;
+    else high = middle;
+  }
+  return gives(low) ? low : 0;
+}
+
 /** A tap's feed is locked to its pitch; whatever limits the feed limits the speed. */
 function suggestTap(s: Situation): Suggestion {
   const { tool, machine } = s;
@@ -285,9 +300,20 @@ function suggestTap(s: Situation): Suggestion {
     allows: feedCap / tool.pitch,
     governs: false,
   });
-  const { rpm: wanted, limit } = speedOf(steps, machine);
+  const torque = tapTorque(tool, s.material);
+  const most = POWER_SHARE * torqueAt(machine, 1);
+  steps.push({
+    id: 'spindle power',
+    on: 'rpm',
+    label: `${n1(torque)} N·m of ${n1(most)}, ${POWER_SHARE * 100} % of the spindle’s torque`,
+    allows: fastestAt(machine, torque / POWER_SHARE),
+    governs: false,
+  });
+  const { rpm: wanted, limit: slowest } = speedOf(steps, machine);
   const rpm = whole(wanted, machine);
   const feed = rpm * tool.pitch;
+  const slips = torque > GRIP_SHARE * slipTorque(tool.holder, tool.shankDiameter);
+  const limit = slips ? 'grip' : slowest;
   working.push({
     of: 'feed',
     what: 'Feed',
@@ -296,7 +322,8 @@ function suggestTap(s: Situation): Suggestion {
     source: 'Geometry of the thread: a tap has no other feed',
     inputs: [{ name: 'P', text: `${n3(tool.pitch)} mm`, at: 'tool' }],
   });
-  const possible = rpm <= tool.holder.balancedRpm + 0.5 && feed <= machine.maxFeed + 1e-9;
+  const turns = torque <= POWER_SHARE * torqueAt(machine, rpm) * (1 + 1e-9);
+  const possible = !slips && turns && rpm <= tool.holder.balancedRpm + 0.5 && feed <= machine.maxFeed + 1e-9;
   return {
     rpm,
     feed,

@@ -45,6 +45,7 @@ const motions = {
   tool: Uint16Array.of(4),
   rpm: Float32Array.of(RPM),
   feed: Float32Array.of(FEED),
+  z: Float64Array.of(0),
 };
 
 function codesOf(samples: Samples, leaves?: number, of = mill): string[] {
@@ -137,4 +138,13 @@ test('a speed above what the holder is balanced for is told, 2 % over it', () =>
   const held = (balancedRpm: number) => ({ ...mill, holder: { ...mill.holder, balancedRpm } });
   expect(codesOf(samplesOf(steady(0.3), 'load'), undefined, held(RPM / 1.02))).toEqual(['above-balance']);
   expect(codesOf(samplesOf(steady(0.3), 'load'), undefined, held(RPM * 1.02))).toEqual([]);
+});
+
+test('what twists a drill is judged by its torque, a care at half of what it stands', () => {
+  const drill = { ...tool(15), number: 4 };
+  const stands = LOAD_LIMITS.stress[drill.material];
+  const found = (share: number) => codesOf(samplesOf(steady(share * stands), 'stress'), undefined, drill);
+  expect(found(0.49)).toEqual([]);
+  expect(found(0.51)).toEqual(['may-twist-off']);
+  expect(found(1.02)).toEqual(['twists-off']);
 });

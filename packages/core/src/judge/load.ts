@@ -1,10 +1,11 @@
 import { boldestChip } from '../cutting/cut';
+import { deepestInOne } from '../cutting/holes';
 import { bendLimit } from '../cutting/limits';
 import { Motions } from '../path/motions';
 import { Section } from '../program/write/writer';
 import { Code, DataOf, Finding, finding } from '../quantity/finding';
 import { Material } from '../shop/material';
-import { Tool, formOf, isBeam } from '../shop/tool';
+import { Tool, formOf, isAxial, isBeam } from '../shop/tool';
 import { Samples } from '../simulate/samples';
 
 /** What a load is judged against; shares of 1, lengths mm, stress N/mm². Workshop figures where no other source is said. */
@@ -19,6 +20,8 @@ export const LOAD_LIMITS = {
   bend: { unknown: 0.1, stop: 2 },
   /** Of the stress at which the tool's material breaks (estimates). */
   stress: { carbide: 2000, hss: 1200, care: 0.5, stop: 1 },
+  /** How many diameters deeper than is usual a drill may go before its flutes are said to pack. */
+  packing: 1,
   /** Thickest chip, as a share of the boldest of the material's range; stops at so many times that. */
   chip: { care: 2, stop: 1.5 },
   /** A chip thinner than this share of the edge's rounding rubs; told over so much of the time in cut. Edge roundings, mm. */
@@ -27,6 +30,16 @@ export const LOAD_LIMITS = {
 
 /** Shortest length a load that works at once is averaged over: cells of the grid, and shares of the diameter. */
 const [CELLS, SHARE] = [8, 0.1];
+
+/** Holes nearer to each other than this are one, mm. */
+const SAME_HOLE = 0.01;
+
+/** Whether between two samples the tip came up to the mouth of the hole; the first is the last of its motion. */
+function wasOut(motions: Motions, s: Samples, [first, next]: [number, number], mouth: number): boolean {
+  const offset = s.z[first] - motions.z[s.motion[first]];
+  for (let m = s.motion[first] + 1; m < s.motion[next]; m++) if (motions.z[m] + offset >= mouth) return true;
+  return false;
+}
 
 /** What of a program is judged together. */
 interface Step {
@@ -159,7 +172,9 @@ class StepLoad {
       ...this.speed(),
       ...this.power(),
       ...this.grip(),
-      ...(hasChip ? [...this.bending(), ...this.breakage(), ...this.chip(), ...this.rubs()] : []),
+      ...this.breakage(),
+      ...(hasChip ? [...this.bending(), ...this.chip(), ...this.rubs()] : []),
+      ...(form === 'drill' ? this.packing() : []),
     ];
   }
 
@@ -244,6 +259,10 @@ class StepLoad {
     const found = worstMean(s, this.step, s.stress, ['length', this.stretch], care * breaks);
     if (found.value <= care * breaks) return [];
     const code = found.value > stop * breaks ? 'breaks' : 'may-break';
+    if (isAxial(tool)) {
+      const twisted = { percent: (100 * found.value) / breaks, tool: tool.name };
+      return this.told(code === 'breaks' ? 'twists-off' : 'may-twist-off', found, care * breaks, twisted);
+    }
     const told = { percent: (100 * found.value) / breaks, force: s.force[found.sample], tool: tool.name };
     return this.told(code, found, care * breaks, told);
   }
@@ -265,6 +284,26 @@ class StepLoad {
     return [finding('rubs', { tool: this.step.tool.name, percent: 100 * found.value }, this.place(found.sample))];
   }
 
+  /** How far a drill cuts without its flutes coming out of the hole. */
+  private packing(): Finding[] {
+    const { motions, samples: s, material } = this.input;
+    const { tool, from, to } = this.step;
+    const most = deepestInOne(material.longChips, tool.throughCoolant);
+    const worst = { deep: 0, sample: -1 };
+    // Where it began to cut since its flutes were last out, and the mouth of the hole.
+    let [began, mouth, last] = [NaN, NaN, -1];
+    for (let i = from; i < to; i++) {
+      if (s.rate[i] <= 0) continue;
+      if (last < 0 || Math.hypot(s.x[i] - s.x[last], s.y[i] - s.y[last]) > SAME_HOLE) began = mouth = s.z[i];
+      else if (wasOut(motions, s, [last, i], mouth)) began = s.z[i];
+      last = i;
+      const deep = (began - s.z[i]) / tool.diameter;
+      if (deep > worst.deep) Object.assign(worst, { deep, sample: i });
+    }
+    if (worst.deep <= most + LOAD_LIMITS.packing) return [];
+    return [finding('chips-pack', { tool: tool.name, times: worst.deep, most }, this.place(worst.sample))];
+  }
+
   /** A finding with the seconds over its bound and the feed that keeps it. */
   private told<C extends LoadCode>(code: C, found: Worst, bound: number, data: LoadData<C>, power?: number): Finding[] {
     const feed = this.feedFor(found.sample, found.value, bound, power);
@@ -284,6 +323,8 @@ type LoadCode = Extract<
   | 'bends-too-much'
   | 'may-break'
   | 'breaks'
+  | 'may-twist-off'
+  | 'twists-off'
   | 'chip-thick'
   | 'chip-too-thick'
 >;

@@ -249,16 +249,18 @@ export class Prover {
     // On its way up to speed and down again it is slower: the mean is right for power, the fastest for chip and force.
     const pace = seconds > 0 ? (60 * length) / seconds / feed : 1;
     const taken = removalPower(rate, specificForce(material.kc11, material.mc, pace * (steep ? chipLoad : meanChip)));
-    const whole = (Math.PI * tool.diameter ** 2 * length) / 4;
-    const kW = isAxial(tool) ? power * Math.min(1, volume / whole) : taken;
+    // A drill in a hole takes what is left of its section; a tap its whole thread.
+    const whole = formOf(tool) === 'tap' ? 0 : (Math.PI * tool.diameter ** 2 * length) / 4;
+    const share = isAxial(tool) ? Math.min(1, volume / Math.max(1e-9, whole)) : 1;
+    const kW = isAxial(tool) ? power * share : taken;
     this.samples.push({
       ...at,
       load: kW / Math.max(1e-9, powerAt(machine, m.rpm[i])),
       chip: steep && !isAxial(tool) ? chipLoad : largestChip,
       force,
       bend: deflection,
-      stress,
-      grip,
+      stress: stress * share,
+      grip: grip * share,
     });
   }
 

@@ -16,7 +16,7 @@ function proved(lines: string, cutter: Partial<Tool>, material = 'steel-alloy', 
   const job = { ...bare, tools: [mill], machine, material: MATERIALS.find((m) => m.id === material)!, setups: [setup] };
   const text = `G21 G90 G17 G54\nT1 M6\nS3000 M3\nG43 H1\n${lines}\nG0 Z50\nM30\n`;
   const proof = proveProgram(job, setup, text, cell);
-  const load = ['power', 'stalls', 'grip', 'bends', 'break', 'chip', 'rubs', 'may-break', 'above'];
+  const load = ['power', 'stalls', 'grip', 'bends', 'break', 'chip', 'rubs', 'may-break', 'above', 'twists', 'may-twist', 'chips'];
   const told = proof.findings.filter((f) => load.some((w) => f.code.startsWith(w)));
   return {
     proof,
@@ -100,5 +100,40 @@ describe('on light machines, at the suggested speeds, what goes down takes no mo
     const operations = setup.operations.map((o) => ({ ...o, coolant: 'off' as const }));
     const { codes } = prove({ ...job, setups: [{ ...setup, operations }] }, 0.2);
     expect(codes.filter((c) => ['power-high', 'power-over', 'stalls'].includes(c))).toEqual([]);
+  });
+});
+
+describe('drills and taps', () => {
+  const DRILL: Partial<Tool> = {
+    kind: 'drill',
+    diameter: 3,
+    flutes: 2,
+    pointAngle: 118,
+    shankDiameter: 3,
+    fluteLength: 40,
+    stickOut: 45,
+    helix: 30,
+    material: 'hss',
+    throughCoolant: false,
+  };
+  const hole = (z: number, feed: number) => `S2000\nG0 X0 Y0\nG0 Z2\nG1 Z${z} F${feed}\nG0 Z20`;
+
+  test('a feed a turn far beyond the range twists a drill off; the usual one is quiet', () => {
+    expect(proved(hole(-8, 90), DRILL).codes).toEqual([]);
+    expect(proved(hole(-8, 2200), DRILL).codes.some((c) => /twist/.test(c))).toBe(true);
+  });
+
+  test('a deep hole in one go packs the flutes; pecked with full retracts it does not, with chip-breaking lifts it does', () => {
+    const deep = (cycle: string) => `S2000\nG0 X0 Y0\nG0 Z5\n${cycle}\nG80\nG0 Z20`;
+    expect(proved(deep('G81 Z-24 R2 F90'), DRILL).codes).toEqual(['chips-pack']);
+    expect(proved(deep('G83 Z-24 R2 Q3 F90'), DRILL).codes).toEqual([]);
+    expect(proved(deep('G73 Z-24 R2 Q3 F90'), DRILL).codes).toEqual(['chips-pack']);
+    expect(proved(deep('G81 Z-16 R2 F90'), DRILL).codes).toEqual([]);
+    expect(proved(deep('G81 Z-24 R2 F90'), { ...DRILL, throughCoolant: true }).codes).toEqual([]);
+  });
+
+  test('holes beside each other are each their own', () => {
+    const row = 'S2000\nG0 X0 Y0\nG0 Z5\nG81 Z-10 R2 F90\nX8\nX16\nX24\nG80\nG0 Z20';
+    expect(proved(row, DRILL).codes).toEqual([]);
   });
 });

@@ -58,6 +58,20 @@ export const LOAD = {
       `${d.tool} breaks: ${say.number(d.force, 0)} N bring its root to ${say.number(d.percent, 0)} % of what it stands`,
     (d, say) => `${say.feed(d.feed, 0)} halves what it stands; or take a thinner layer, a shorter tool`,
   ),
+  'may-twist-off': care<Share>(
+    (d, say) =>
+      `${d.tool} may twist off: its torque brings it to ${say.number(d.percent, 0)} % of what it stands (estimate)`,
+    (d, say) => `A drill at ${say.feed(d.feed, 0)} is at half of that; a tap wants a larger hole, a sharp edge, oil`,
+  ),
+  'twists-off': stop<Share>(
+    (d, say) => `${d.tool} twists off: its torque is ${say.number(d.percent, 0)} % of what it stands (estimate)`,
+    (d, say) => `A drill at ${say.feed(d.feed, 0)} is at half of that; a thread so coarse wants milling`,
+  ),
+  'chips-pack': care<{ tool: string; times: number; most: number }>(
+    (d, say) =>
+      `${d.tool} goes ${say.number(d.times, 1)} diameters deep without coming out: its flutes pack beyond ${say.number(d.most, 0)}`,
+    'Peck with full retracts, or take a drill with coolant through it',
+  ),
   'chip-thick': care<Chip>(
     (d, say) =>
       `${d.tool} takes chips of ${say.mm(d.chip, 3)} for ${say.number(d.seconds, 1)} s; its edges carry ${say.mm(d.most, 3)}`,
