@@ -48,13 +48,14 @@ const motions = {
   z: Float64Array.of(0),
 };
 
-function codesOf(samples: Samples, leaves?: number, of = mill): string[] {
+function codesOf(samples: Samples, leaves?: number, of = mill, continuous = 1): string[] {
   const sections = leaves === undefined ? [] : [{ line: 1, operationId: 'o1' }];
   return loadFindings({
     samples,
     motions: motions as unknown as Motions,
     tools: new Map([[4, of]]),
     material,
+    continuous,
     sections: sections as never,
     leavesOf: () => leaves,
     cell: 0.1,
@@ -124,6 +125,7 @@ test('the remedy is a feed that brings it to the bound, and the place is the wor
     tools: new Map([[4, mill]]),
     material,
     sections: [],
+    continuous: 1,
     leavesOf: () => undefined,
     cell: 0.1,
   });
@@ -147,4 +149,22 @@ test('what twists a drill is judged by its torque, a care at half of what it sta
   expect(found(0.49)).toEqual([]);
   expect(found(0.51)).toEqual(['may-twist-off']);
   expect(found(1.02)).toEqual(['twists-off']);
+});
+
+test('more than the spindle gives for longer may last less than three seconds', () => {
+  const held = (share: number, seconds: number) =>
+    codesOf(samplesOf(steady(share, seconds), 'load'), undefined, mill, 0.6);
+  expect(held(0.61, 3.2)).toEqual(['power-sustained']);
+  expect(held(0.59, 3.2)).toEqual([]);
+  expect(held(0.8, 2)).toEqual([]);
+});
+
+test('what a tool itself says of its chips and its edges comes before the material', () => {
+  const told = (chip: number, more: object) =>
+    codesOf(samplesOf(steady(chip), 'chip'), undefined, { ...mill, ...more });
+  expect(told(0.05, { mostChip: 0.06 })).toEqual([]);
+  expect(told(0.07, { mostChip: 0.06 })).toEqual(['chip-thick']);
+  expect(told(0.1, { mostChip: 0.06 })).toEqual(['chip-too-thick']);
+  expect(told(0.004, {})).toEqual([]);
+  expect(told(0.004, { edgeRadius: 0.02 })).toEqual(['rubs']);
 });

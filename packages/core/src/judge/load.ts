@@ -12,6 +12,8 @@ import { Samples } from '../simulate/samples';
 export const LOAD_LIMITS = {
   /** Mean over so many seconds, of the power at that speed. */
   power: { seconds: 0.5, care: 0.85, stop: 1 },
+  /** Mean over so many seconds, of what the spindle gives for longer. */
+  sustained: { seconds: 3 },
   /** Mean over so many seconds and turns at least, of the torque at that speed: the spindle stops (estimate). */
   stall: { seconds: 0.1, turns: 3, stop: 1.5 },
   /** Mean over so many seconds, of what the holder grips. */
@@ -57,6 +59,8 @@ export interface LoadInput {
   tools: Map<number, Tool>;
   material: Material;
   sections: Section[];
+  /** Share of its power the spindle gives for longer. */
+  continuous: number;
   /** Metal an operation leaves on the wall for a finish, mm; undefined where nothing is known of it. */
   leavesOf: (operation: string) => number | undefined;
   /** Of the grid it was measured on, mm. */
@@ -135,7 +139,7 @@ function worstMean(
 /** Share of the time in cut with a chip thinner than the edge is round, and where it is first. */
 function rubbing(s: Samples, { tool, from, to }: Step): Worst {
   const { share, sharp, coated } = LOAD_LIMITS.rub;
-  const thinnest = share * (tool.coating === 'none' ? sharp : coated);
+  const thinnest = share * (tool.edgeRadius || (tool.coating === 'none' ? sharp : coated));
   const found = { value: 0, sample: -1, secondsOver: 0 };
   let inCut = 0;
   for (let i = from; i < to; i++) {
@@ -221,6 +225,13 @@ class StepLoad {
     const moment = worstMean(s, this.step, s.load, ['seconds', this.moment(motions)], stall.stop);
     if (moment.value > stall.stop)
       return this.told('stalls', moment, power.care, { percent: 100 * moment.value, tool: tool.name });
+    const { continuous } = this.input;
+    const long = worstMean(s, this.step, s.load, ['seconds', LOAD_LIMITS.sustained.seconds], continuous);
+    if (long.value > continuous && continuous < 1)
+      return this.told('power-sustained', long, power.care * continuous, {
+        percent: (100 * long.value) / continuous,
+        tool: tool.name,
+      });
     const found = worstMean(s, this.step, s.load, ['seconds', power.seconds], power.care);
     if (found.value <= power.care) return [];
     const code = found.value > power.stop ? 'power-over' : 'power-high';
@@ -271,7 +282,7 @@ class StepLoad {
     const { samples: s, material } = this.input;
     const { tool } = this.step;
     const own = tool.ownData.find((d) => d.materialId === material.id)?.chip ?? 0;
-    const most = LOAD_LIMITS.chip.care * Math.max(boldestChip(tool, material), own);
+    const most = tool.mostChip || LOAD_LIMITS.chip.care * Math.max(boldestChip(tool, material), own);
     const found = worstMean(s, this.step, s.chip, ['length', this.stretch], most);
     if (found.value <= most) return [];
     const code = found.value > LOAD_LIMITS.chip.stop * most ? 'chip-too-thick' : 'chip-thick';
@@ -317,6 +328,7 @@ type LoadCode = Extract<
   | 'stalls'
   | 'power-high'
   | 'power-over'
+  | 'power-sustained'
   | 'grip-high'
   | 'grip-over'
   | 'bends-much'

@@ -80,6 +80,18 @@ export class Machine {
   /** Power over speed, rising in rpm; straight between points, through zero below the first, level above the last. */
   @ListOf(() => SpindlePoint, 12, 1)
   spindle!: SpindlePoint[];
+  @IsOptional()
+  @Parameter({
+    group: 'Spindle',
+    label: 'Continuous power',
+    help: 'What it gives for more than three seconds; 0 where that is all of it.',
+    unit: 'power',
+    min: 0,
+    max: 500,
+    step: 0.5,
+    absent: 0,
+  })
+  continuousPower?: number;
   @Parameter({
     group: 'Axes',
     label: 'Largest feed',
@@ -196,6 +208,10 @@ export function powerAt({ spindle }: Spindle, rpm: number): number {
 /** Torque the spindle can give at a speed, N·m: 9549·P/n. */
 export const torqueAt = (machine: Spindle, rpm: number) =>
   (powerAt(machine, Math.max(rpm, 1)) * 9549) / Math.max(rpm, 1);
+
+/** Share of its power a spindle gives for longer: all of it where nothing else is known. */
+export const continuousShare = (machine: Spindle & { continuousPower?: number }) =>
+  machine.continuousPower ? Math.min(1, machine.continuousPower / ratedPower(machine)) : 1;
 
 /** Largest power of the spindle, kW. */
 export const ratedPower = ({ spindle }: Spindle) => Math.max(...spindle.map((p) => p.kW));

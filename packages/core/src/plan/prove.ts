@@ -2,6 +2,7 @@ import { loadFindings } from '../judge/load';
 import { kindOf } from '../operation/registry';
 import { wantedHeights } from '../part/plate/heights';
 import { addedOf, compensationsOf, controllerOf, planSetup, postSetup } from './pipeline';
+import { continuousShare } from '../machine/machine';
 import { holderLength } from '../shop/holder';
 import { diameterOffsetOf, isBeam } from '../shop/tool';
 import { Allowed, Wanted } from '../stock/height/wanted';
@@ -210,13 +211,14 @@ export class ProofRun {
 
   /** What the cut does to spindle, tool and grip. */
   private load(samples: Samples): Finding[] {
-    const { motions, tools, material } = this.prover.input;
+    const { motions, tools, material, machine } = this.prover.input;
     return loadFindings({
       samples,
       motions,
       tools,
       material,
       sections: this.more.sections ?? [],
+      continuous: continuousShare(machine),
       leavesOf: (id) => this.leaves.get(id),
       cell: this.prover.stock.grain,
     });

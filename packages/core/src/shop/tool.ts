@@ -237,6 +237,30 @@ export class Tool {
     choices: COATINGS,
   })
   coating!: (typeof COATINGS)[number];
+  @IsOptional()
+  @Parameter({
+    group: 'Substance',
+    label: 'Thickest chip',
+    help: 'What its edges carry, as its maker says; 0 takes twice the boldest of the material.',
+    unit: 'length',
+    min: 0,
+    max: 5,
+    step: 0.01,
+    absent: 0,
+  })
+  mostChip?: number;
+  @IsOptional()
+  @Parameter({
+    group: 'Substance',
+    label: 'Edge rounding',
+    help: 'Radius of its edges: thinner chips rub. 0 takes 0.005 mm where it is bare, 0.01 mm where it is coated.',
+    unit: 'length',
+    min: 0,
+    max: 0.2,
+    step: 0.001,
+    absent: 0,
+  })
+  edgeRadius?: number;
   @Toggle({
     group: 'Substance',
     label: 'Coolant through it',

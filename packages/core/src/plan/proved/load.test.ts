@@ -16,7 +16,20 @@ function proved(lines: string, cutter: Partial<Tool>, material = 'steel-alloy', 
   const job = { ...bare, tools: [mill], machine, material: MATERIALS.find((m) => m.id === material)!, setups: [setup] };
   const text = `G21 G90 G17 G54\nT1 M6\nS3000 M3\nG43 H1\n${lines}\nG0 Z50\nM30\n`;
   const proof = proveProgram(job, setup, text, cell);
-  const load = ['power', 'stalls', 'grip', 'bends', 'break', 'chip', 'rubs', 'may-break', 'above', 'twists', 'may-twist', 'chips'];
+  const load = [
+    'power',
+    'stalls',
+    'grip',
+    'bends',
+    'break',
+    'chip',
+    'rubs',
+    'may-break',
+    'above',
+    'twists',
+    'may-twist',
+    'chips',
+  ];
   const told = proof.findings.filter((f) => load.some((w) => f.code.startsWith(w)));
   return {
     proof,

@@ -24,6 +24,11 @@ export const LOAD = {
       `${d.tool} asks for ${say.number(d.percent, 0)} % of the spindle’s power for ${say.number(d.seconds, 1)} s`,
     (d, say) => `${say.feed(d.feed, 0)} keeps 85 % here; or take a thinner layer, a lighter bite, a stronger machine`,
   ),
+  'power-sustained': stop<Share>(
+    (d, say) =>
+      `${d.tool} asks for ${say.number(d.percent, 0)} % of what the spindle gives for longer, for ${say.number(d.seconds, 1)} s`,
+    (d, say) => `${say.feed(d.feed, 0)} keeps 85 % of it; or take a thinner layer, a lighter bite`,
+  ),
   stalls: stop<Share>(
     (d, say) => `The spindle stops under ${d.tool}: ${say.number(d.percent, 0)} % of its torque`,
     (d, say) => `${say.feed(d.feed, 0)} keeps 85 % here; or take a thinner layer, a lighter bite`,
