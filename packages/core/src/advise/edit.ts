@@ -92,10 +92,10 @@ export function proposedParams(
 ): Record<string, unknown> {
   const { job: seen, model, stock } = groundOf(job, setup, modelFor);
   const targets = seen.part.features.filter((f) => targetIds.includes(f.id));
-  const { material, machine } = job;
+  const { material, machine, boldness } = job;
   const { top, bottom } = stock;
-  const clearance = top + setup.clearance;
-  return { ...kind.defaults({ tool, material, machine, model, targets, stock: stock.region, top, bottom, clearance }) };
+  const work = { model, targets, stock: stock.region, top, bottom, clearance: top + setup.clearance };
+  return { ...kind.defaults({ tool, material, machine, boldness, ...work }) };
 }
 
 /** What a new operation of a kind starts with: the first feature it can work on that no operation of its kind works on yet. */

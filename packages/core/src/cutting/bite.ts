@@ -2,7 +2,8 @@ import { suggestFinish } from './entries';
 import { Machine } from '../machine/machine';
 import { Material } from '../shop/material';
 import { Tool, formOf, onlyFaces } from '../shop/tool';
-import { BOLDNESS, inRange } from './boldness';
+import { BOLDNESS, boldnessWord, inRange } from './boldness';
+import { Working, n0, n2, n3 } from './working';
 import { loadShares } from './limits';
 import { chipLoadFor, engagement, spindleSpeed } from './milling';
 import { chipDiameter, cuttingDiameter, leadSine, thinnestChip } from './cut';
@@ -56,15 +57,57 @@ export function deepestLayer(
   return ap;
 }
 
+/** Share of the usual width at a boldness: seven tenths for a first cut, a tenth more when pushing. */
+const widthAt = (b: number) => (b < 0.5 ? 0.7 + 0.6 * b : 1 + (b - 0.5) / 5);
+
 /** Widths as a share of the diameter: wide tools take most of theirs; others by how stiff the machine is. */
-function widthShare(tool: Tool, machine: Machine): number {
-  if (onlyFaces(tool) || tool.kind === 'high-feed') return 0.7;
-  return 0.2 + 0.25 * machine.rigidity;
+const WIDE = { most: 0.7, least: 0.2, rigid: 0.25 } as const;
+/** Of steady-load clearing: light, so that the whole flute can work. */
+const STEADY = { least: 0.08, rigid: 0.06 } as const;
+/** Share of the flutes that is used at most. */
+const FLUTES = { wide: 0.9, steady: 0.95 } as const;
+
+/** How an operation bites: as wide as tool and machine carry, or lightly at a steady load. */
+export type Biting = 'wide' | 'steady';
+
+/** What a suggested bite is made of: each depth is one it must not pass, mm. */
+interface Bite {
+  ae: number;
+  ap: number;
+  width: string;
+  depths: { name: string; most: number }[];
+}
+
+function biteOf(how: Biting, tool: Tool, material: Material, machine: Machine, boldness: number): Bite {
+  const facing = onlyFaces(tool);
+  const most = facing || tool.kind === 'high-feed';
+  const { least, rigid } = how === 'wide' ? WIDE : STEADY;
+  const share = how === 'wide' && most ? WIDE.most : (least + rigid * machine.rigidity) * widthAt(boldness);
+  const ae = Math.round(tool.diameter * share * 100) / 100;
+  const widest = how === 'steady' || facing ? ae : tool.diameter;
+  const depths = [
+    { name: `${n0(100 * FLUTES[how])} % of the flutes`, most: tool.fluteLength * FLUTES[how] },
+    {
+      name: 'bending, spindle and grip at the widest bite',
+      most: deepestLayer(tool, material, machine, widest) * (how === 'steady' ? Math.min(1, depthAt(boldness)) : 1),
+    },
+  ];
+  if (how === 'wide')
+    depths.push({
+      name: 'what the material and a machine so stiff take',
+      most: tool.diameter * material.depthShare * machine.rigidity * depthAt(boldness),
+    });
+  if (how === 'wide' && facing) depths.push({ name: 'a level face', most: 1 });
+  if (how === 'wide' && formOf(tool) === 'cone') depths.push({ name: 'its cone', most: tool.fluteLength * 0.9 });
+  const ap = Math.min(...depths.map((d) => d.most));
+  const rigidity = `${n2(least)} + ${n2(rigid)} · ${n2(machine.rigidity)}`;
+  const width = how === 'wide' && most ? `${n2(WIDE.most)}` : `(${rigidity}) · ${n2(widthAt(boldness))}`;
+  return { ae, ap: Math.max(0.05, Math.floor(ap * 20) / 20), width, depths };
 }
 
 /**
- * A first sideways bite and layer depth, mm, for a tool in a material on a machine. Rigidity scales both (general workshop factors);
- * the depth also stays within flutes, spindle, bending and grip.
+ * A first sideways bite and layer depth, mm, for a tool in a material on a machine. Rigidity and boldness scale both (general workshop
+ * factors); the depth also stays within flutes, spindle, bending and grip.
  */
 export function suggestBite(
   tool: Tool,
@@ -72,29 +115,56 @@ export function suggestBite(
   machine: Machine,
   boldness: number = BOLDNESS.settled,
 ): { ae: number; ap: number } {
-  const facing = onlyFaces(tool);
-  const ae = Math.round(tool.diameter * widthShare(tool, machine) * 100) / 100;
-  const wanted = tool.diameter * material.depthShare * machine.rigidity * depthAt(boldness);
-  const shallow = facing ? 1 : formOf(tool) === 'cone' ? tool.fluteLength * 0.9 : Infinity;
-  const ap = Math.min(
-    tool.fluteLength * 0.9,
-    wanted,
-    shallow,
-    deepestLayer(tool, material, machine, facing ? ae : tool.diameter),
-  );
-  return { ae, ap: Math.max(0.05, Math.floor(ap * 20) / 20) };
+  const { ae, ap } = biteOf('wide', tool, material, machine, boldness);
+  return { ae, ap };
 }
-
-/** Sideways bite of steady-load clearing as a share of the diameter: light, so that the whole flute can work. */
-const STEADY_SHARE = 0.08;
 
 /**
  * Bite and layer for steady-load clearing, mm: 8 to 14 % of the diameter by how stiff the machine is and how long the chip has to be (general
  * workshop range), at the depth the machine, the tool and its grip carry with that bite.
  */
-export function suggestSteadyBite(tool: Tool, material: Material, machine: Machine): { ae: number; ap: number } {
-  const share = STEADY_SHARE + 0.06 * machine.rigidity;
-  const ae = Math.round(tool.diameter * share * 100) / 100;
-  const ap = Math.min(tool.fluteLength * 0.95, deepestLayer(tool, material, machine, ae));
-  return { ae, ap: Math.max(0.05, Math.floor(ap * 20) / 20) };
+export function suggestSteadyBite(
+  tool: Tool,
+  material: Material,
+  machine: Machine,
+  boldness: number = BOLDNESS.settled,
+): { ae: number; ap: number } {
+  const { ae, ap } = biteOf('steady', tool, material, machine, boldness);
+  return { ae, ap };
+}
+
+/** How a suggested bite and layer come about, with the limits of the layer, tightest first. */
+export function biteWorking(
+  how: Biting,
+  tool: Tool,
+  material: Material,
+  machine: Machine,
+  boldness: number,
+): Working[] {
+  const { ae, ap, width, depths } = biteOf(how, tool, material, machine, boldness);
+  const source = 'General workshop factors';
+  const words = boldnessWord(boldness);
+  const on = [
+    { name: 'D', text: `${n3(tool.diameter)} mm`, at: 'tool' as const },
+    { name: 'machine', text: machine.name, at: 'machine' as const },
+  ];
+  const limits = [...depths].sort((a, b) => a.most - b.most).map((d) => `${n2(d.most)} mm by ${d.name}`);
+  return [
+    {
+      of: 'bite',
+      what: 'Sideways bite',
+      formula: `${n3(tool.diameter)} · ${width}, ${words}`,
+      result: `${n2(ae)} mm`,
+      source,
+      inputs: on,
+    },
+    {
+      of: 'layer',
+      what: 'Layer',
+      formula: `the least of ${limits.join('; ')}; ${words}`,
+      result: `${n2(ap)} mm`,
+      source,
+      inputs: [...on, { name: 'material', text: material.name, at: 'material' }],
+    },
+  ];
 }

@@ -1,5 +1,5 @@
 /** What the apps, the command line and the tests may use of this floor. */
-export { suggestBite } from './bite';
+export { biteWorking, suggestBite } from './bite';
 export { boldnessWord, GRIPS, inRange } from './boldness';
 export { chipDiameter, type CutInput, cutState, type CutState, thinnestChip } from './cut';
 export { departure } from './departure';

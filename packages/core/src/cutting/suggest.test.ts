@@ -3,7 +3,7 @@ import { HOLDERS, MACHINES, MATERIALS, TOOLS } from '../shop/library';
 import { Material } from '../shop/material';
 import { Machine } from '../machine/machine';
 import { Tool, formOf, isAxial, isBeam } from '../shop/tool';
-import { suggestBite } from './bite';
+import { biteWorking, deepestLayer, suggestBite, suggestSteadyBite } from './bite';
 import { boldnessWord, inRange, ownAt } from './boldness';
 import { atPeak, cutState, thinnestChip } from './cut';
 import { departure } from './departure';
@@ -336,4 +336,21 @@ test('entries: steeper in soft metal, shallow for an open centre; finishing leav
   expect(suggestEntry(numbered(25), alu)).toMatchObject({ angle: 1.5, diameter: 14 });
   expect([3, 10, 40].map((diameter) => suggestFinish({ ...numbered(4), diameter }).allowance)).toEqual([0.1, 0.2, 0.4]);
   expect(suggestFinish(numbered(4), 0.00025).chipLoad).toBeCloseTo(0.1, 9);
+});
+
+test('boldness moves bite and layer, wide and steady; settled is as it was, and no layer passes what carries it', () => {
+  const end = numbered(4);
+  for (const machine of mills)
+    for (const how of ['wide', 'steady'] as const) {
+      const at = (b: number) => (how === 'wide' ? suggestBite : suggestSteadyBite)(end, steel, machine, b);
+      const [first, settled, pushing] = [0, 0.5, 1].map(at);
+      expect(first.ae).toBeLessThan(settled.ae);
+      expect(settled.ae).toBeLessThan(pushing.ae);
+      expect(first.ap).toBeLessThanOrEqual(settled.ap);
+      expect(pushing.ap).toBeLessThanOrEqual(
+        deepestLayer(end, steel, machine, how === 'wide' ? end.diameter : pushing.ae) + 0.051,
+      );
+      const said = biteWorking(how, end, steel, machine, 0.5);
+      expect(said.map((w) => parseFloat(w.result))).toEqual([settled.ae, settled.ap]);
+    }
 });

@@ -6,7 +6,7 @@ export type InputPlace = 'tool' | 'holder' | 'material' | 'machine' | 'bite' | '
 /** One step of the arithmetic behind a suggested number. */
 export interface Working {
   /** The number it leads to. */
-  of: 'rpm' | 'feed' | 'entryFeed';
+  of: 'rpm' | 'feed' | 'entryFeed' | 'bite' | 'layer';
   what: string;
   formula: string;
   result: string;

@@ -1,3 +1,4 @@
+import type { Biting } from '../cutting/bite';
 import { FixtureBox } from '../geometry/space/box';
 import { Chain } from '../geometry/plane/chain';
 import { Region } from '../geometry/plane/clip';
@@ -160,7 +161,9 @@ export interface OperationKind<P extends object = object> {
   /** Whether a tool can do it, by its geometry. */
   suits(tool: Tool): boolean;
   Params: new () => P;
-  defaults(context: Means & Workpiece & Pick<PlanContext, 'targets'>): P;
+  defaults(context: Means & Workpiece & Pick<PlanContext, 'targets'> & { boldness: number }): P;
+  /** How its bite and layer are suggested, where both have a reason to be looked at. */
+  biting?: Biting;
   /**
    * The bite the speeds are worked out for, and its worst place (corners, slots), mm.
    * @param deep how far it goes down in all, where that is known

@@ -38,6 +38,11 @@ function Chain({ steps, unit }: { steps: LimitStep[]; unit: LengthUnit }) {
   );
 }
 
+/** The steps of a working, one under the other. */
+export function Steps({ steps, goTo }: { steps: Working[]; goTo: Props['goTo'] }) {
+  return steps.map((step, i) => <Step key={i} step={step} goTo={goTo} />);
+}
+
 function Step({ step, goTo }: { step: Working; goTo: Props['goTo'] }) {
   const palette = usePalette();
   return (
@@ -87,9 +92,7 @@ export function Why({ suggestion, unit, of, goTo }: Props) {
     <Fold label="Why?" testID="why">
       {() => (
         <>
-          {steps.map((step, i) => (
-            <Step key={i} step={step} goTo={goTo} />
-          ))}
+          <Steps steps={steps} goTo={goTo} />
           <View style={{ gap: SPACE.xs }}>
             <Txt bold kind="small">
               What each limit alone would allow

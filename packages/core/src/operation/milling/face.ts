@@ -223,8 +223,9 @@ export const face: OperationKind<FaceParams> = {
   works: [],
   suits: (tool) => cutsFloors(tool) && tool.cornerRadius < tool.diameter / 2,
   Params: FaceParams,
-  defaults: ({ tool, material, machine }) => {
-    const bite = suggestBite(tool, material, machine);
+  biting: 'wide',
+  defaults: ({ tool, material, machine, boldness }) => {
+    const bite = suggestBite(tool, material, machine, boldness);
     return {
       stepover: Math.round(tool.diameter * 0.7 * 10) / 10,
       layer: Math.max(0.1, Math.min(bite.ap, 1)),

@@ -298,10 +298,10 @@ export const slot: OperationKind<SlotParams> = {
   works: ['pocket', 'line'],
   suits: cutsWalls,
   Params: SlotParams,
-  defaults: ({ tool, material, machine }) => ({
+  defaults: ({ tool, material, machine, boldness }) => ({
     method: 'layers',
-    layer: Math.max(0.1, suggestBite(tool, material, machine).ap / 2),
-    stepover: suggestSteadyBite(tool, material, machine).ae,
+    layer: Math.max(0.1, suggestBite(tool, material, machine, boldness).ap / 2),
+    stepover: suggestSteadyBite(tool, material, machine, boldness).ae,
     entryAngle: Math.min(3, suggestEntry(tool, material).angle),
     direction: 'climb',
     width: 0,

@@ -3,6 +3,8 @@ import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import {
   ParameterInfo,
+  Working,
+  biteWorking,
   editOperation,
   formatNumber,
   kindOf,
@@ -13,9 +15,13 @@ import {
 import { SPACE } from '../../../theme/theme';
 import { ParameterField } from '../../../ui/ParameterField';
 import { Txt } from '../../../ui/Txt';
+import { Fold } from '../../../ui/Fold';
+import { BoldnessSlide } from '../../../ui/cutting/BoldnessSlide';
+import { Steps } from '../../../ui/cutting/Why';
 import { useShop } from '../../../ui/cutting/useShop';
 import { partModel } from '../../../session/partModel';
 import { ContourPreview } from './ContourPreview';
+import { useGoTo } from './useGoTo';
 import type { EditorProps } from './types';
 
 /** Adds a drilled hole to go down through, with its operation; says why where that cannot be. */
@@ -38,15 +44,41 @@ function EntryHoleButton({ operation, edit }: Pick<EditorProps, 'operation' | 'e
   );
 }
 
+/** The number of a working that a value of an operation is. */
+const LEADS_TO: Record<string, Working['of']> = { stepover: 'bite', layer: 'layer' };
+
+/** How boldly bite and layer are suggested, and what the suggestion is made of. */
+function BiteWhy({ job, operation, edit, onField, name }: Omit<EditorProps, 'insight'> & { name: string }) {
+  const goTo = useGoTo({ job, operation, onField });
+  const tool = job.tools.find((t) => t.id === operation.toolId);
+  const biting = kindOf(operation.kind)?.biting;
+  const of = LEADS_TO[name] as Working['of'] | undefined;
+  if (!tool || !biting || !of) return null;
+  return (
+    <>
+      <BoldnessSlide value={job.boldness} onChange={(boldness) => edit((j) => ({ ...j, boldness }), 'boldness')} />
+      <Fold label="Why?" testID="why">
+        {() => (
+          <Steps
+            steps={biteWorking(biting, tool, job.material, job.machine, job.boldness).filter((w) => w.of === of)}
+            goTo={goTo}
+          />
+        )}
+      </Fold>
+    </>
+  );
+}
+
 /** One value of an operation: its field, what it does, and the value it would start from a tap away. */
-export function ParamEditor({ job, operation, edit, name, info }: EditorProps & { name: string; info: ParameterInfo }) {
+export function ParamEditor(props: EditorProps & { name: string; info: ParameterInfo }) {
+  const { job, operation, edit, name, info } = props;
   const tool = job.tools.find((t) => t.id === operation.toolId);
   const set = (v: unknown) =>
     edit(
       (j) => editOperation(j, operation.id, (o) => ({ ...o, params: { ...o.params, [name]: v } })),
       `${operation.id}-${name}`,
     );
-  const { part, material, machine } = job;
+  const { part, material, machine, boldness } = job;
   const kind = kindOf(operation.kind);
   const setup = job.setups.find((s) => s.operations.some((o) => o.id === operation.id))!;
   const proposed = useMemo(() => {
@@ -54,7 +86,7 @@ export function ParamEditor({ job, operation, edit, name, info }: EditorProps & 
     return proposedParams(job, setup, kind, tool, operation.targets, partModel)[name];
     // Only these decide what it would start from; the values typed do not.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [part, material, machine, tool, kind, operation.targets, setup.stock, name]);
+  }, [part, material, machine, boldness, tool, kind, operation.targets, setup.stock, name]);
   const value = operation.params[name];
   const departs = typeof proposed === 'number' && typeof value === 'number' && Math.abs(value - proposed) > 1e-6;
   const { preview, entry } = kind ?? {};
@@ -85,6 +117,7 @@ export function ParamEditor({ job, operation, edit, name, info }: EditorProps & 
       <Txt kind="small" tone="quiet">
         {info.help}
       </Txt>
+      <BiteWhy {...props} />
       {tool && preview?.shows.includes(name as never) && (
         <ContourPreview job={job} operation={operation} edit={edit} tool={tool} previewOf={preview.of} />
       )}

@@ -1,4 +1,3 @@
-import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { editOperation, formatFeed, formatNumber, isBeam, liftsOf, takeLift } from '@tidypath/core';
@@ -9,7 +8,8 @@ import { BoldnessSlide } from '../../../ui/cutting/BoldnessSlide';
 import { Lifts } from '../../../ui/cutting/Lifts';
 import { Why } from '../../../ui/cutting/Why';
 import { useShop } from '../../../ui/cutting/useShop';
-import type { EditorProps, GoTo } from './types';
+import { useGoTo } from './useGoTo';
+import type { EditorProps } from './types';
 
 type Which = 'rpm' | 'feed' | 'entryFeed';
 
@@ -20,7 +20,6 @@ const SAME = 0.005;
 
 /** Speed and feeds: the value, the suggested one a tap away, what a departure costs, the working, and what would lift the limit. */
 export function SpeedEditor({ job, operation, insight, edit, onField, which }: EditorProps & { which: Which }) {
-  const router = useRouter();
   const { tools, holders } = useShop();
   const inch = job.unit === 'inch' && which !== 'rpm';
   const scale = inch ? 25.4 : 1;
@@ -33,24 +32,7 @@ export function SpeedEditor({ job, operation, insight, edit, onField, which }: E
     );
   const text = (v: number) => (which === 'rpm' ? `${formatNumber(v, 0)} rpm` : formatFeed(v, job.unit));
   const max = which === 'rpm' ? job.machine.maxRpm : job.machine.maxFeed;
-  const goTo: GoTo = (place) => {
-    switch (place) {
-      case 'tool':
-        return () => onField({ at: 'tool' });
-      case 'holder':
-        return tool && (() => router.push(`/shop/holders/${tool.holder.id}`));
-      case 'material':
-        return () => router.push(`/shop/materials/${job.material.id}`);
-      case 'machine':
-        return () => router.push(`/shop/machines/${job.machine.id}`);
-      case 'bite':
-        return 'stepover' in operation.params ? () => onField({ at: 'param', key: 'stepover' }) : undefined;
-      case 'layer':
-        return 'layer' in operation.params ? () => onField({ at: 'param', key: 'layer' }) : undefined;
-      default:
-        return undefined;
-    }
-  };
+  const goTo = useGoTo({ job, operation, onField });
   const suggested = insight?.suggestion[which];
   const beam = !!tool && isBeam(tool);
   return (

@@ -55,8 +55,9 @@ export const clear: OperationKind<ClearParams> = {
   entry: 'entryAngle',
   suits: cutsWalls,
   Params: ClearParams,
-  defaults: ({ tool, material, machine }) => {
-    const bite = suggestSteadyBite(tool, material, machine);
+  biting: 'steady',
+  defaults: ({ tool, material, machine, boldness }) => {
+    const bite = suggestSteadyBite(tool, material, machine, boldness);
     return {
       stepover: bite.ae,
       layer: bite.ap,

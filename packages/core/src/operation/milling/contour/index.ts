@@ -113,8 +113,9 @@ export const contour: OperationKind<ContourParams> = {
   suits: cutsWalls,
   Params: ContourParams,
   usesEarlier: () => true,
-  defaults: ({ tool, material, machine, targets }) => {
-    const bite = suggestBite(tool, material, machine);
+  biting: 'wide',
+  defaults: ({ tool, material, machine, targets, boldness }) => {
+    const bite = suggestBite(tool, material, machine, boldness);
     return {
       side: sideFor(targets),
       direction: 'climb',

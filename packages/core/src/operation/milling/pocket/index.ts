@@ -33,8 +33,9 @@ export const pocket: OperationKind<PocketParams> = {
   works: ['pocket'],
   suits: cutsWalls,
   Params: PocketParams,
-  defaults: ({ tool, material, machine }) => {
-    const bite = suggestBite(tool, material, machine);
+  biting: 'wide',
+  defaults: ({ tool, material, machine, boldness }) => {
+    const bite = suggestBite(tool, material, machine, boldness);
     return {
       stepover: bite.ae,
       layer: bite.ap,
