@@ -20,3 +20,4 @@ export {
   threadSizes,
 } from './threads';
 export type { InputPlace, Working } from './working';
+export { feedForms, parseFeed, parseSpeed, speedForms, type Turning, type Typed } from './typed';

@@ -27,6 +27,14 @@ describe('lengths as people write them', () => {
     ['1/2in + 1mm', 13.7],
   ])('%s in a mm job', (text, expected) => expect(mm(text)).toBeCloseTo(expected, 6));
 
+  test('an engaged angle is a bite of the diameter it is a share of', () => {
+    expect(mm('90°', 'mm', 10)).toBeCloseTo(5, 9);
+    expect(mm('36.87 °', 'mm', 10)).toBeCloseTo(1, 4);
+    expect(mm('180°', 'mm', 10)).toBeCloseTo(10, 9);
+    expect(mm('200°', 'mm', 10)).toMatch(/180° at most/);
+    expect(mm('90°')).toMatch(/no meaning here/);
+  });
+
   test('a bare number is in the job unit, a suffix overrules it', () => {
     expect(mm('0.5', 'inch')).toBeCloseTo(12.7, 9);
     expect(mm('12mm', 'inch')).toBe(12);

@@ -12,6 +12,7 @@ const MIXED = new RegExp(String.raw`^(\d+)[- ](\d+)\/(\d+)\s*(${UNIT})?`, 'i');
 const FRACTION = new RegExp(String.raw`^(\d+)\/(\d+)\s*(${UNIT})?`, 'i');
 const DRILL = /^#\s*(\d{1,3})/;
 const SHARE = new RegExp(String.raw`^(${NUMBER})\s*%`);
+const DEGREES = new RegExp(String.raw`^(${NUMBER})\s*°`);
 const PLAIN = new RegExp(String.raw`^(${NUMBER})\s*(${UNIT})?`, 'i');
 
 const MM_PER: Record<string, number> = {
@@ -53,6 +54,13 @@ function term(text: string, unit: LengthUnit, shareOf?: number): Term {
       ? { why: 'a percentage has nothing to be a share of here; give a length' }
       : { mm: (toNumber(share[1]) / 100) * shareOf, length: share[0].length };
   }
+  const angle = DEGREES.exec(text);
+  if (angle) {
+    const degrees = toNumber(angle[1]);
+    if (shareOf === undefined) return { why: 'an angle has no meaning here; give a length' };
+    if (degrees > 180) return { why: 'a cutter is engaged by 180° at most' };
+    return { mm: ((1 - Math.cos((degrees * Math.PI) / 180)) * shareOf) / 2, length: angle[0].length };
+  }
   const plain = PLAIN.exec(text);
   if (plain) {
     const factor = plain[2] ? MM_PER[plain[2].toLowerCase()] : unit === 'mm' ? 1 : MM_PER_INCH;
@@ -63,10 +71,10 @@ function term(text: string, unit: LengthUnit, shareOf?: number): Term {
 
 /**
  * Reads a length as people in the shop write it: `12`, `12mm`, `.3125in`, `5/16`, `1-5/8`, `10+0.2`, `#21`, and `40%`
- * where a share makes sense. A bare number is in the job's unit; a bare fraction and a number drill are always inches.
+ * or an engaged angle of `60°` where a share of a diameter makes sense. A bare number is in the job's unit; a bare fraction and a number drill are always inches.
  * @param text what was typed
  * @param unit the job's unit
- * @param shareOf mm that 100 % stands for, where a percentage is allowed
+ * @param shareOf mm that 100 % stands for, and a bite of 180°, where a share is allowed
  * @returns the length in mm, or why it cannot be read
  */
 export function parseLength(text: string, unit: LengthUnit, shareOf?: number): ParsedLength {

@@ -5,6 +5,7 @@ import { SPACE } from '../../../theme/theme';
 import { NumberField } from '../../../ui/NumberField';
 import { Txt } from '../../../ui/Txt';
 import { BoldnessSlide } from '../../../ui/cutting/BoldnessSlide';
+import { FeedField, SpeedField } from '../../../ui/cutting/SpeedField';
 import { Lifts } from '../../../ui/cutting/Lifts';
 import { Why } from '../../../ui/cutting/Why';
 import { useShop } from '../../../ui/cutting/useShop';
@@ -21,8 +22,6 @@ const SAME = 0.005;
 /** Speed and feeds: the value, the suggested one a tap away, what a departure costs, the working, and what would lift the limit. */
 export function SpeedEditor({ job, operation, insight, edit, onField, which }: EditorProps & { which: Which }) {
   const { tools, holders } = useShop();
-  const inch = job.unit === 'inch' && which !== 'rpm';
-  const scale = inch ? 25.4 : 1;
   const value = operation.speeds[which];
   const tool = job.tools.find((t) => t.id === operation.toolId);
   const set = (v: number) =>
@@ -31,24 +30,26 @@ export function SpeedEditor({ job, operation, insight, edit, onField, which }: E
       `${operation.id}-${which}`,
     );
   const text = (v: number) => (which === 'rpm' ? `${formatNumber(v, 0)} rpm` : formatFeed(v, job.unit));
-  const max = which === 'rpm' ? job.machine.maxRpm : job.machine.maxFeed;
   const goTo = useGoTo({ job, operation, onField });
   const suggested = insight?.suggestion[which];
   const beam = !!tool && isBeam(tool);
+  const Field = which === 'rpm' ? SpeedField : FeedField;
+  const turning = { diameter: tool?.diameter ?? 1, flutes: tool?.flutes ?? 1, rpm: beam ? 0 : operation.speeds.rpm };
+  const field = {
+    autoFocus: true,
+    testID: 'value-field',
+    value,
+    min: which === 'rpm' ? Math.max(1, job.machine.minRpm) : 0.1,
+    max: which === 'rpm' ? job.machine.maxRpm : job.machine.maxFeed,
+    onChange: set,
+  };
   return (
     <>
-      <NumberField
-        autoFocus
-        testID="value-field"
-        label={beam && which === 'rpm' ? 'Power, as the S word' : LABEL[which]}
-        value={value / scale}
-        min={(which === 'rpm' ? Math.max(1, job.machine.minRpm) : 0.1) / scale}
-        max={max / scale}
-        step={which === 'rpm' ? 100 : 10}
-        whole={which === 'rpm'}
-        suffix={which === 'rpm' ? (beam ? '' : 'rpm') : inch ? 'in/min' : 'mm/min'}
-        onChange={(v) => set(v * scale)}
-      />
+      {beam && which === 'rpm' ? (
+        <NumberField label="Power, as the S word" step={100} whole {...field} />
+      ) : (
+        <Field {...field} label={LABEL[which]} turning={turning} unit={job.unit} />
+      )}
       {beam && (
         <Txt kind="small" tone="quiet">
           From the cut chart of your machine for this material and thickness; kept as the beam’s own data, it is
