@@ -54,6 +54,8 @@ export interface CutState {
   powerAvailable: number;
   torque: number;
   force: number;
+  /** How high above the tip the force acts, mm. */
+  arm: number;
   deflection: number;
   /** At the root of flutes or shank; of tools fed along their axis what twists them, N/mm². */
   stress: number;
@@ -169,6 +171,25 @@ export function bendingOf(tool: Tool, force: number, arm: number): { deflection:
 }
 
 /**
+ * The curve a tool bends to, as shares of what its tip gives: 1 at the tip, what its holder gives where it leaves it. Beam theory:
+ * y(z) = ∫ (u − z)·(u − a)/(E·I) du from z or the arm a up to the spindle.
+ * @param arm how high above the tip the force acts, mm
+ * @param heights above the tip, mm
+ */
+export function bentShape(tool: Tool, arm: number, heights: number[]): number[] {
+  const beam = beamOf(tool);
+  const gives = (z: number) =>
+    beam.reduce((sum, { from, to, d, E }) => {
+      const low = Math.max(from, z, arm);
+      if (low >= to) return sum;
+      const upTo = (u: number) => u ** 3 / 3 - ((z + arm) * u ** 2) / 2 + z * arm * u;
+      return sum + (upTo(to) - upTo(low)) / (E * ((Math.PI * d ** 4) / 64));
+    }, 0);
+  const tip = gives(0);
+  return heights.map((z) => gives(z) / tip);
+}
+
+/**
  * Bending stress where a cutter breaks, N/mm²: M/W at the end of its flutes, on their core, or where it leaves the holder. Beam theory.
  * @param force N
  * @param arm how high above the tip it acts, mm
@@ -229,6 +250,7 @@ export function cutState(input: CutInput): CutState {
     powerAvailable,
     torque: torqueOf(power, rpm),
     force: peak,
+    arm: Math.min(arm, tool.fluteLength),
     deflection,
     stress: rootStress(tool, peak, arm),
     floorStep: (tilt * tool.diameter) / 2,
@@ -261,6 +283,7 @@ function axialState({ tool, material, rpm, feed }: CutInput, chipLoad: number, p
     powerAvailable,
     torque,
     force: 0,
+    arm: 0,
     deflection: 0,
     stress: twistStress(tool, torque),
     floorStep: 0,

@@ -4,7 +4,7 @@ import { radians } from '../quantity/units';
 import { MACHINES, MATERIALS } from '../shop/library';
 import { tapTorque, twistStress } from './twist';
 import { tool } from '../../testing/parts';
-import { bendingOf } from './cut';
+import { bendingOf, bentShape } from './cut';
 import { HelicalCut, helicalForce } from './force';
 import { engagement } from './milling';
 import { suggest } from './suggest';
@@ -99,6 +99,21 @@ test('a load that acts along the flutes bends less than one at the tip', () => {
   const stiff = { ...stepped, holder: { ...holder, segments: [{ ...segment, length: 1e-6 }] } };
   expect(bendingOf({ ...stiff }, 1000, 0).deflection).toBeCloseTo(0.0562, 3);
   expect(bendingOf({ ...stepped, holder: stiff.holder, id: 'other' }, 1000, 12).deflection).toBeCloseTo(0.0289, 3);
+});
+
+test('a bent tool has the curve of its beam: 1 − 1.5·z/L + 0.5·(z/L)³ where it is even, no kink, and gives at its holder too', () => {
+  const { holder } = tool(4);
+  const stiff = { ...holder, segments: [{ ...holder.segments[0], length: 1e-6 }] };
+  const even = { ...tool(4), shankDiameter: 8, diameter: 10, fluteLength: 20, stickOut: 40, holder: stiff };
+  const heights = [0, 10, 20, 30, 40];
+  bentShape(even, 0, heights).forEach((share, i) => {
+    const t = heights[i] / 40;
+    expect(share).toBeCloseTo(1 - 1.5 * t + 0.5 * t ** 3, 5);
+  });
+  const real = tool(4);
+  const [nose] = bentShape(real, 5, [real.stickOut]);
+  expect(nose).toBeGreaterThan(0);
+  expect(nose).toBeLessThan(0.5);
 });
 
 describe('torque of drills and taps', () => {

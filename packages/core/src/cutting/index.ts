@@ -1,7 +1,7 @@
 /** What the apps, the command line and the tests may use of this floor. */
 export { biteWorking, suggestBite } from './bite';
 export { boldnessWord, GRIPS, inRange } from './boldness';
-export { chipDiameter, type CutInput, cutState, type CutState, thinnestChip } from './cut';
+export { bentShape, chipDiameter, type CutInput, cutState, type CutState, thinnestChip } from './cut';
 export { departure } from './departure';
 export { suggestEntry, suggestFinish } from './entries';
 export { type Gauge, gaugesOf, thin } from './gauges';

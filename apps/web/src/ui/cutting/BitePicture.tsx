@@ -1,6 +1,6 @@
 import { View } from 'react-native';
 import Svg, { Circle, ClipPath, Defs, G, Line, Path, Rect, Text } from 'react-native-svg';
-import { CutState, LengthUnit, Tool, degrees, formatNumber, profileOutline, thin } from '@tidypath/core';
+import { CutState, LengthUnit, Tool, bentShape, degrees, formatNumber, profileOutline, thin } from '@tidypath/core';
 import { FONT, SPACE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Txt } from '../Txt';
@@ -14,6 +14,8 @@ interface Props {
 }
 
 const SIZE = 150;
+/** Pieces a bent length is drawn in. */
+const PIECES = 12;
 /** Chips are drawn this many times thicker than they are, bending this many times larger, so that they can be seen. */
 const magnified = (value: number, seen: number) => (value > 0 ? Math.max(1, Math.round(seen / value)) : 1);
 
@@ -88,26 +90,35 @@ function SideView({ tool, state, ap, unit }: Omit<Props, 'ae'>) {
   const times = magnified(state.deflection, tall * 0.06);
   const bend = Math.min(state.deflection * times, tall * 0.1);
   const wide = Math.max(tool.diameter * 1.6, tall * 0.8);
-  const half = profileOutline(tool);
-  const at = (z: number) => bend * (1 - Math.min(1, z / tool.stickOut)) ** 2;
-  const right = half.map((p) => `${p.r + at(p.z)} ${-p.z}`).join(' L');
-  const left = [...half]
-    .reverse()
-    .map((p) => `${-p.r + at(p.z)} ${-p.z}`)
-    .join(' L');
-  const flute = half[half.length - 1].z;
-  const shank = tool.shankDiameter / 2;
+  const end = profileOutline(tool);
+  const flute = end[end.length - 1].z;
+  const up = (from: number, to: number) =>
+    Array.from({ length: PIECES + 1 }, (_, i) => from + ((to - from) * i) / PIECES);
+  /** Both sides of what is so wide at these heights, bent. */
+  const outline = (half: { r: number; z: number }[]) => {
+    const by = bentShape(
+      tool,
+      state.arm,
+      half.map((p) => p.z),
+    ).map((share) => share * bend);
+    const right = half.map((p, i) => `${p.r + by[i]} ${-p.z}`);
+    const left = half.map((p, i) => `${-p.r + by[i]} ${-p.z}`).reverse();
+    return `M${[...left, ...right].join(' L')} Z`;
+  };
+  const foot = end[end.length - 2];
+  const flutes = [
+    ...end.slice(0, -1),
+    ...up(foot.z, flute)
+      .slice(1)
+      .map((z) => ({ r: tool.diameter / 2, z })),
+  ];
+  const shank = up(flute, tall).map((z) => ({ r: tool.shankDiameter / 2, z }));
   return (
     <View style={{ alignItems: 'center' }}>
       <Svg width={SIZE} height={SIZE} viewBox={`${-wide / 2} ${-tall} ${wide} ${tall + 4 * s}`}>
         <Rect x={-wide / 2} y={-ap} width={wide} height={ap + 4 * s} fill={palette.stock} opacity={0.55} />
-        <Path
-          d={`M${-shank} ${-tall} L${shank} ${-tall} L${shank + at(flute)} ${-flute} L${-shank + at(flute)} ${-flute} Z`}
-          fill={palette.line}
-          stroke={palette.ink}
-          strokeWidth={s}
-        />
-        <Path d={`M${left} L${right} Z`} fill={palette.accentSoft} stroke={palette.ink} strokeWidth={s * 1.2} />
+        <Path d={outline(shank)} fill={palette.line} stroke={palette.ink} strokeWidth={s} />
+        <Path d={outline(flutes)} fill={palette.accentSoft} stroke={palette.ink} strokeWidth={s * 1.2} />
         <Line
           x1={0}
           x2={0}
