@@ -90,6 +90,15 @@ function faults(hole: Hole, z: number, params: TapParams, context: PlanContext):
         { ...place, field: 'params.threadDepth' },
       ),
     );
+  const deep = context.top - z;
+  if (deep > tool.fluteLength + 1e-6 && tool.shankDiameter > hole.diameter)
+    found.push(
+      finding(
+        'tap-short',
+        { tool: tool.name, flutes: tool.fluteLength, at: hole.centre, deep },
+        { ...place, field: 'toolId' },
+      ),
+    );
   if (!isOpened(hole, z, context)) found.push(notOpened(hole, context));
   return found;
 }

@@ -360,3 +360,12 @@ describe('edges', () => {
 test('every tool of the shop’s library finds an operation that it suits', () => {
   expect(TOOLS.filter((t) => !KINDS.some((k) => k.suits(t))).map((t) => t.name)).toEqual([]);
 });
+
+test('a tap deeper than its flutes is told at planning where its shank would not follow', () => {
+  const hole = { meaning: 'hole' as const, through: true, thread: 'M5' };
+  const drilled = withOperation(jobWith({ type: 'round', diameter: 4.2 }, hole, 10), 'drill', ['f2'], tool(14));
+  const codes = (more: object) => post(withOperation(drilled, 'tap', ['f2'], { ...tool(37), ...more })).codes;
+  expect(codes({})).not.toContain('tap-short');
+  expect(codes({ fluteLength: 8, shankDiameter: 6 })).toContain('tap-short');
+  expect(codes({ fluteLength: 8, shankDiameter: 3.5 })).not.toContain('tap-short');
+});

@@ -146,6 +146,11 @@ export const OPERATION = {
       `${say.mm(d.threadDepth, 2)} of full thread do not fit in the hole at ${say.at(d.at)}: with the tap’s lead it gives ${say.mm(d.room, 2)}`,
     'Make the hole deeper or the thread shorter',
   ),
+  'tap-short': stop<{ tool: string; flutes: number; at: Spot; deep: number }>(
+    (d, say) =>
+      `${d.tool} goes ${say.mm(d.deep, 2)} deep at ${say.at(d.at)} with flutes of ${say.mm(d.flutes, 2)}: its shank is thicker than the hole`,
+    'Take a tap with longer flutes or a thinner shank, or ask for a shorter thread',
+  ),
   'tap-feed': stop<{ rpm: number; tool: string; wanted: number; feed: number }>(
     (d, say) =>
       `At ${d.rpm} rpm ${d.tool} moves ${say.feed(d.wanted, 1)}, not ${say.bare(d.feed, 1)}: it would tear the thread`,
