@@ -173,7 +173,7 @@ describe('pocket', () => {
   test.each([
     ['too small for the tool', { type: 'round', diameter: 8 } as Shape, {}, 'pocket-too-small'],
     ['deeper than flutes in one layer', POCKET, { layer: 100 }, 'layer-too-deep'],
-    ['bite over half the cutter', POCKET, { stepover: 8 }, 'bite-narrowed'],
+    ['bite over half the cutter', POCKET, { stepover: 8 }, 'posts-between'],
     [
       'corners tighter than the cutter',
       { type: 'rectangle', width: 40, height: 30, radius: 1 } as Shape,

@@ -97,10 +97,9 @@ export const MILLING = {
     'There is no room to lead onto a wall; the finish lap starts on it',
     'A smaller tool leaves room',
   ),
-  'bite-narrowed': care<{ stepover: number; radius: number }>(
-    (d, say) =>
-      `A bite of ${say.mm(d.stepover, 2)} would leave posts between the passes; ${say.mm(d.radius, 2)} is used`,
-    'Ask for half the diameter or less',
+  'posts-between': stop<{ stepover: number; most: number; tool: string }>(
+    (d, say) => `Passes of ${d.tool} that bite ${say.mm(d.stepover, 2)} leave posts and ridges between them`,
+    (d, say) => `Bite ${say.mm(d.most, 2)} at most, half its diameter; or clear at a steady load`,
   ),
   'pocket-too-small': stop<{
     feature: string;

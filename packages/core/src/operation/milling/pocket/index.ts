@@ -1,5 +1,6 @@
 import { suggestBite } from '../../../cutting/bite';
 import { suggestEntry } from '../../../cutting/entries';
+import { Finding, finding } from '../../../quantity/finding';
 import { cutsWalls } from '../../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../../checks';
 import { finishDefaults, leftFor } from '../finish';
@@ -8,8 +9,21 @@ import { OperationKind, Plan, PlanContext } from '../../operation';
 import { PocketParams } from './params';
 import { PocketPlanner } from './planner';
 
+/** Widest bite of passes beside each other, as a share of the diameter: wider ones leave posts in corners and ridges. */
+const WIDEST = 0.5;
+
+function biteFindings({ stepover }: PocketParams, { tool, operation }: PlanContext): Finding[] {
+  const most = WIDEST * tool.diameter;
+  const place = { operation: operation.id, field: 'params.stepover' };
+  return stepover > most + 1e-9 ? [finding('posts-between', { stepover, most, tool: tool.name }, place)] : [];
+}
+
 function plan(params: PocketParams, context: PlanContext): Plan {
-  const findings = [...toolFindings(context, pocket.suits), ...targetFindings(context, pocket.works)];
+  const findings = [
+    ...toolFindings(context, pocket.suits),
+    ...targetFindings(context, pocket.works),
+    ...biteFindings(params, context),
+  ];
   const planner = new PocketPlanner(params, context);
   if (findings.some((f) => f.level === 'stop')) return { path: planner.path.build(), findings };
   for (const feature of context.targets) {
@@ -37,7 +51,7 @@ export const pocket: OperationKind<PocketParams> = {
   defaults: ({ tool, material, machine, boldness }) => {
     const bite = suggestBite(tool, material, machine, boldness);
     return {
-      stepover: bite.ae,
+      stepover: Math.min(bite.ae, WIDEST * tool.diameter),
       layer: bite.ap,
       entry: 'helix',
       entryAngle: suggestEntry(tool, material).angle,

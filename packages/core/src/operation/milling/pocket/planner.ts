@@ -4,7 +4,7 @@ import { Chain, chainLength, flatten, reversed, startedNear } from '../../../geo
 import { Region, area, contains, difference, distanceToBoundary, islands, offset } from '../../../geometry/plane/clip';
 import { Point, distance, distanceToSegment } from '../../../geometry/plane/point';
 import { Budget } from '../../../quantity/budget';
-import { Finding, finding } from '../../../quantity/finding';
+import { Finding } from '../../../quantity/finding';
 import { radians } from '../../../quantity/units';
 import { solidAt } from '../../../part/plate/model';
 import { cannotPlunge } from '../../checks';
@@ -107,7 +107,7 @@ export class PocketPlanner {
     }
     const reached = offset(free, this.radius + wall + 2 * COARSE, COARSE);
     this.findings.push(...cornersLeft(context, feature, pocket, reached));
-    this.bite = this.stepover();
+    this.bite = params.stepover;
     const smooth = rowsOnly(params) ? 0 : Math.min(params.smooth, this.bite);
     const nests = nest(free, this.bite, smooth, context.budget);
     let from = context.top;
@@ -124,20 +124,6 @@ export class PocketPlanner {
       const walls = { feature, allowance: params.wallAllowance, floor: bottom, conventional: this.clockwise, at };
       this.findings.push(...finishWalls(this.path, context, params, walls));
     }
-  }
-
-  /** A stepover over half the diameter leaves posts in corners and middles, so it is held there. */
-  private stepover(): number {
-    const { params, context } = this;
-    if (params.stepover <= this.radius) return params.stepover;
-    this.findings.push(
-      finding(
-        'bite-narrowed',
-        { stepover: params.stepover, radius: this.radius },
-        { operation: context.operation.id, field: 'params.stepover' },
-      ),
-    );
-    return this.radius;
   }
 
   private retract(): void {
