@@ -4,6 +4,7 @@ import { Tool } from '../../shop/tool';
 import { Job, Setup } from '../../document/job';
 import type { BenchWork } from '../../plan/bench';
 import { PlanCache, planFindings, planSteps, postSetup } from '../../plan/pipeline';
+import type { Section } from '../../program/write/writer';
 import { ProofRun, joinPrograms, leftBefore } from '../../plan/prove';
 import type { Piece } from '../../stock/height/height-stock';
 import { Barred, proposeRoute } from './propose';
@@ -46,6 +47,13 @@ function worries({ operations }: Setup, findings: Finding[]): Finding[] {
   return findings.filter((f) => f.level !== 'note' && !(f.code === 'corner-left' && comesBack(f)));
 }
 
+/** A finding of the cut with the operation whose line it stands at. */
+function named(found: Finding, sections: Section[]): Finding {
+  const { line, operation } = found.place;
+  const at = line === undefined ? undefined : sections.filter((s) => s.line <= line).pop();
+  return { ...found, place: { ...found.place, operation: operation ?? at?.operationId } };
+}
+
 /** Plans a proposed setup, posts it and cuts it on a coarse grid. */
 function* tryOut(proposal: Proposal, setupId: string, plans: PlanCache, left?: Piece): BenchWork<Tried> {
   const { job } = proposal;
@@ -62,7 +70,8 @@ function* tryOut(proposal: Proposal, setupId: string, plans: PlanCache, left?: P
     run.advance(SLICE);
     yield { proving: run.progress };
   }
-  return { proposal, setup, findings: worries(setup, [...planFindings(plan), ...run.finish().findings]) };
+  const cut = run.finish().findings.map((f) => named(f, sections));
+  return { proposal, setup, findings: worries(setup, [...planFindings(plan), ...cut]) };
 }
 
 /** The tools that what was found speaks against, each on the features it was to work on. */
