@@ -1,7 +1,7 @@
 import { suggestFinish } from './entries';
 import { Machine } from '../machine/machine';
 import { Material } from '../shop/material';
-import { Tool, formOf, onlyFaces } from '../shop/tool';
+import { Tool, onlyFaces } from '../shop/tool';
 import { BOLDNESS, boldnessWord, inRange } from './boldness';
 import { Working, n0, n2, n3 } from './working';
 import { loadShares } from './limits';
@@ -98,7 +98,6 @@ function biteOf(how: Biting, tool: Tool, material: Material, machine: Machine, b
       most: tool.diameter * material.depthShare * machine.rigidity * depthAt(boldness),
     });
   if (how === 'wide' && facing) depths.push({ name: 'a level face', most: 1 });
-  if (how === 'wide' && formOf(tool) === 'cone') depths.push({ name: 'its cone', most: tool.fluteLength * 0.9 });
   const ap = Math.min(...depths.map((d) => d.most));
   const rigidity = `${n2(least)} + ${n2(rigid)} · ${n2(machine.rigidity)}`;
   const width = how === 'wide' && most ? `${n2(WIDE.most)}` : `(${rigidity}) · ${n2(widthAt(boldness))}`;
