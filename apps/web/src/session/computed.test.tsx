@@ -51,6 +51,25 @@ test('a job is planned and proved by itself, and again when it changes', () => {
   expect(mockWorker.sent).toHaveLength(2);
 });
 
+test('a change taken back counts as proved only where nothing newer was asked meanwhile', () => {
+  const { job, result, rerender, tell } = asked();
+  tell({ type: 'planned', plan: plan(1) } as never);
+  tell({ type: 'proved', proof } as never);
+  const back = (after: number) => {
+    rerender({ j: { ...job, boldness: 0.9 } });
+    act(() => void jest.advanceTimersByTime(after));
+    rerender({ j: job });
+    const { proofFresh } = result.current.computed;
+    act(() => void jest.advanceTimersByTime(500));
+    return { proofFresh, asked: mockWorker.sent.length };
+  };
+  expect(back(50)).toEqual({ proofFresh: true, asked: 1 });
+  expect(back(500)).toEqual({ proofFresh: false, asked: 3 });
+  tell({ type: 'planned', plan: plan(1) } as never);
+  tell({ type: 'proved', proof } as never);
+  expect(result.current.computed.proofFresh).toBe(true);
+});
+
 test('how far it is changes without anything else seeming new', () => {
   const { result, tell } = asked();
   const before = result.current.computed;

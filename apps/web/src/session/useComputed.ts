@@ -87,6 +87,13 @@ function after(s: State, answer: Outcome, about: string, text?: string): State {
   }
 }
 
+/** What stays true once the job with this key is asked about: another job's plan and any proof do not, even if it is undone before they are replaced. */
+const stillTrue = (s: State, key: string): Partial<State> => ({
+  planKey: s.planKey === key ? key : undefined,
+  proofKey: undefined,
+  cancelledKey: undefined,
+});
+
 /** How far the work is after an answer about it. */
 function paceAfter(answer: Own): Pace {
   if (answer.type === 'planning') return { planning: answer.step };
@@ -123,14 +130,14 @@ export function useComputed(job: Job, setupId: string) {
   const run = useCallback(() => {
     asked.current = { seq: engine.nextSeq(), key, text: other?.text };
     setPace({});
-    setState((s) => (s.setupId === setupId ? { ...s, cancelledKey: undefined } : { setupId }));
+    setState((s) => (s.setupId === setupId ? { ...s, ...stillTrue(s, key) } : { setupId }));
     engine.send({ type: 'compute', seq: asked.current.seq, job: latest.current, setupId, instead: other?.text });
   }, [setupId, key, other]);
 
   useEffect(() => {
-    const timer = setTimeout(run, PAUSE);
+    const timer = setTimeout(() => asked.current.key !== key && run(), PAUSE);
     return () => clearTimeout(timer);
-  }, [run]);
+  }, [run, key]);
 
   const cancel = useCallback(() => engine.send({ type: 'cancel' }), []);
 
