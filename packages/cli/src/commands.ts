@@ -25,6 +25,7 @@ import {
   clock,
   clockSettings,
   suggest,
+  COOLANTS,
   suggestBite,
   suggestFinish,
   GRIPS,
@@ -180,6 +181,8 @@ export function suggestCommand(args: string[]): number {
     'machine-file': { type: 'string' },
     purpose: { type: 'string' },
     grip: { type: 'string' },
+    hardness: { type: 'string' },
+    coolant: { type: 'string' },
     ae: { type: 'string' },
     ap: { type: 'string' },
     boldness: { type: 'string' },
@@ -189,11 +192,14 @@ export function suggestCommand(args: string[]): number {
   });
   const purpose = oneOf(values.purpose, 'purpose', ['rough', 'finish'] as const);
   const grip = oneOf(values.grip, 'grip', GRIPS);
+  const coolant = oneOf(values.coolant, 'coolant', COOLANTS);
+  const atHand = numberOption(values.hardness, 'hardness', 5, 800);
   const toolFile = values['tool-file'];
   const tool = toolFile ? fromFile('tools', toolFile, toolDefaults) : byId(TOOLS, values.tool, 'tool');
-  const material = values['material-file']
+  const listed = values['material-file']
     ? fromFile('materials', values['material-file'], () => MATERIALS[0])
     : byId(MATERIALS, values.material, 'material');
+  const material = atHand ? { ...listed, atHand } : listed;
   const machine = values['machine-file']
     ? fromFile('machines', values['machine-file'], () => MACHINES[0])
     : byId(MACHINES, values.machine, 'machine');
@@ -209,6 +215,7 @@ export function suggestCommand(args: string[]): number {
     ...cut,
     boldness: numberOption(values.boldness, 'boldness', 0, 1),
     grip,
+    coolant,
     leaves: purpose === 'rough' ? suggestFinish(tool).allowance : undefined,
     asked: { rpm: numberOption(values.rpm, 'rpm', 1, 200_000), feed: numberOption(values.feed, 'feed', 0.1, 200_000) },
   });

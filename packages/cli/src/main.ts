@@ -9,7 +9,7 @@ const HELP = `tidypath COMMAND
   prove PROGRAM.nc [--job JOB.json] [--setup ID] [--cell 0.1] [--json]
                                                    time, load, contacts, what is left, gouges; exit 1 on a stop
   suggest --material ID --tool ID --machine ID [--ae MM] [--ap MM]
-          [--purpose rough|finish] [--grip poor|fair|firm]
+          [--purpose rough|finish] [--grip poor|fair|firm] [--hardness HB] [--coolant off|air|mist|flood|through]
           [--boldness 0..1] [--rpm N] [--feed MM_MIN] [--json]
                                                    starting speed and feeds, every limit, the working;
                                                    --tool-file, --material-file and --machine-file take JSON of the

@@ -1,10 +1,12 @@
 import { Departure } from '../cutting/departure';
 import { insightOf } from '../plan/insight';
 import { copy } from '../document/new';
+import { adviseCoolant } from '../cutting/conditions';
 import { suggest } from '../cutting/suggest';
 import { Feature } from '../part/plate/feature';
 import { adviseTools, rankedFor } from './tools';
-import { biteIn, situationOf } from '../plan/situation';
+import { coolantsOf } from '../plan/pipeline';
+import { Work, cutIn, situationOf } from '../plan/situation';
 import { modelOf } from '../part/plate/model';
 import { hashOf } from '../quantity/hash';
 import { TOOLS } from '../shop/library';
@@ -52,15 +54,9 @@ function beamSpeeds({ machine, material }: Job, tool: Tool): Speeds {
 }
 
 /** Speeds for an operation as suggested, within the machine's range. */
-export function suggestedSpeeds(
-  job: Job,
-  setup: Setup,
-  kind: OperationKind,
-  tool: Tool,
-  work: Pick<Operation, 'params' | 'targets'>,
-): Speeds {
+export function suggestedSpeeds(job: Job, setup: Setup, kind: OperationKind, tool: Tool, work: Work): Speeds {
   if (isBeam(tool)) return beamSpeeds(job, tool);
-  return speedsFrom(suggest(situationOf(job, tool, biteIn(job, setup, kind, tool, work))));
+  return speedsFrom(suggest(situationOf(job, tool, cutIn(job, setup, kind, tool, work))));
 }
 
 const speedsFrom = ({ rpm, feed, entryFeed }: Speeds): Speeds => ({
@@ -126,6 +122,7 @@ export function addOperation(
   const withRack = withTool(job, chosen);
   const own = withRack.tools.find((t) => t.id === chosen.id)!;
   const params = proposedParams(job, setup, kind, own, targetIds);
+  const { coolant } = adviseCoolant(own, job.material, coolantsOf(job));
   const operation: Operation = {
     id: freshId(
       'o',
@@ -136,8 +133,8 @@ export function addOperation(
     on: true,
     toolId: own.id,
     targets: targetIds,
-    speeds: suggestedSpeeds(job, setup, kind, own, { params, targets: targetIds }),
-    coolant: job.machine.coolants.includes('flood') ? 'flood' : job.machine.coolants.includes('air') ? 'air' : 'off',
+    speeds: suggestedSpeeds(job, setup, kind, own, { params, targets: targetIds, coolant }),
+    coolant,
     params,
   };
   return withSetup(withRack, { ...setup, operations: [...setup.operations, operation] });

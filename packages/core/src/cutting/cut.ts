@@ -2,7 +2,8 @@ import { radians } from '../quantity/units';
 import { Holder, holderWidth, slipTorque } from '../shop/holder';
 import { Machine, powerAt } from '../machine/machine';
 import { Material } from '../shop/material';
-import { Tool, formOf, isAxial } from '../shop/tool';
+import { Tool, formOf, isAxial, onlyFaces } from '../shop/tool';
+import { kcOf } from './conditions';
 import { helicalForce } from './force';
 import { drillPower } from './holes';
 import { tapTorque, twistStress } from './twist';
@@ -25,6 +26,12 @@ import {
   torqueOf,
 } from './milling';
 
+/** How far a cutter may bend, mm, and why. */
+export interface Bend {
+  most: number;
+  why: string;
+}
+
 /** A cut as it is asked for; lengths mm, feed mm/min. */
 export interface CutInput {
   tool: Tool;
@@ -40,6 +47,8 @@ export interface CutInput {
   peakAe?: number;
   /** Metal left on the wall for a finish; none where left out. */
   leaves?: number;
+  /** How far it may bend, where that is said. */
+  bend?: Bend;
 }
 
 /** What a cut does to chip, spindle, tool and grip. Lengths mm, angle radians, power kW, torque N·m, force N. */
@@ -68,8 +77,12 @@ export interface CutState {
 /** A chip thinner than this rubs instead of cutting, mm. General workshop figure for sharp edges. */
 export const RUBBING = 0.005;
 
-/** Thinnest chip worth asking of a tool, mm: {@link RUBBING}, or half the boldest chip of a cutter so small that it never gets there. */
-export const thinnestChip = (tool: Tool, material: Material) => Math.min(RUBBING, boldestChip(tool, material) / 2);
+/** How much thicker a chip has to be where rubbing hardens the work. General workshop figure. */
+const HARDENED = 2;
+
+/** Thinnest chip worth asking of a tool, mm: {@link RUBBING}, twice that where rubbing hardens the work, or half the boldest chip of a cutter so small that it never gets there. */
+export const thinnestChip = (tool: Tool, material: Material) =>
+  Math.min(RUBBING * (material.workHardens ? HARDENED : 1), boldestChip(tool, material) / 2);
 
 /** Above this diameter the tooth, not the diameter, sets the chip, mm. General workshop rule. */
 const WIDEST_FOR_CHIP = 20;
@@ -102,6 +115,26 @@ export function leadSine(tool: Tool, ap: number): number {
 
 /** The same cut where its bite is widest. */
 export const atPeak = (input: CutInput): CutInput => ({ ...input, ae: Math.max(input.ae, input.peakAe ?? 0) });
+
+/** Core of a mill between its flutes, and how full what is between them may be (estimates). */
+const GULLET = { core: 0.6, full: 0.5 } as const;
+/** How much more room a chip takes than its metal: long ones curl, short and split ones lie closer (estimates). */
+const LOOSE = { long: 5, short: 3 } as const;
+
+/**
+ * Share of a gullet's room that a tooth's chip takes, 1 where it is as full as it should be: fz·ae, loosely packed, in half of the gullet's
+ * section π/4·(D² − (0.6·D)²)/z. Only the inside of a cut fills it: a side cut throws its chips out.
+ * @param chipLoad mm a tooth
+ * @param ae sideways bite, mm
+ */
+export function chipRoomShare(tool: Tool, material: Material, chipLoad: number, ae: number): number {
+  if (formOf(tool) !== 'mill' || onlyFaces(tool)) return 0;
+  const D = tool.diameter;
+  const gullet = ((Math.PI / 4) * D ** 2 * (1 - GULLET.core ** 2)) / tool.flutes;
+  const splits = tool.kind === 'roughing' || tool.splitsChips;
+  const loose = material.longChips && !splits ? LOOSE.long : LOOSE.short;
+  return (chipLoad * Math.min(ae, D) * loose) / (GULLET.full * gullet);
+}
 
 const CONE_STEPS = 4;
 
@@ -218,6 +251,7 @@ function gripShare(tool: Tool, tangential: number): number {
  */
 export function cutState(input: CutInput): CutState {
   const { tool, material, machine, rpm, feed } = input;
+  const kc11 = kcOf(tool, material);
   const chipLoad = rpm > 0 ? feed / (rpm * tool.flutes) : 0;
   const powerAvailable = powerAt(machine, rpm);
   if (isAxial(tool)) return axialState(input, chipLoad, powerAvailable);
@@ -227,7 +261,7 @@ export function cutState(input: CutInput): CutState {
   const phi = engagement(ae, D);
   const hm = meanChip(chipLoad, ae, D) * sine;
   const hex = largestChip(chipLoad, phi) * sine;
-  const power = hm > 0 ? cuttingPower(input.ap, ae, feed, specificForce(material.kc11, material.mc, hm)) : 0;
+  const power = hm > 0 ? cuttingPower(input.ap, ae, feed, specificForce(kc11, material.mc, hm)) : 0;
   const { peak, mean, arm } = helicalForce({
     diameter: D,
     teeth: tool.flutes,
@@ -235,7 +269,7 @@ export function cutState(input: CutInput): CutState {
     ap: input.ap,
     engagement: phi,
     fz: chipLoad,
-    kc11: material.kc11 * sine ** -material.mc,
+    kc11: kc11 * sine ** -material.mc,
     mc: material.mc,
   });
   const { deflection, tilt } = bendingOf(tool, peak, arm);
@@ -263,7 +297,7 @@ function axialState({ tool, material, rpm, feed }: CutInput, chipLoad: number, p
   const point = formOf(tool) === 'drill' ? tool.pointAngle : 180;
   const thickness = chipLoad * Math.sin((point * Math.PI) / 360);
   const vc = surfaceSpeed(rpm, tool.diameter);
-  const kc = thickness > 0 ? specificForce(material.kc11, material.mc, thickness) : 0;
+  const kc = thickness > 0 ? specificForce(kcOf(tool, material), material.mc, thickness) : 0;
   const form = formOf(tool);
   const power =
     form === 'drill'

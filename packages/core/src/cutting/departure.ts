@@ -1,4 +1,4 @@
-import { atPeak, cutState, thinnestChip } from './cut';
+import { atPeak, chipRoomShare, cutState, thinnestChip } from './cut';
 import { thin } from './gauges';
 import { GRIP_SHARE, POWER_SHARE, bendLimit } from './limits';
 import { relativeLife } from './milling';
@@ -30,8 +30,9 @@ function governing(s: Situation, rpm: number, feed: number): Limit | undefined {
   const state = cutState(atPeak({ ...s, rpm, feed }));
   if (rpm > s.tool.holder.balancedRpm) return 'holder balance';
   if (state.power > state.powerAvailable * POWER_SHARE) return 'spindle power';
-  if (state.deflection > bendLimit(s.leaves)) return 'bending';
+  if (state.deflection > bendLimit(s).most) return 'bending';
   if (state.grip > GRIP_SHARE) return 'grip';
+  if (chipRoomShare(s.tool, s.material, state.chipLoad, atPeak({ ...s, rpm, feed }).ae) > 1) return 'chip room';
   if (feed >= s.machine.maxFeed - 1e-9) return 'machine feed';
   if (rpm >= s.machine.maxRpm) return 'spindle speed';
   if (cutState({ ...s, rpm, feed }).largestChip < thinnestChip(s.tool, s.material)) return 'rubbing';
@@ -45,6 +46,7 @@ const SAID: Partial<Record<Limit, string>> = {
   'spindle power': 'more than the spindle should carry',
   bending: 'the tool bends more than it should',
   grip: 'more than the grip should carry',
+  'chip room': 'its flutes have no room for such chips',
   rubbing: 'the chip is so thin that it rubs',
 };
 

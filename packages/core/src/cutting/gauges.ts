@@ -48,7 +48,7 @@ export function gaugesOf(input: CutInput, unit: LengthUnit = 'mm'): Gauge[] {
     chip,
     gauge('engagement', 'Engaged', angle, `${formatNumber(angle, 0)}°`, 0, 180),
     spindle,
-    gauge('deflection', 'Bends', peak.deflection, thin(peak.deflection, unit), 0, bendLimit(input.leaves)),
+    gauge('deflection', 'Bends', peak.deflection, thin(peak.deflection, unit), 0, bendLimit(input).most),
     grip,
   ];
 }

@@ -1,12 +1,14 @@
 /** What the apps, the command line and the tests may use of this floor. */
 export { biteWorking, suggestBite } from './bite';
-export { boldnessWord, GRIPS, inRange } from './boldness';
+export { boldnessWord, GRIPS, inRange, type WorkGrip } from './boldness';
+export { adviseCoolant } from './conditions';
 export { bentShape, chipDiameter, type CutInput, cutState, type CutState, thinnestChip } from './cut';
 export { departure } from './departure';
 export { suggestEntry, suggestFinish } from './entries';
 export { type Gauge, gaugesOf, thin } from './gauges';
 export { reamAllowance, SCREWS, suggestPeck } from './holes';
 export { type Lift, lifts } from './lift';
+export { GENERAL_TOLERANCE } from './limits';
 export { scallopHeight, stepoverForScallop } from './milling';
 export { suggest } from './suggest';
 export type { LimitStep, Situation, Suggestion } from './suggestion';

@@ -17,7 +17,7 @@ export function limitWorking(s: Situation, step: LimitStep, rpm: number, feed: n
       ],
     },
     bending: {
-      formula: `δ = F·(δ0 − δ0′·a + a³/(6·E·I)) over flutes, shank and holder, at most ${n3(bendLimit(s.leaves))} mm${s.leaves ? ', half of what is left for the finish' : ''}; F ${n0(state.force)} N summed over the flutes, stick-out ${n1(s.tool.stickOut)} mm`,
+      formula: `δ = F·(δ0 − δ0′·a + a³/(6·E·I)) over flutes, shank and holder, at most ${n3(bendLimit(s).most)} mm, ${bendLimit(s).why}; F ${n0(state.force)} N summed over the flutes, stick-out ${n1(s.tool.stickOut)} mm`,
       inputs: [
         { name: 'stick-out', text: `${n1(s.tool.stickOut)} mm`, at: 'tool' },
         { name: 'layer', text: `${n3(s.ap)} mm`, at: 'layer' },
@@ -26,6 +26,17 @@ export function limitWorking(s: Situation, step: LimitStep, rpm: number, feed: n
     grip: {
       formula: `√(M² + (Fa·d/2)²) at most ${GRIP_SHARE * 100} % of the torque at which ${n1(s.tool.shankDiameter)} mm slips in the ${s.tool.holder.name}`,
       inputs: [{ name: 'holder', text: s.tool.holder.name, at: 'holder' }],
+    },
+    'chip room': {
+      formula: `fz·ae, loosely packed, fills half of the ${s.tool.flutes} gullets, π/4·(D² − (0.6·D)²)/z each, at a bite of ${n2(Math.max(s.ae, s.peakAe ?? 0))} mm`,
+      inputs: [
+        { name: 'flutes', text: `${s.tool.flutes}`, at: 'tool' },
+        { name: 'bite', text: `${n3(s.ae)} mm`, at: 'bite' },
+      ],
+    },
+    finish: {
+      formula: `Ra = 4/(9·√3)·(vf/n)²/(4·D), one tooth a turn making the mark, at most ${n2(s.finish?.ra ?? 0)} µm${s.finish && s.finish.share !== 1 ? `; the last lap runs at ${n0(s.finish.share * 100)} %` : ''}`,
+      inputs: [{ name: 'D', text: `${n3(s.tool.diameter)} mm`, at: 'tool' }],
     },
     'machine feed': {
       formula: `${s.machine.name} feeds at most ${n0(s.machine.maxFeed)} mm/min`,
@@ -76,9 +87,13 @@ export function limitText(s: Situation, limit: Limit, possible: boolean): string
     case 'spindle power':
       return `Feed limited by the spindle: ${n2(ratedPower(machine))} kW.${heavy}`;
     case 'bending':
-      return `Feed limited by bending of ${tool.name}: at most ${long(bendLimit(s.leaves))}.${heavy}`;
+      return `Feed limited by bending of ${tool.name}: at most ${long(bendLimit(s).most)}, ${bendLimit(s).why}.${heavy}`;
     case 'grip':
       return `Feed limited by the grip of the ${tool.holder.name}.${heavy}`;
+    case 'chip room':
+      return `Feed limited by the room for chips between ${tool.flutes} flutes.${heavy}`;
+    case 'finish':
+      return `Feed limited by the wall’s Ra ${n2(s.finish!.ra)} µm: feed marks of one tooth a turn.${heavy}`;
     case 'rubbing':
       return `The chip is near the rubbing limit, ${long(thinnestChip(tool, s.material))}. Fewer flutes or a larger cutter would thicken it.`;
     case 'pitch':

@@ -110,6 +110,18 @@ export const stepoverForScallop = (h: number, D: number) => 2 * Math.sqrt(h * (D
 /** Feed marks on a milled wall, mm: about fz²/(4·D). */
 export const feedMarks = (fz: number, D: number) => (fz * fz) / (4 * D);
 
+/** Mean roughness of a row of feed marks as a share of their height: that of arcs, 4/(9·√3). */
+const RA_SHARE = 4 / (9 * Math.sqrt(3));
+
+/**
+ * Roughness of a milled wall, µm Ra: marks of one tooth a turn, as runout has it, (vf/n)²/(4·D) high. Geometry; a real wall is no better.
+ * @param perTurn feed a turn, mm
+ */
+export const wallRoughness = (perTurn: number, D: number) => 1000 * RA_SHARE * feedMarks(perTurn, D);
+
+/** Feed a turn, mm, that leaves a wall of so much Ra, µm. Inverse of {@link wallRoughness}. */
+export const perTurnForRoughness = (ra: number, D: number) => chipLoadForMarks(ra / 1000 / RA_SHARE, D);
+
 /** Chip load, mm a tooth, whose feed marks on a wall are h mm high. Inverse of {@link feedMarks}. */
 export const chipLoadForMarks = (h: number, D: number) => Math.sqrt(4 * D * h);
 

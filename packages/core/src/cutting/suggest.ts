@@ -1,12 +1,13 @@
 import { degrees } from '../quantity/units';
 import { Machine, torqueAt } from '../machine/machine';
 import { slipTorque } from '../shop/holder';
-import { Tool, formOf, isAxial, plunges } from '../shop/tool';
+import { Tool, cutsWalls, formOf, isAxial, plunges } from '../shop/tool';
 import { originOf } from '../shop/library/origin';
 import { BOLDNESS, WorkGrip, boldnessWord, inRange, ownAt, placeInRange } from './boldness';
+import { speedFactors } from './conditions';
 import { CutInput, chipDiameter, cutState, cuttingDiameter, leadSine, thinnestChip } from './cut';
 import { GRIP_SHARE, LoadLimit, POWER_SHARE, bendLimit, feedsAllowed } from './limits';
-import { chipLoadFor, engagement, feedRate, spindleSpeed } from './milling';
+import { chipLoadFor, engagement, feedRate, perTurnForRoughness, spindleSpeed } from './milling';
 import { Limit, LimitStep, Situation, Suggestion } from './suggestion';
 import { limitText, limitWorking } from './limit-words';
 import { tapTorque } from './twist';
@@ -59,8 +60,11 @@ const lightBite = (phi: number) =>
 
 function speedSteps(s: Situation, base: Base, D: number, working: Working[]): LimitStep[] {
   const { tool, material, machine, asked } = s;
+  const factors = speedFactors(tool, material, s.coolant, !!base.own);
+  const chosen = factors.reduce((product, f) => product * f.factor, base.vc);
+  const top = factors.reduce((product, f) => product * f.factor, base.range.to);
   const light = base.own || isAxial(tool) ? 1 : lightBite(engagement(Math.min(s.ae, D), D));
-  const vc = Math.max(base.vc, Math.min(base.vc * light, base.range.to));
+  const vc = Math.max(chosen, Math.min(chosen * light, top));
   const wanted = spindleSpeed(vc, D);
   working.push({
     of: 'rpm',
@@ -75,11 +79,21 @@ function speedSteps(s: Situation, base: Base, D: number, working: Working[]): Li
       { name: 'boldness', text: base.words, at: 'boldness' },
     ],
   });
-  if (vc > base.vc * 1.001)
+  let so = base.vc;
+  for (const { what, formula, factor, input } of factors)
+    working.push({
+      of: 'rpm',
+      what,
+      formula,
+      result: `${n0((so *= factor))} m/min`,
+      source: 'Workshop estimate',
+      inputs: [input],
+    });
+  if (vc > chosen * 1.001)
     working.push({
       of: 'rpm',
       what: 'A light bite stands more speed',
-      formula: `vc·(90°/φ)^${LIGHT.power}, φ = ${n0(degrees(engagement(Math.min(s.ae, D), D)))}°, at most ${LIGHT.most} × and ${n0(base.range.to)} m/min`,
+      formula: `vc·(90°/φ)^${LIGHT.power}, φ = ${n0(degrees(engagement(Math.min(s.ae, D), D)))}°, at most ${LIGHT.most} × and ${n0(top)} m/min`,
       result: `${n0(vc)} m/min`,
       source: 'Life of an edge by its share of a turn in contact (estimate)',
       inputs: [{ name: 'bite', text: `${n3(s.ae)} mm`, at: 'bite' }],
@@ -154,8 +168,9 @@ function chipWorking(s: Situation, base: Base, D: number, fz: number, working: W
 
 const loadLabels = (s: Situation): Record<LoadLimit, string> => ({
   'spindle power': `${POWER_SHARE * 100} % of the spindle’s power at this speed`,
-  bending: `${n3(bendLimit(s.leaves))} mm of bending at the tip${s.leaves ? ', half of what is left for the finish' : ''}`,
+  bending: `${n3(bendLimit(s).most)} mm of bending at the tip, ${bendLimit(s).why}`,
   grip: `${GRIP_SHARE * 100} % of what the holder grips`,
+  'chip room': 'half of the room between its flutes, filled with chips',
 });
 
 function feedSteps(s: Situation, rpm: number, fz: number): LimitStep[] {
@@ -175,6 +190,14 @@ function feedSteps(s: Situation, rpm: number, fz: number): LimitStep[] {
       governs: false,
     })),
   ];
+  if (s.finish && cutsWalls(tool))
+    steps.push({
+      id: 'finish',
+      on: 'feed',
+      label: `a wall of Ra ${n2(s.finish.ra)} µm`,
+      allows: (rpm * perTurnForRoughness(s.finish.ra, tool.diameter)) / s.finish.share,
+      governs: false,
+    });
   if (asked?.feed)
     steps.push({ id: 'asked', on: 'feed', label: 'the feed you gave', allows: asked.feed, governs: false });
   return steps.sort((a, b) => a.allows - b.allows);

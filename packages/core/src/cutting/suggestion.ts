@@ -3,6 +3,8 @@ import { Machine } from '../machine/machine';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
 import { WorkGrip } from './boldness';
+import type { Coolant } from '../machine/machine';
+import type { Bend } from './cut';
 import { LoadLimit } from './limits';
 import { Working } from './working';
 
@@ -14,9 +16,16 @@ export type Limit =
   | 'slowest spindle'
   | 'holder balance'
   | 'machine feed'
+  | 'finish'
   | LoadLimit
   | 'rubbing'
   | 'pitch';
+
+/** What a wall is asked for. */
+export interface Finish {
+  ra: number;
+  share: number;
+}
 
 /** What a suggestion is worked out for; lengths mm. */
 export interface Situation {
@@ -29,6 +38,12 @@ export interface Situation {
   peakAe?: number;
   /** Metal left on the wall for a finish. */
   leaves?: number;
+  /** How far it may bend, where that is said. */
+  bend?: Bend;
+  /** Roughness its wall may have, µm Ra, and the share of the feed its last lap runs at; any where left out. */
+  finish?: Finish;
+  /** What is switched on; not counted where left out. */
+  coolant?: Coolant;
   /** 0 first cut on an unknown machine, 0.5 settled (where left out), 1 pushing. */
   boldness?: number;
   /** How firmly the work is held; fair where left out. */

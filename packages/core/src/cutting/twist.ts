@@ -1,5 +1,6 @@
 import { Material } from '../shop/material';
 import { Tool, formOf } from '../shop/tool';
+import { kcOf } from './conditions';
 import { specificForce } from './milling';
 
 /**
@@ -17,8 +18,9 @@ const FORMING = 1.8;
  * Torque of a tap in a full thread, N·m: P²·D·kc/8000, at the chip its lead makes. Textbook relation; forming taps ask for more.
  * Sharp and lubricated: a worn or dry one asks for twice as much.
  */
-export function tapTorque(tool: Pick<Tool, 'kind' | 'diameter' | 'pitch'>, { kc11, mc }: Material): number {
-  const cut = (tool.pitch ** 2 * tool.diameter * specificForce(kc11, mc, TAP_CHIP * tool.pitch)) / 8000;
+export function tapTorque(tool: Pick<Tool, 'kind' | 'diameter' | 'pitch'>, material: Material): number {
+  const { mc } = material;
+  const cut = (tool.pitch ** 2 * tool.diameter * specificForce(kcOf(tool, material), mc, TAP_CHIP * tool.pitch)) / 8000;
   return tool.kind === 'forming-tap' ? FORMING * cut : cut;
 }
 

@@ -1,7 +1,8 @@
 import { LengthUnit, MM_PER_INCH, formatNumber } from '../quantity/units';
 
 /** Where an input of a working can be changed. */
-export type InputPlace = 'tool' | 'holder' | 'material' | 'machine' | 'bite' | 'layer' | 'boldness' | 'asked';
+export type InputPlace =
+  'tool' | 'holder' | 'material' | 'machine' | 'bite' | 'layer' | 'coolant' | 'boldness' | 'asked';
 
 /** One step of the arithmetic behind a suggested number. */
 export interface Working {

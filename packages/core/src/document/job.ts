@@ -1,5 +1,6 @@
 import { ListOf, Nested } from '../quantity/nested';
 import { Equals, IsBoolean, IsIn, IsNumber, IsOptional, IsString, Length, Matches, Max, Min } from 'class-validator';
+import { GRIPS, WorkGrip } from '../cutting/boldness';
 import { Part, Plate } from '../part/plate/feature';
 import { UPS, Up } from '../part/plate/side';
 import type { LengthUnit } from '../quantity/units';
@@ -77,6 +78,8 @@ export class Setup {
   @IsNumber() @Min(0.5) @Max(500) clearance!: number;
   /** Underside of the stock above the table, mm. */
   @IsNumber() @Min(0) @Max(2000) riser!: number;
+  /** How firmly the work is held; fairly where left out. */
+  @IsOptional() @IsIn([...GRIPS]) grip?: WorkGrip;
   @ListOf(() => Fixture, 50) fixtures!: Fixture[];
   @ListOf(() => Operation, 500) operations!: Operation[];
 }
@@ -103,5 +106,7 @@ export class Job {
   @ListOf(() => Setup, 20, 1) setups!: Setup[];
   /** How boldly speeds are suggested: 0 first cut on an unknown machine, 0.5 settled, 1 pushing. */
   @IsNumber() @Min(0) @Max(1) boldness!: number;
+  /** What sizes without limits may be off by either way, mm; 0.1 where left out. */
+  @IsOptional() @IsNumber() @Min(0.001) @Max(10) tolerance?: number;
   @Nested(() => Output) output!: Output;
 }

@@ -35,6 +35,8 @@ export class Operation {
   @IsArray() @IsString({ each: true }) targets!: string[];
   @Nested(() => Speeds) speeds!: Speeds;
   @IsIn([...COOLANTS]) coolant!: Coolant;
+  /** How far its tool may bend, mm; by what it leaves or by the tolerance where left out. */
+  @IsOptional() @IsNumber() @Min(0.001) @Max(2) bend?: number;
   @IsObject() params!: Record<string, unknown>;
   /** Done on copies of its features too. */
   @IsOptional() @Nested(() => Repeat) repeat?: Repeat;

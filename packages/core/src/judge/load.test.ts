@@ -1,4 +1,5 @@
-import { boldestChip } from '../cutting/cut';
+import { boldestChip, chipRoomShare } from '../cutting/cut';
+import { bendLimit } from '../cutting/limits';
 import { MATERIALS } from '../shop/library';
 import { Motions } from '../path/motions';
 import { Samples } from '../simulate/samples';
@@ -48,16 +49,16 @@ const motions = {
   z: Float64Array.of(0),
 };
 
-function codesOf(samples: Samples, leaves?: number, of = mill, continuous = 1): string[] {
+function codesOf(samples: Samples, leaves?: number, of = mill, continuous = 1, cut = material): string[] {
   const sections = leaves === undefined ? [] : [{ line: 1, operationId: 'o1' }];
   return loadFindings({
     samples,
     motions: motions as unknown as Motions,
     tools: new Map([[4, of]]),
-    material,
+    material: cut,
     continuous,
     sections: sections as never,
-    leavesOf: () => leaves,
+    bendOf: () => (leaves === undefined ? undefined : bendLimit({ leaves }).most),
     cell: 0.1,
   }).map((f) => f.code);
 }
@@ -117,6 +118,26 @@ test('chips thinner than the edge is round are told from a fifth of the time in 
   expect(codesOf(mixed(0.18), undefined, bare)).toEqual([]);
 });
 
+test('chips that fill more than half of the room between the flutes are told', () => {
+  const ae = (mill.diameter / 2) * (1 - Math.cos(Math.PI / 3));
+  const at = (share: number) => {
+    const chip = share / chipRoomShare(mill, material, 1, ae);
+    const seconds = (60 * 0.5) / (chip * RPM * mill.flutes);
+    const samples = samplesOf(steady(0.03), 'chip');
+    return codesOf({ ...samples, seconds: samples.seconds.map(() => seconds) });
+  };
+  expect(at(1.02)).toEqual(['chips-crowd']);
+  expect(at(0.98)).toEqual([]);
+});
+
+test('rubbing is told sooner where it hardens the work', () => {
+  const { share, sharp } = LOAD_LIMITS.rub;
+  const bare = { ...mill, coating: 'none' as const };
+  const some = samplesOf([...Array<number>(7).fill(0.9 * share * sharp), ...Array<number>(93).fill(0.03)], 'chip');
+  expect(codesOf(some, undefined, bare)).toEqual([]);
+  expect(codesOf(some, undefined, bare, 1, { ...material, workHardens: true })).toEqual(['rubs']);
+});
+
 test('the remedy is a feed that brings it to the bound, and the place is the worst line', () => {
   const value = 1.2;
   const [found] = loadFindings({
@@ -126,7 +147,7 @@ test('the remedy is a feed that brings it to the bound, and the place is the wor
     material,
     sections: [],
     continuous: 1,
-    leavesOf: () => undefined,
+    bendOf: () => undefined,
     cell: 0.1,
   });
   const feed = (found.data as { feed: number }).feed;

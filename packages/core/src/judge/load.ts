@@ -1,6 +1,6 @@
-import { boldestChip } from '../cutting/cut';
+import { radians } from '../quantity/units';
+import { boldestChip, chipRoomShare } from '../cutting/cut';
 import { deepestInOne } from '../cutting/holes';
-import { bendLimit } from '../cutting/limits';
 import { Motions } from '../path/motions';
 import { Section } from '../program/write/writer';
 import { Code, DataOf, Finding, finding } from '../quantity/finding';
@@ -22,12 +22,14 @@ export const LOAD_LIMITS = {
   bend: { unknown: 0.1, stop: 2 },
   /** Of the stress at which the tool's material breaks (estimates). */
   stress: { carbide: 2000, hss: 1200, care: 0.5, stop: 1 },
+  /** Of what the room between flutes holds without crowding. */
+  room: { care: 1 },
   /** How many diameters deeper than is usual a drill may go before its flutes are said to pack. */
   packing: 1,
   /** Thickest chip, as a share of the boldest of the material's range; stops at so many times that. */
   chip: { care: 2, stop: 1.5 },
-  /** A chip thinner than this share of the edge's rounding rubs; told over so much of the time in cut. Edge roundings, mm. */
-  rub: { share: 0.3, sharp: 0.005, coated: 0.01, time: 0.2 },
+  /** A chip thinner than this share of the edge's rounding rubs; told over so much of the time in cut, sooner where that hardens the work. Edge roundings, mm. */
+  rub: { share: 0.3, sharp: 0.005, coated: 0.01, time: 0.2, hardening: 0.05 },
 } as const;
 
 /** Shortest length a load that works at once is averaged over: cells of the grid, and shares of the diameter. */
@@ -61,8 +63,8 @@ export interface LoadInput {
   sections: Section[];
   /** Share of its power the spindle gives for longer. */
   continuous: number;
-  /** Metal an operation leaves on the wall for a finish, mm; undefined where nothing is known of it. */
-  leavesOf: (operation: string) => number | undefined;
+  /** How far the tool of an operation may bend, mm; undefined where nothing is known of it. */
+  bendOf: (operation: string) => number | undefined;
   /** Of the grid it was measured on, mm. */
   cell: number;
 }
@@ -75,7 +77,7 @@ interface Worst {
 }
 
 /** Samples of each operation, in program order; of each tool where nothing is known of operations. */
-function stepsIn({ samples: s, motions, tools, sections, leavesOf }: LoadInput): Step[] {
+function stepsIn({ samples: s, motions, tools, sections, bendOf }: LoadInput): Step[] {
   const starts = [...sections].sort((a, b) => a.line - b.line);
   const steps: Step[] = [];
   let k = -1;
@@ -88,8 +90,7 @@ function stepsIn({ samples: s, motions, tools, sections, leavesOf }: LoadInput):
     const last = steps[steps.length - 1];
     if (last && last.tool === tool && last.operation === operation) last.to = i + 1;
     else {
-      const leaves = operation === undefined ? undefined : leavesOf(operation);
-      const bend = leaves === undefined ? LOAD_LIMITS.bend.unknown : bendLimit(leaves);
+      const bend = (operation !== undefined && bendOf(operation)) || LOAD_LIMITS.bend.unknown;
       steps.push({ operation, tool, from: i, to: i + 1, bend });
     }
   }
@@ -177,7 +178,7 @@ class StepLoad {
       ...this.power(),
       ...this.grip(),
       ...this.breakage(),
-      ...(hasChip ? [...this.bending(), ...this.chip(), ...this.rubs()] : []),
+      ...(hasChip ? [...this.bending(), ...this.chip(), ...this.room(), ...this.rubs()] : []),
       ...(form === 'drill' ? this.packing() : []),
     ];
   }
@@ -289,9 +290,28 @@ class StepLoad {
     return this.told(code, found, most, { chip: found.value, most, tool: tool.name }, 1);
   }
 
+  /** Chips that find no room between the flutes. */
+  private room(): Finding[] {
+    const { samples: s, motions, material } = this.input;
+    const { tool, from, to } = this.step;
+    const shares = new Float32Array(to);
+    for (let i = from; i < to; i++) {
+      const rpm = motions.rpm[s.motion[i]];
+      const ae = (tool.diameter / 2) * (1 - Math.cos(radians(s.engagement[i])));
+      const chipLoad = s.seconds[i] > 0 && rpm > 0 ? (60 * s.length[i]) / s.seconds[i] / (rpm * tool.flutes) : 0;
+      shares[i] = chipRoomShare(tool, material, chipLoad, ae);
+    }
+    const { care } = LOAD_LIMITS.room;
+    const found = worstMean(s, this.step, shares, ['length', this.stretch], care);
+    if (found.value <= care) return [];
+    const told = { percent: 100 * found.value, flutes: tool.flutes, tool: tool.name };
+    return this.told('chips-crowd', found, care, told, 1);
+  }
+
   private rubs(): Finding[] {
     const found = rubbing(this.input.samples, this.step);
-    if (found.value <= LOAD_LIMITS.rub.time) return [];
+    const { time, hardening } = LOAD_LIMITS.rub;
+    if (found.value <= (this.input.material.workHardens ? hardening : time)) return [];
     return [finding('rubs', { tool: this.step.tool.name, percent: 100 * found.value }, this.place(found.sample))];
   }
 
@@ -338,6 +358,7 @@ type LoadCode = Extract<
   | 'may-twist-off'
   | 'twists-off'
   | 'chip-thick'
+  | 'chips-crowd'
   | 'chip-too-thick'
 >;
 type LoadData<C extends LoadCode> = Omit<DataOf<C>, 'seconds' | 'feed'>;

@@ -3,5 +3,13 @@ export { Bench, type BenchStep, type BenchWork, type Proved } from './bench';
 export { parseJob, readJob } from './documents';
 export { asSeen, boxOf, clampBeside, groundOf, jawsFor, viseJaws } from './ground';
 export { estimateMinutes, type Insight, insightOf, liftsOf, type PathMinutes, pathMinutes } from './insight';
-export { type PlanCache, planFindings, planSetup, type PlanStep, postSetup, type SetupPlan } from './pipeline';
+export {
+  coolantsOf,
+  type PlanCache,
+  planFindings,
+  planSetup,
+  type PlanStep,
+  postSetup,
+  type SetupPlan,
+} from './pipeline';
 export { joinPrograms, leftBefore, type Proof, type ProofOptions, ProofRun, proveProgram } from './prove';

@@ -1,6 +1,8 @@
 import { Gauge, gaugesOf } from '../cutting/gauges';
 import { Departure, departure } from '../cutting/departure';
 import { Alternatives, Lift, lifts } from '../cutting/lift';
+import type { Bend } from '../cutting/cut';
+import { bendLimit } from '../cutting/limits';
 import { suggest } from '../cutting/suggest';
 import { Suggestion } from '../cutting/suggestion';
 import { Machine } from '../machine/machine';
@@ -10,7 +12,7 @@ import { clock, clockSettings } from '../simulate/clock';
 import { Operation } from '../document/operation';
 import { isBeam } from '../shop/tool';
 import { kindOf } from '../operation/registry';
-import { biteIn, situationOf } from './situation';
+import { cutIn, situationOf } from './situation';
 import { Job } from '../document/job';
 
 /** What an operation's values mean for the cut, worked out at once while someone types. */
@@ -18,6 +20,8 @@ export interface Insight {
   gauges: Gauge[];
   suggestion: Suggestion;
   departure: Departure;
+  /** How far its tool may bend. */
+  bend: Bend;
 }
 
 const setupWith = (job: Job, { id }: Operation) =>
@@ -29,7 +33,7 @@ export function insightOf(job: Job, operation: Operation): Insight | undefined {
   const tool = job.tools.find((t) => t.id === operation.toolId);
   if (!kind || !tool || isBeam(tool)) return undefined;
   const setup = setupWith(job, operation);
-  const bite = biteIn(job, setup, kind, tool, operation);
+  const bite = cutIn(job, setup, kind, tool, operation);
   const { rpm, feed } = operation.speeds;
   const situation = situationOf(job, tool, bite);
   const suggestion = suggest(situation);
@@ -37,6 +41,7 @@ export function insightOf(job: Job, operation: Operation): Insight | undefined {
     gauges: gaugesOf({ tool, material: job.material, machine: job.machine, rpm, feed, ...bite }, job.unit),
     suggestion,
     departure: departure(situation, suggestion, operation.speeds),
+    bend: bendLimit(situation),
   };
 }
 
@@ -45,7 +50,7 @@ export function liftsOf(job: Job, operation: Operation, shop: Alternatives): Lif
   const kind = kindOf(operation.kind);
   const tool = job.tools.find((t) => t.id === operation.toolId);
   if (!kind || !tool || isBeam(tool)) return [];
-  return lifts(situationOf(job, tool, biteIn(job, setupWith(job, operation), kind, tool, operation)), shop);
+  return lifts(situationOf(job, tool, cutIn(job, setupWith(job, operation), kind, tool, operation)), shop);
 }
 
 /** How long an operation runs as it was planned, minutes by what limits them: its feed, its entry feed, the machine; and those feeds. */

@@ -1,20 +1,24 @@
 import { abilities } from '../machine/abilities';
+import { perTurnForRoughness, wallRoughness } from '../cutting/milling';
 import { Budget, withinBudget } from '../quantity/budget';
 import { Finding, finding, hasStop } from '../quantity/finding';
 import { hashOf } from '../quantity/hash';
 import { Added, NOTHING_ADDED, joinAdded } from '../part/plate/added';
+import { cutsWalls, Tool } from '../shop/tool';
+import type { Coolant } from '../machine/machine';
 import { PartModel } from '../part/plate/model';
 import { Program, Step, Written, writePrograms } from '../program/write/writer';
 import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
 import { StockModel } from '../stock/height/stock';
 import { Operation } from '../document/operation';
-import { DrillCycle, Plan, Means, PlanContext, Waiting } from '../operation/operation';
+import { DrillCycle, Plan, Means, OperationKind, PlanContext, Waiting } from '../operation/operation';
 import { Path, PathBuilder } from '../path/path';
 import { kindOf } from '../operation/registry';
 import { Job, Setup } from '../document/job';
 import { copyFindings, targetsOf } from '../document/repeats';
 import { cutBy, turnedEarlier } from './earlier';
+import { finishOf } from './situation';
 import { Ground, beforeOf, groundOf, turnOf } from './ground';
 import { Earlier } from '../operation/earlier';
 
@@ -138,7 +142,7 @@ function planOne(
   const key = hashOf({
     operation,
     tool,
-    material: job.material.id,
+    material: job.material,
     machine: job.machine,
     part: ground.partKey,
     stock: [ground.stock, ground.bottom],
@@ -167,12 +171,25 @@ function planOne(
       );
     }
     plan.findings.push(...copyFindings(operation, targets, ground.stock), ...rangeFindings(job, operation));
+    plan.findings.push(...finishFindings(job, kind, tool, operation));
   }
   if (!ground.stopped?.()) {
     if (cache.size > MOST_CACHED) cache.clear();
     cache.set(key, plan);
   }
   return { operation, key, plan };
+}
+
+/** A feed whose marks are rougher than the walls may be. */
+function finishFindings(job: Job, kind: OperationKind, tool: Tool, operation: Operation): Finding[] {
+  const asked = finishOf(job, operation);
+  const { rpm, feed } = operation.speeds;
+  if (!asked || kind.process === 'beam' || !cutsWalls(tool)) return [];
+  const ra = wallRoughness((feed * asked.share) / rpm, tool.diameter);
+  if (ra <= asked.ra * (1 + 1e-9)) return [];
+  const keeps = (rpm * perTurnForRoughness(asked.ra, tool.diameter)) / asked.share;
+  const place = { operation: operation.id, field: 'speeds.feed' };
+  return [finding('wall-rough', { operation: operation.name, ra, asked: asked.ra, feed: keeps }, place)];
 }
 
 /** Speeds the machine cannot run. */
@@ -333,6 +350,12 @@ export type Posted = Written & { programs: Program[] };
 /** The dialect of a job, or another of the shipped ones. */
 export const controllerOf = (job: Job, id = job.controllerId): Controller | undefined =>
   job.controller?.id === id ? job.controller : controllerById(id);
+
+/** What a job's machine has and its control can switch. */
+export function coolantsOf(job: Job): Coolant[] {
+  const words = controllerOf(job)?.coolant ?? {};
+  return job.machine.coolants.filter((c) => c === 'off' || words[c]);
+}
 
 /** Writes a planned setup in the job's dialect, or another. A plan with a stop-level finding is not written. */
 export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId = job.controllerId): Posted {

@@ -1,4 +1,5 @@
 import { loadFindings } from '../judge/load';
+import { bendLimit } from '../cutting/limits';
 import { kindOf } from '../operation/registry';
 import { wantedHeights } from '../part/plate/heights';
 import { addedOf, compensationsOf, controllerOf, planSetup, postSetup } from './pipeline';
@@ -25,6 +26,7 @@ import { Grid, HeightField, copyField } from '../stock/height/field';
 import { Job, Setup } from '../document/job';
 import { back, middleOf } from '../part/plate/side';
 import { dropFar, dropLoose, turnedField, turnedGrid } from '../stock/height/turned';
+import { cutIn } from './situation';
 import { Ground, beforeOf, groundOf, turnOf } from './ground';
 
 /** What the posted text really does. */
@@ -114,8 +116,8 @@ export class ProofRun {
   private readonly windows: Windows;
   /** Metal the operations of a feature were to leave. */
   private readonly asked: ReadonlyMap<string, Allowance>;
-  /** Metal each operation leaves for a finish, mm. */
-  private readonly leaves = new Map<string, number>();
+  /** How far the tool of each operation may bend, mm. */
+  private readonly bends = new Map<string, number>();
   /** The piece judged, once it has been cut. */
   private verdict?: { allowed: Allowed; judged: Judged };
 
@@ -129,7 +131,8 @@ export class ProofRun {
     this.asked = allowancesOf(setup);
     for (const o of setup.operations) {
       const tool = job.tools.find((t) => t.id === o.toolId);
-      if (tool) this.leaves.set(o.id, kindOf(o.kind)?.bite(o.params, tool).leaves ?? 0);
+      const kind = kindOf(o.kind);
+      if (tool && kind) this.bends.set(o.id, bendLimit(cutIn(job, setup, kind, tool, o)).most);
     }
     const { job: seen, repeated, whole, stock, zero, fixtures } = more.ground ?? groundOf(job, setup);
     this.model = whole;
@@ -219,7 +222,7 @@ export class ProofRun {
       material,
       sections: this.more.sections ?? [],
       continuous: continuousShare(machine),
-      leavesOf: (id) => this.leaves.get(id),
+      bendOf: (id) => this.bends.get(id),
       cell: this.prover.stock.grain,
     });
   }

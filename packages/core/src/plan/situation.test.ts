@@ -18,6 +18,44 @@ test.each(['pocket', 'clear'])('%s: gauges speak of the layers that are cut, not
   expect(spindle(pocket(5, 12.8, kind, { top: 2 }))).toBeCloseTo(spindle(pocket(7, 7, kind)), 9);
 });
 
+test('an operation bends by what is set, by what it leaves, by its tightest size; its setup’s grip and coolant count', () => {
+  const job = pocket(5, 5);
+  const of = (change: (j: typeof job) => void) => {
+    const next = structuredClone(job);
+    change(next);
+    return insightOf(next, next.setups[0].operations[0])!;
+  };
+  const first = (j: typeof job) => j.setups[0].operations[0];
+  const finished = of((j) => (first(j).params.finish = false));
+  expect(finished.bend).toMatchObject({ most: 0.05, why: 'a quarter of the tolerance of 0.2 mm' });
+  const fitted = of((j) => {
+    first(j).params.finish = false;
+    j.part.features[1].limits = [{ size: 'width', upper: 0.03, lower: -0.01 }];
+  });
+  expect(fitted.bend.most).toBeCloseTo(0.01, 9);
+  expect(of((j) => (first(j).bend = 0.07)).bend).toEqual({ most: 0.07, why: 'as it was set' });
+  const rpm = (change: (j: typeof job) => void) =>
+    of(change).suggestion.chain.find((s) => s.on === 'rpm' && s.id === 'range')!.allows;
+  expect(rpm((j) => (j.setups[0].grip = 'poor'))).toBeLessThan(rpm((j) => (j.setups[0].grip = 'firm')));
+  expect(rpm((j) => (first(j).coolant = 'off'))).toBeLessThan(rpm((j) => (first(j).coolant = 'flood')));
+});
+
+test('walls rougher by their feed than the drawing asks are told, with the feed that keeps it', () => {
+  const job = pocket(5, 5);
+  const [operation] = job.setups[0].operations;
+  job.part.features[1].finish = 0.4;
+  operation.speeds = { ...operation.speeds, rpm: 3000, feed: 900 };
+  const told = () => planSetup(job, job.setups[0]).planned[0].plan.findings.filter((f) => f.code === 'wall-rough');
+  expect(told()).toHaveLength(1);
+  operation.speeds.feed = Math.floor((told()[0].data as { feed: number }).feed);
+  expect(told()).toHaveLength(0);
+  operation.speeds.feed = 900;
+  operation.params.finishFeed = 0.8;
+  expect(told()).toHaveLength(0);
+  Object.assign(operation.params, { finishFeed: 1, wallAllowance: 0.2 });
+  expect(told()).toHaveLength(0);
+});
+
 test('they are the layers of the plan', () => {
   const job = pocket(9, 5);
   const { path } = planSetup(job, job.setups[0]).planned[0].plan;

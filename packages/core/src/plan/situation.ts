@@ -1,4 +1,6 @@
-import { Situation } from '../cutting/suggestion';
+import type { Bend } from '../cutting/cut';
+import { GENERAL_TOLERANCE, bendOfTolerance } from '../cutting/limits';
+import { Finish, Situation } from '../cutting/suggestion';
 import { Feature } from '../part/plate/feature';
 import { Tool } from '../shop/tool';
 import { BiteOf, OperationKind } from '../operation/operation';
@@ -8,14 +10,41 @@ import { Job, Setup } from '../document/job';
 import { asSeen, heightsOf } from './ground';
 
 /** What a tool's speeds in a job are worked out for. */
-export const situationOf = (job: Job, tool: Tool, bite: BiteOf): Situation => ({
+export const situationOf = (job: Job, tool: Tool, cut: CutOf): Situation => ({
   tool,
   material: job.material,
   machine: job.machine,
   boldness: job.boldness,
   unit: job.unit,
-  ...bite,
+  ...cut,
 });
+
+/** A bite with what it is taken under. */
+export type CutOf = BiteOf & Pick<Situation, 'bend' | 'finish' | 'grip' | 'coolant'>;
+
+/** From limit to limit of the tightest size an operation works on, mm. */
+export function toleranceOf(job: Job, targets: string[]): number {
+  const general = 2 * (job.tolerance ?? GENERAL_TOLERANCE);
+  const sizes = job.part.features.filter((f) => targets.includes(f.id)).flatMap((f) => f.limits ?? []);
+  return Math.min(general, ...sizes.filter((l) => l.size !== 'depth').map((l) => l.upper - l.lower));
+}
+
+/** How far the tool of an operation may bend; undefined where that is half of what it leaves. */
+function bendOf(job: Job, { bend, targets }: Work, { leaves }: BiteOf): Bend | undefined {
+  if (bend) return { most: bend, why: 'as it was set' };
+  return leaves ? undefined : bendOfTolerance(toleranceOf(job, targets));
+}
+
+/** The finest finish its features ask for, µm Ra, where it leaves their walls as they stay. */
+export function finishOf(job: Job, { params, targets }: Work): Finish | undefined {
+  if (Number(params.wallAllowance) > 0) return undefined;
+  const asked = job.part.features.filter((f) => targets.includes(f.id)).flatMap((f) => f.finish ?? []);
+  const share = params.finish === true ? Number(params.finishFeed ?? 1) : 1;
+  return asked.length ? { ra: Math.min(...asked), share } : undefined;
+}
+
+/** What of an operation its cut depends on. */
+export type Work = Pick<Operation, 'params' | 'targets'> & Partial<Pick<Operation, 'bend' | 'coolant'>>;
 
 /** How far down from the part's top a feature is cut, mm; undefined where that is the operation's own affair. */
 function depthOf({ meaning, through, depth }: Feature, thickness: number): number | undefined {
@@ -34,11 +63,14 @@ function deepOf(job: Job, setup: Setup, kind: OperationKind, targets: string[]):
   return Math.max(...(depths as number[])) + (isFaced ? 0 : above);
 }
 
-/** The bite an operation really takes: layers that come out equal are thinner than the most they may be. */
-export const biteIn = (
-  job: Job,
-  setup: Setup,
-  kind: OperationKind,
-  tool: Tool,
-  { params, targets }: Pick<Operation, 'params' | 'targets'>,
-): BiteOf => kind.bite(params, tool, deepOf(job, setup, kind, targets));
+/** The cut an operation really takes: layers that come out equal are thinner than the most they may be. */
+export function cutIn(job: Job, setup: Setup, kind: OperationKind, tool: Tool, work: Work): CutOf {
+  const bite = kind.bite(work.params, tool, deepOf(job, setup, kind, work.targets));
+  return {
+    ...bite,
+    bend: bendOf(job, work, bite),
+    finish: finishOf(job, work),
+    grip: setup.grip,
+    coolant: work.coolant,
+  };
+}

@@ -33,7 +33,7 @@ export interface ParameterInfo {
   /** Heading it stands under in a form. */
   group?: string;
   /** What it is taken for where it is not given. */
-  absent?: number | string;
+  absent?: number | string | boolean;
   /** Step of the + and - buttons, in the stored unit. */
   step?: number;
   /** False where the value has no effect with the other values as they are; such a value is neither shown nor checked. */

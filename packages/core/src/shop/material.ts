@@ -1,6 +1,6 @@
-import { IsOptional, IsString, Length } from 'class-validator';
+import { IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
 import { Nested } from '../quantity/nested';
-import { Parameter, Toggle, Words } from '../quantity/parameter';
+import { Choice, Parameter, Toggle, Words } from '../quantity/parameter';
 
 /** A range from careful to bold. */
 export class Range {
@@ -16,6 +16,10 @@ export class SpeedRanges {
   @Nested(() => Range) hss!: Range;
 }
 
+/** How hot edges get in it. */
+export const HEATS = ['hot', 'cool'] as const;
+export const WETS = ['flood', 'air', 'dry'] as const;
+
 /** A work material with its starting values; every number is a start, the tool maker's data and the shop's rules decide. */
 export class Material {
   @IsString() @Length(1, 40) id!: string;
@@ -25,6 +29,44 @@ export class Material {
   group!: string;
   @Words({ group: 'Material', label: 'Hardness', help: 'As delivered, with its scale: “95 HB”.', min: 0, max: 40 })
   hardness!: string;
+  @IsOptional()
+  @Parameter({
+    group: 'Material',
+    label: 'Figures are for, HB',
+    help: 'Brinell hardness its figures are for: a harder bar is cut slower. 0 where it is not known.',
+    unit: 'number',
+    min: 0,
+    max: 800,
+    step: 5,
+    absent: 0,
+  })
+  brinell?: number;
+  /** HB of the bar a job is cut from; as its figures are for where left out. */
+  @IsOptional() @IsNumber() @Min(5) @Max(800) atHand?: number;
+  @IsOptional()
+  @Choice({
+    group: 'Cut',
+    label: 'Edges run',
+    help: 'Where they run hot, carbide wants a coating of nitride; not counted where neither is chosen.',
+    choices: HEATS,
+  })
+  heat?: (typeof HEATS)[number];
+  @IsOptional()
+  @Choice({
+    group: 'Cut',
+    label: 'Best cut with',
+    help: 'What carbide mills want; holes want flood wherever they are not cut dry.',
+    choices: WETS,
+  })
+  coolant?: (typeof WETS)[number];
+  @IsOptional()
+  @Toggle({
+    group: 'Cut',
+    label: 'Hardens under work',
+    help: 'Edges that rub harden it: no thin chips, no dwelling.',
+    absent: false,
+  })
+  workHardens?: boolean;
   @Parameter({
     group: 'Force',
     label: 'Specific force kc1.1',

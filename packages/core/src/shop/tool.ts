@@ -173,6 +173,15 @@ export class Tool {
   pitch!: number;
   @Toggle({ group: 'Cutting end', label: 'Left hand', help: 'It makes a left-hand thread.', ...of('tap') })
   leftHand!: boolean;
+  @IsOptional()
+  @Toggle({
+    group: 'Cutting end',
+    label: 'Splits chips',
+    help: 'Notches break the chip along its flutes, so that deep bites find room.',
+    absent: false,
+    ...of('mill'),
+  })
+  splitsChips?: boolean;
   @Toggle({
     group: 'Cutting end',
     label: 'Cuts to the centre',
@@ -233,7 +242,7 @@ export class Tool {
   @Choice({
     group: 'Substance',
     label: 'Coating',
-    help: 'For your records; put a speed found by trial under Own data.',
+    help: 'Carbide’s speeds are for nitride where edges run hot, for bare edges elsewhere; a speed found by trial goes under Own data.',
     choices: COATINGS,
   })
   coating!: (typeof COATINGS)[number];

@@ -3,6 +3,7 @@ import { Finding, finding } from '../quantity/finding';
 import { powerAt } from '../machine/machine';
 import { removalPower, specificForce } from '../cutting/milling';
 import { Tool, formOf, isAxial } from '../shop/tool';
+import { kcOf } from '../cutting/conditions';
 import { cutState } from '../cutting/cut';
 import { MOVE, Motions } from '../path/motions';
 import { Contacts, Stroke } from './contacts';
@@ -248,7 +249,10 @@ export class Prover {
     // What is taken away in a second is right for slots, helices and plunges alike; only the thickness of its chips is not known.
     // On its way up to speed and down again it is slower: the mean is right for power, the fastest for chip and force.
     const pace = seconds > 0 ? (60 * length) / seconds / feed : 1;
-    const taken = removalPower(rate, specificForce(material.kc11, material.mc, pace * (steep ? chipLoad : meanChip)));
+    const taken = removalPower(
+      rate,
+      specificForce(kcOf(tool, material), material.mc, pace * (steep ? chipLoad : meanChip)),
+    );
     // A drill in a hole takes what is left of its section; a tap its whole thread.
     const whole = formOf(tool) === 'tap' ? 0 : (Math.PI * tool.diameter ** 2 * length) / 4;
     const share = isAxial(tool) ? Math.min(1, volume / Math.max(1e-9, whole)) : 1;

@@ -1,11 +1,13 @@
 import { memo } from 'react';
 import { Button } from 'react-native-paper';
-import { Machine, Material, Tool, formatLength, isAxial, isBeam } from '@tidypath/core';
+import { GRIPS, Machine, Material, Tool, WorkGrip, formatLength, isAxial, isBeam } from '@tidypath/core';
 import { Card, Fields } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
 import { NumberField } from '../../ui/NumberField';
 import { BoldnessSlide } from '../../ui/cutting/BoldnessSlide';
+import { FeedField, SpeedField } from '../../ui/cutting/SpeedField';
+import { GRIP_WORDS } from '../../ui/cutting/words';
 import { useShop } from '../../ui/cutting/useShop';
 import type { Found, Told } from './useCalculator';
 
@@ -24,7 +26,7 @@ const Subjects = memo(function Subjects(props: { tool: Tool; material: Material;
         label="Material"
         value={material.id}
         options={named(materials)}
-        onChange={(materialId) => tell({ materialId })}
+        onChange={(materialId) => tell({ materialId, hardness: 0 })}
       />
       <Choices
         fold
@@ -75,34 +77,70 @@ const TakeProposed = memo(function TakeProposed({ ae, ap, tell }: { ae: number; 
   );
 });
 
-/** A speed or feed somebody gave. */
-const Given = memo(function Given({ rpm, feed, tell }: { rpm: number; feed: number; tell: Tell }) {
+interface GivenProps {
+  tool: Tool;
+  /** Speed a feed a turn or a tooth is meant at, rpm. */
+  at: number;
+  rpm: number;
+  feed: number;
+  tell: Tell;
+}
+
+/** A speed or feed somebody gave, in whatever form. */
+const Given = memo(function Given({ tool, at, rpm, feed, tell }: GivenProps) {
+  const turning = { diameter: tool.diameter, flutes: tool.flutes, rpm: at };
   return (
-    <Fields>
-      <NumberField
+    <>
+      <SpeedField
         label="Speed I was told"
-        suffix="rpm"
-        help="0 for none"
+        none="0 for none"
         value={rpm}
         min={0}
         max={200000}
+        turning={turning}
+        unit="mm"
         onChange={(v) => tell({ rpm: v })}
       />
-      <NumberField
+      <FeedField
         label="Feed at most"
-        suffix="mm/min"
-        help="0 for none"
+        none="0 for none"
         value={feed}
         min={0}
         max={200000}
+        turning={turning}
+        unit="mm"
         onChange={(v) => tell({ feed: v })}
       />
-    </Fields>
+    </>
   );
 });
 
 const Boldness = memo(function Boldness({ value, tell }: { value: number; tell: Tell }) {
   return <BoldnessSlide value={value} onChange={(boldness) => tell({ boldness })} />;
+});
+
+/** The bar at hand, and how firmly it is held. */
+const Work = memo(function Work({ material, grip, tell }: { material: Material; grip: WorkGrip; tell: Tell }) {
+  return (
+    <>
+      {!!material.brinell && (
+        <NumberField
+          label="Hardness of the bar, HB"
+          value={material.atHand ?? material.brinell}
+          min={5}
+          max={800}
+          help={`its figures are for ${material.brinell} HB; force and speed follow`}
+          onChange={(hardness) => tell({ hardness })}
+        />
+      )}
+      <Choices
+        label="The work is held"
+        value={grip}
+        options={GRIPS.map((g) => ({ value: g, label: GRIP_WORDS[g] }))}
+        onChange={(g) => tell({ grip: g })}
+      />
+    </>
+  );
 });
 
 /** Everything that goes in. */
@@ -119,8 +157,9 @@ export function Inputs({ found, told, tell }: { found: Found; told: Told; tell: 
         </Fields>
       )}
       {!axial && (told.ae > 0 || told.ap > 0) && <TakeProposed ae={found.bite.ae} ap={found.bite.ap} tell={tell} />}
+      <Work material={material} grip={told.grip} tell={tell} />
       <Boldness value={told.boldness} tell={tell} />
-      <Given rpm={told.rpm} feed={told.feed} tell={tell} />
+      <Given tool={tool} at={found.suggestion.rpm} rpm={told.rpm} feed={told.feed} tell={tell} />
     </Card>
   );
 }

@@ -49,6 +49,17 @@ test('a bite typed in, a feed one is limited to, a speed one was told', () => {
   type('Feed at most', '500');
   expect(screen.getByTestId('headline')).toHaveTextContent(said({ ae: 1, asked: { feed: 500 } }));
   expect(screen.getByText(/Against the suggestion without it: feed .* below the suggested/)).toBeTruthy();
+  type('Feed at most', '0');
+  type('Speed I was told', '120 m/min');
+  expect(screen.getByTestId('headline')).toHaveTextContent(said({ ae: 1, asked: { rpm: 3820 } }));
+});
+
+test('a harder bar and how it is held move the answer', () => {
+  show(<CalculatorPage />);
+  type('Hardness of the bar, HB', '140');
+  expect(screen.getByTestId('headline')).toHaveTextContent(said({ material: { ...alu, atHand: 140 } }));
+  fireEvent.press(screen.getByText('poorly'));
+  expect(screen.getByTestId('headline')).toHaveTextContent(said({ material: { ...alu, atHand: 140 }, grip: 'poor' }));
 });
 
 test('the second time starts where the first one stopped', async () => {

@@ -6,6 +6,7 @@ import {
   Situation,
   Suggestion,
   Tool,
+  WorkGrip,
   cutState,
   departure,
   gaugesOf,
@@ -21,6 +22,9 @@ export interface Told {
   ae: number;
   ap: number;
   boldness: number;
+  /** HB of the bar at hand; 0 as the material’s figures are for. */
+  hardness: number;
+  grip: WorkGrip;
   /** A speed or a largest feed somebody gave; 0 for none. */
   rpm: number;
   feed: number;
@@ -34,6 +38,8 @@ const START: Told = {
   ae: 0,
   ap: 0,
   boldness: 0.5,
+  hardness: 0,
+  grip: 'fair',
   rpm: 0,
   feed: 0,
 };
@@ -66,7 +72,8 @@ export interface Answered {
 }
 
 /** Everything the calculator says, from the same engine as the sentences of a job. */
-export function answer(told: Told, tool: Tool, material: Material, machine: Machine): Answered {
+export function answer(told: Told, tool: Tool, listed: Material, machine: Machine): Answered {
+  const material = told.hardness ? { ...listed, atHand: told.hardness } : listed;
   const proposed = suggestBite(tool, material, machine, told.boldness);
   const bite = {
     ae: Math.min(told.ae || proposed.ae, tool.diameter),
@@ -78,6 +85,7 @@ export function answer(told: Told, tool: Tool, material: Material, machine: Mach
     machine,
     ...bite,
     boldness: told.boldness,
+    grip: told.grip,
     asked: { rpm: told.rpm || undefined, feed: told.feed || undefined },
   };
   const suggestion = suggest(situation);

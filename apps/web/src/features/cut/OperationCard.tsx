@@ -6,6 +6,7 @@ import {
   Operation,
   estimateMinutes,
   formatFeed,
+  formatLength,
   formatTime,
   insightOf,
   kindOf,
@@ -69,7 +70,7 @@ function Actions({ operation, onAct }: Pick<Props, 'operation' | 'onAct'>) {
 }
 
 /** Values that matter but are not in the sentence. */
-function moreFields(operation: Operation, said: Field[]): Field[] {
+function moreFields(operation: Operation, said: Field[], bends: boolean): Field[] {
   const kind = kindOf(operation.kind);
   if (!kind) return [];
   const keys = new Set(said.map(fieldKey));
@@ -78,14 +79,16 @@ function moreFields(operation: Operation, said: Field[]): Field[] {
     ...Object.entries(parametersOf(kind.Params))
       .filter(([, info]) => !info.matters || info.matters(operation.params as never))
       .map(([key]): Field => ({ at: 'param', key })),
+    ...(bends ? [{ at: 'bend' } as Field] : []),
     ...(kind.works.length ? [{ at: 'repeat' } as Field] : []),
   ];
   return all.filter((f) => !keys.has(fieldKey(f)));
 }
 
 /** What a value under “more” is called, and what it is now. */
-function labelOf(operation: Operation, field: Field, unit: Job['unit']): string {
+function labelOf(operation: Operation, field: Field, unit: Job['unit'], bend: number | undefined): string {
   if (field.at === 'speed') return `Entry feed ${formatFeed(operation.speeds.entryFeed, unit)}`;
+  if (field.at === 'bend') return `Bends at most ${formatLength(bend!, unit)}`;
   if (field.at === 'repeat') return 'Done once';
   if (field.at !== 'param') return '';
   const info = parametersOf(kindOf(operation.kind)!.Params)[field.key];
@@ -110,6 +113,7 @@ function OperationCardView({
   const [more, setMore] = useState(false);
   const pieces = useMemo(() => (open ? sentenceOf(job, operation) : []), [open, job, operation]);
   const insight = useMemo(() => insightOf(job, operation), [job, operation]);
+  const bends = !!insight?.gauges.some((g) => g.id === 'deflection');
   const departs = !open && operation.on ? insight?.departure : undefined;
   const minutes = proved ?? (planned ? estimateMinutes(planned.minutes, operation) : undefined);
   const stops = planned?.findings.filter((f) => f.level === 'stop').length ?? 0;
@@ -179,7 +183,7 @@ function OperationCardView({
           </Button>
           {more && (
             <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.s }}>
-              {moreFields(operation, fieldsOf(pieces)).map((f) => (
+              {moreFields(operation, fieldsOf(pieces), bends).map((f) => (
                 <Button
                   key={fieldKey(f)}
                   compact
@@ -187,7 +191,7 @@ function OperationCardView({
                   onPress={() => onEdit(f)}
                   testID={`more-${fieldKey(f)}`}
                 >
-                  {labelOf(operation, f, job.unit)}
+                  {labelOf(operation, f, job.unit, insight?.bend.most)}
                 </Button>
               ))}
             </View>

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
-import { COOLANTS, Coolant, editOperation, kindOf, parametersOf } from '@tidypath/core';
-import { Choices, plainOptions } from '../../ui/Choices';
+import { kindOf, parametersOf } from '@tidypath/core';
+import { BendEditor } from './editors/BendEditor';
+import { CoolantEditor } from './editors/CoolantEditor';
 import { DepthEditor } from './editors/DepthEditor';
 import { ParamEditor } from './editors/ParamEditor';
 import { RepeatEditor } from './editors/RepeatEditor';
@@ -16,8 +17,7 @@ interface Props extends EditorProps {
 
 /** The right field for a value of a sentence, with its meaning and, where there is one, the suggestion. */
 export function ValueEditor({ field, ...props }: Props) {
-  const { job, operation, edit } = props;
-  const kind = kindOf(operation.kind);
+  const kind = kindOf(props.operation.kind);
   const info = useMemo(() => (kind ? parametersOf(kind.Params) : {}), [kind]);
   switch (field.at) {
     case 'tool':
@@ -25,14 +25,9 @@ export function ValueEditor({ field, ...props }: Props) {
     case 'targets':
       return <TargetsEditor {...props} />;
     case 'coolant':
-      return (
-        <Choices
-          label="Coolant"
-          value={operation.coolant}
-          options={plainOptions(COOLANTS.filter((c) => job.machine.coolants.includes(c)) as Coolant[])}
-          onChange={(coolant) => edit((j) => editOperation(j, operation.id, (o) => ({ ...o, coolant })))}
-        />
-      );
+      return <CoolantEditor {...props} />;
+    case 'bend':
+      return <BendEditor {...props} />;
     case 'speed':
       return <SpeedEditor {...props} which={field.key} />;
     case 'depth':

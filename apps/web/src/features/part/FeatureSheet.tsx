@@ -196,6 +196,17 @@ export function FeatureSheet({ feature, unit, thickness, advice, onChange, onDel
       {canThread(feature) && <ThreadField key={feature.id} feature={feature} unit={unit} onChange={set} />}
       <ShapeFields feature={feature} unit={unit} onChange={onChange} />
       {feature.meaning === 'hole' && <CounterboreFields feature={feature} unit={unit} onChange={set} />}
+      {BROKEN.includes(feature.meaning) && (
+        <NumberField
+          label="Roughness of its walls, µm Ra"
+          value={feature.finish ?? 0}
+          min={0}
+          max={50}
+          help={feature.finish ? 'Finish feeds keep within it' : '0 where the drawing asks for none'}
+          testID="finish"
+          onChange={(ra) => set({ finish: ra >= 0.05 ? ra : undefined })}
+        />
+      )}
       {BROKEN.includes(feature.meaning) && <EdgeFields feature={feature} unit={unit} onChange={set} />}
       <Fields>
         <LengthField

@@ -1,10 +1,10 @@
 import { useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { Feature, Meaning, Shape, UNNAMED, newFeature } from '@tidypath/core';
+import { Feature, GENERAL_TOLERANCE, Meaning, Shape, UNNAMED, newFeature } from '@tidypath/core';
 import { SIZE, SPACE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
-import { Row } from '../../ui/Card';
+import { Fields, Row } from '../../ui/Card';
 import { Empty } from '../../ui/Empty';
 import { FindingCard } from '../../ui/FindingCard';
 import { LengthField } from '../../ui/LengthField';
@@ -127,14 +127,24 @@ export function PartStage() {
           </Row>
         }
       >
-        <LengthField
-          label="Thickness"
-          value={part.thickness}
-          unit={unit}
-          min={0.05}
-          max={2000}
-          onChange={(thickness) => edit((j) => ({ ...j, part: { ...j.part, thickness } }), 'thickness')}
-        />
+        <Fields>
+          <LengthField
+            label="Thickness"
+            value={part.thickness}
+            unit={unit}
+            min={0.05}
+            max={2000}
+            onChange={(thickness) => edit((j) => ({ ...j, part: { ...j.part, thickness } }), 'thickness')}
+          />
+          <LengthField
+            label="Tolerance of sizes without limits, ±"
+            value={job.tolerance ?? GENERAL_TOLERANCE}
+            unit={unit}
+            min={0.001}
+            max={10}
+            onChange={(tolerance) => edit((j) => ({ ...j, tolerance }), 'tolerance')}
+          />
+        </Fields>
         {findings.map((f, i) => (
           <FindingCard
             key={i}

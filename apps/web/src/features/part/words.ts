@@ -57,7 +57,8 @@ export function featureWords(f: Feature, unit: LengthUnit): string {
       : f.meaning === 'boss' && f.depth > 0
         ? `, top ${formatLength(f.depth, unit)} down`
         : '';
-  return `${sizeWords(f, unit)}${depth}${times}`;
+  const finish = f.finish ? `, Ra ${f.finish}` : '';
+  return `${sizeWords(f, unit)}${depth}${finish}${times}`;
 }
 
 /** A first shape of each sort, sized for the part at hand. */

@@ -10,6 +10,8 @@ interface Props extends TypedFieldProps {
   /** What turns; decides what is meant by a surface speed or a feed a tooth. */
   turning: Turning;
   unit: LengthUnit;
+  /** What 0 stands for, where it may be. */
+  none?: string;
 }
 
 const plain = (v: number) => String(Math.round(v * 1e4) / 1e4);
@@ -48,7 +50,8 @@ function FormField(
       fault={fault}
       echo={(text) => {
         const typed = read(text);
-        return typed.ok ? forms(typed.value) : undefined;
+        if (!typed.ok) return undefined;
+        return typed.value === 0 ? props.none : forms(typed.value);
       }}
       onText={(text) => {
         const typed = read(text);

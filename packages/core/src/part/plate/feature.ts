@@ -135,6 +135,8 @@ export class Feature {
   @IsBoolean() through!: boolean;
   /** Limits of its sizes; paths aim at their middle. */
   @IsOptional() @ListOf(() => SizeLimits, 6) limits?: SizeLimits[];
+  /** Roughness its walls may have, µm Ra. */
+  @IsOptional() @IsNumber() @Min(0.05) @Max(50) finish?: number;
   /** Thread in a hole or around a round boss, by its name: M5, 5/8-18, G1/2. */
   @IsOptional() @IsString() @Length(1, 40) thread?: string;
   /** The wider mouth of a hole. */

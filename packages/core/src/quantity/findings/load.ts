@@ -53,6 +53,11 @@ export const LOAD = {
       `${d.tool} bends ${say.mm(d.by, 3)}, more than twice ${say.mm(d.most, 3)}, for ${say.number(d.seconds, 1)} s: the wall is out by as much`,
     (d, say) => `${say.feed(d.feed, 0)} keeps it here; or take a shorter or thicker tool, a lighter bite`,
   ),
+  'chips-crowd': care<Share & { flutes: number }>(
+    (d, say) =>
+      `The chips of ${d.tool} fill ${say.number(d.percent / 2, 0)} % of the room between its ${d.flutes} flutes, for ${say.number(d.seconds, 1)} s`,
+    (d, say) => `${say.feed(d.feed, 0)} leaves half of it free; or take fewer flutes, a lighter bite`,
+  ),
   'may-break': care<Stress>(
     (d, say) =>
       `${d.tool} may break: ${say.number(d.force, 0)} N bring its root to ${say.number(d.percent, 0)} % of what it stands, for ${say.number(d.seconds, 1)} s`,

@@ -1,4 +1,4 @@
-import { note, stop } from './words';
+import { care, note, stop } from './words';
 
 /** Findings of a job as a whole. */
 export const PLAN = {
@@ -42,6 +42,12 @@ export const PLAN = {
   'feed-range': stop<{ operation: string; feed: number; machine: string; maxFeed: number }>(
     (d, say) => `“${d.operation}” asks for ${say.feed(d.feed, 0)}; ${d.machine} feeds up to ${say.bare(d.maxFeed, 0)}`,
     'Take the suggested feed',
+  ),
+  'wall-rough': care<{ operation: string; ra: number; asked: number; feed: number }>(
+    (d, say) =>
+      `“${d.operation}” leaves walls of Ra ${say.number(d.ra, 2)} µm by its feed; Ra ${say.number(d.asked, 2)} is asked for`,
+    (d, say) =>
+      `${say.feed(d.feed, 0)} at this speed leaves that; or slow the finish laps alone, or take a larger cutter`,
   ),
   'unknown-controller': stop<{ controllerId: string }>(
     (d) => `No controller is called “${d.controllerId}”`,

@@ -37,6 +37,9 @@ function material({ mill, drill, tap, chip, turn, ...rest }: MaterialRow): Mater
 export const MATERIALS: Material[] = [
   material({
     id: 'alu-6082',
+    brinell: 95,
+    heat: 'cool',
+    coolant: 'flood',
     name: 'Aluminium 6082',
     group: 'wrought aluminium',
     kc11: 600,
@@ -55,6 +58,9 @@ export const MATERIALS: Material[] = [
   }),
   material({
     id: 'alu-cast',
+    brinell: 90,
+    heat: 'cool',
+    coolant: 'flood',
     name: 'Cast aluminium',
     group: 'cast aluminium',
     kc11: 680,
@@ -73,6 +79,9 @@ export const MATERIALS: Material[] = [
   }),
   material({
     id: 'brass',
+    brinell: 120,
+    heat: 'cool',
+    coolant: 'dry',
     name: 'Free-cutting brass',
     group: 'brass',
     kc11: 650,
@@ -92,6 +101,9 @@ export const MATERIALS: Material[] = [
   }),
   material({
     id: 'steel-low',
+    brinell: 145,
+    heat: 'hot',
+    coolant: 'air',
     name: 'Low-carbon steel',
     group: 'low-carbon steel',
     kc11: 1600,
@@ -110,6 +122,9 @@ export const MATERIALS: Material[] = [
   }),
   material({
     id: 'steel-alloy',
+    brinell: 250,
+    heat: 'hot',
+    coolant: 'air',
     name: 'Alloy steel',
     group: 'alloy steel',
     kc11: 1800,
@@ -128,6 +143,10 @@ export const MATERIALS: Material[] = [
   }),
   material({
     id: 'stainless',
+    brinell: 180,
+    heat: 'hot',
+    coolant: 'flood',
+    workHardens: true,
     name: 'Austenitic stainless',
     group: 'austenitic stainless',
     kc11: 2100,
@@ -147,6 +166,9 @@ export const MATERIALS: Material[] = [
   }),
   material({
     id: 'iron-grey',
+    brinell: 200,
+    heat: 'hot',
+    coolant: 'dry',
     name: 'Grey cast iron',
     group: 'grey iron',
     kc11: 1000,
@@ -166,6 +188,10 @@ export const MATERIALS: Material[] = [
   }),
   material({
     id: 'titanium',
+    brinell: 330,
+    heat: 'hot',
+    coolant: 'flood',
+    workHardens: true,
     name: 'Titanium 6Al-4V',
     group: 'titanium',
     kc11: 1400,
@@ -185,6 +211,8 @@ export const MATERIALS: Material[] = [
   }),
   material({
     id: 'acetal',
+    heat: 'cool',
+    coolant: 'dry',
     name: 'Acetal',
     group: 'plastics',
     kc11: 90,
@@ -203,6 +231,8 @@ export const MATERIALS: Material[] = [
   }),
   material({
     id: 'tooling-board',
+    heat: 'cool',
+    coolant: 'dry',
     name: 'Tooling board',
     group: 'board and wood',
     kc11: 60,

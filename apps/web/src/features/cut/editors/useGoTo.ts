@@ -19,6 +19,8 @@ export function useGoTo({ job, operation, onField }: Pick<EditorProps, 'job' | '
         return 'stepover' in operation.params ? () => onField({ at: 'param', key: 'stepover' }) : undefined;
       case 'layer':
         return 'layer' in operation.params ? () => onField({ at: 'param', key: 'layer' }) : undefined;
+      case 'coolant':
+        return () => onField({ at: 'coolant' });
       default:
         return undefined;
     }

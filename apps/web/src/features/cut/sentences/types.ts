@@ -6,6 +6,7 @@ export type Field =
   | { at: 'targets' }
   | { at: 'coolant' }
   | { at: 'repeat' }
+  | { at: 'bend' }
   | { at: 'speed'; key: 'rpm' | 'feed' | 'entryFeed' }
   | { at: 'param'; key: string }
   | { at: 'depth'; featureId: string };
