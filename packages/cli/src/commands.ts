@@ -14,6 +14,7 @@ import {
   hasStop,
   importDrawing,
   leftBefore,
+  ownText,
   IMPORT_DEFAULTS,
   LengthUnit,
   newJob,
@@ -136,7 +137,7 @@ export function prove(args: string[]): number {
   const setup = pickSetup(job, values.setup);
   const cell = numberOption(values.cell, 'cell', 0.01, 5);
   const { left, findings: before } = leftBefore(job, setup, cell);
-  const proof = proveProgram(job, setup, text, cell, { left });
+  const proof = proveProgram(job, setup, text, cell, { left, own: ownText(job, setup) });
   proof.findings.unshift(...before);
   const figures = proofFigures(proof);
   if (values.json) {

@@ -12,7 +12,7 @@ import { cellFor, regridded } from '../stock/height/field';
 import { stockStl } from '../stock/height/stl';
 import { beforeOf } from './ground';
 import { PlanCache, PlanStep, SetupPlan, planSteps, postSetup } from './pipeline';
-import { Proof, ProofOptions, ProofRun, joinPrograms, leavings, notKnown } from './prove';
+import { Proof, ProofOptions, ProofRun, joinPrograms, leavings, notKnown, ownText } from './prove';
 
 /** How far long work is: an operation about to be planned, or the share of a proof that is done. */
 export type BenchStep = { planning: PlanStep } | { proving: number };
@@ -79,8 +79,9 @@ export class Bench {
     waiting: Waiting = {},
   ): BenchWork<Proved | undefined> {
     const left = yield* this.leftBefore(job, setup, waiting);
-    const ground = this.planned?.job === job && this.planned.setup === setup ? this.planned.plan.ground : undefined;
-    const more = { sections, left, ground };
+    const plan = this.planned?.job === job && this.planned.setup === setup ? this.planned.plan : undefined;
+    const own = plan && !sections ? ownText(job, setup, plan) : undefined;
+    const more = { sections, left, ground: plan?.ground, own };
     const run = new ProofRun(job, setup, text, undefined, { ...more, stopped: waiting.stopped });
     if (waiting.stopped?.()) return undefined;
     if (this.proved) run.prover.follow(this.proved.run.prover);

@@ -12,4 +12,4 @@ export {
   postSetup,
   type SetupPlan,
 } from './pipeline';
-export { joinPrograms, leftBefore, type Proof, type ProofOptions, ProofRun, proveProgram } from './prove';
+export { joinPrograms, leftBefore, ownText, type Proof, type ProofOptions, ProofRun, proveProgram } from './prove';

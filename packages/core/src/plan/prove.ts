@@ -2,7 +2,7 @@ import { loadFindings } from '../judge/load';
 import { bendLimit } from '../cutting/limits';
 import { kindOf } from '../operation/registry';
 import { wantedHeights } from '../part/plate/heights';
-import { addedOf, compensationsOf, controllerOf, planSetup, postSetup } from './pipeline';
+import { SetupPlan, addedOf, compensationsOf, controllerOf, planSetup, postSetup } from './pipeline';
 import { continuousShare } from '../machine/machine';
 import { holderLength } from '../shop/holder';
 import { diameterOffsetOf, isBeam } from '../shop/tool';
@@ -20,6 +20,7 @@ import { Windows } from '../simulate/windows';
 import { calledTools } from '../program/read/remarks';
 import { Probed, gridAround } from '../stock/height/probe';
 import { otherTools } from '../judge/called';
+import { differences } from '../judge/differs';
 import { StepFigures, idleSteps, idleTools, stepsOf } from '../judge/steps';
 import { Program, Section } from '../program/write/writer';
 import { Grid, HeightField, copyField } from '../stock/height/field';
@@ -100,6 +101,8 @@ export interface ProofOptions {
   sections?: Section[];
   /** What an earlier setup left. */
   left?: Piece;
+  /** The program the job itself posts, where another one is proved. */
+  own?: string;
   /** Asked now and then while reading: whether to leave it. */
   stopped?: () => boolean;
   /** What the setup works on, where it is made already. */
@@ -110,6 +113,8 @@ export interface ProofOptions {
 export class ProofRun {
   readonly prover: Prover;
   readonly read: ReadProgram;
+  /** The job's own program, where it is another. */
+  private readonly own?: ReadProgram;
   private readonly model;
   /** What the part wants; undefined where there is none yet. */
   private readonly wanted?: Wanted;
@@ -142,7 +147,7 @@ export class ProofRun {
     }
     const zeroAboveTable = setup.riser + zero.z - stock.bottom;
     const homeZ = homeHeight(job, setup, zeroAboveTable);
-    this.read = readProgram(text, {
+    const options: ReadOptions = {
       homeZ,
       unit: job.output.unit,
       registers: registersOf(job, setup),
@@ -151,7 +156,10 @@ export class ProofRun {
       bentRapids: job.machine.rapids === 'bent',
       control: controllerOf(job),
       stopped: more.stopped,
-    });
+    };
+    this.read = readProgram(text, options);
+    const { own } = more;
+    if (own && own !== text) this.own = readProgram(own, options);
     this.prover = new Prover({
       motions: this.read.motions,
       tools: new Map(job.tools.map((t) => [t.number, t])),
@@ -254,6 +262,7 @@ export class ProofRun {
       findings: [
         ...read.findings,
         ...otherTools(calledTools(read), [...prover.input.tools.values()]),
+        ...(this.own ? differences(read, this.own, prover.input.tools) : []),
         ...findings,
         ...beyondMachine(read.motions, prover.input.machine),
         ...this.load(samples),
@@ -302,6 +311,12 @@ export function leavings(job: Job, from: Ground, to: Setup, piece: Piece): Piece
 /** Told where a setup starts from one that cannot be proved. */
 export const notKnown = (before: Setup): Finding =>
   finding('earlier-setup', { before: before.name }, { field: 'stock.shape' });
+
+/** The program a job posts for a setup, as it runs from its first to its last tool; empty where there is none. */
+export function ownText(job: Job, setup: Setup, plan: SetupPlan = planSetup(job, setup)): string {
+  const { programs } = postSetup(job, setup, plan);
+  return programs.length ? joinPrograms(programs).text : '';
+}
 
 /** What the setups before leave for a setup that starts from it: all of them planned, posted and proved. */
 export function leftBefore(job: Job, setup: Setup, cell?: number): { left?: Piece; findings: Finding[] } {

@@ -42,6 +42,8 @@ export interface ReadProgram {
   /** Remarks with their line. */
   comments: { line: number; text: string }[];
   tools: number[];
+  /** Words that switch coolant, each with the motion it comes before; empty where it is switched off. */
+  coolants: { motion: number; word: string }[];
   lines: number;
 }
 
@@ -50,6 +52,8 @@ const MAX_FINDINGS = 200;
 const MOST_STEPS = 6_000_000;
 /** Words that one block can hold. */
 const MOST_WORDS = 100;
+/** Words that every control knows as coolant. */
+const WETS = new Set(['M7', 'M8']);
 /** Words that stop the spindle. */
 const STOPS = new Set([2, 5, 30]);
 /** Holes that one block may ask for by L or K. */
@@ -72,6 +76,7 @@ class Reader {
   readonly findings: Finding[] = [];
   readonly comments: ReadProgram['comments'] = [];
   readonly tools: number[] = [];
+  readonly coolants: ReadProgram['coolants'] = [];
   private line = 0;
   private readonly at: Places;
   private readonly feed = new Feed();
@@ -274,8 +279,13 @@ class Reader {
     this.findings.push(finding('compensation-does-not-fit', { radius }, { line }));
   }
 
+  /** Whether a word switches a coolant on. */
+  private wets(name: string): boolean {
+    return WETS.has(name) || Object.values(this.options.control?.coolant ?? {}).includes(name);
+  }
+
   private harmless(name: string): boolean {
-    return HARMLESS.has(name) || Object.values(this.options.control?.coolant ?? {}).includes(name);
+    return HARMLESS.has(name) || this.wets(name);
   }
 
   private unknown(name: string, words: Word[]): void {
@@ -305,6 +315,8 @@ class Reader {
         this.turnsLeft = code === 4;
         this.spindle(true);
       }
+      if (code === 9) this.coolants.push({ motion: this.motions.count, word: '' });
+      if (this.wets(`M${code}`)) this.coolants.push({ motion: this.motions.count, word: `M${code}` });
       if (!this.harmless(`M${code}`)) this.unknown(`M${code}`, [{ letter: 'M', value: code, hasPoint: false }]);
     }
   }
@@ -542,5 +554,6 @@ export function readProgram(text: string, options: ReadOptions): ReadProgram {
   if (motions.count === 0) {
     reader.findings.push(finding('no-motion', {}, { line: 1 }));
   }
-  return { motions, findings: reader.findings, comments: reader.comments, tools: reader.tools, lines: lines.count };
+  const { findings, comments, tools, coolants } = reader;
+  return { motions, findings, comments, tools, coolants, lines: lines.count };
 }

@@ -12,6 +12,20 @@ export const PROOF = {
       `T${d.tool} asks for a feed of ${say.feed(d.feed, 0)}; ${d.machine} runs ${say.bare(d.maxFeed, 0)} at most`,
     'Give the feed it can run: chips and time are others than written',
   ),
+  'speed-differs': care<{ tool: string; rpm: number; own: number }>(
+    (d, say) => `${d.tool} turns at ${say.number(d.rpm, 0)} rpm; the job’s own program says ${say.number(d.own, 0)}`,
+    'Run it so only where that is meant; else take the posted program',
+  ),
+  'feed-differs': care<{ tool: string; feed: number; own: number }>(
+    (d, say) =>
+      `${d.tool} feeds ${say.feed(d.feed, 1)}; the nearest feed of the job’s own program is ${say.feed(d.own, 1)}`,
+    'Run it so only where that is meant; else take the posted program',
+  ),
+  'coolant-differs': care<{ tool: string; word: string; own: string }>(
+    (d) =>
+      `${d.tool} cuts ${d.word ? `with ${d.word}` : 'without coolant'}; the job’s own program ${d.own ? `has ${d.own}` : 'cuts dry'}`,
+    'Run it so only where that is meant; else take the posted program',
+  ),
   'tool-differs': care<{ number: number; remark: string; tool: string }>(
     (d) => `T${d.number} is “${d.remark}” in the program, and ${d.tool} here`,
     'Make sure which one is meant: the proof was made with the one here',
