@@ -334,7 +334,7 @@ export class Tool {
 }
 
 /** The numbers that make the outline of a tool's cutting end. */
-export type Profile = Pick<Tool, 'kind' | 'diameter' | 'tipDiameter' | 'cornerRadius' | 'pointAngle'>;
+export type Profile = Pick<Tool, 'kind' | 'diameter' | 'tipDiameter' | 'cornerRadius' | 'pointAngle' | 'pitch'>;
 
 const half = (degrees: number) => (degrees * Math.PI) / 360;
 
@@ -349,6 +349,15 @@ export const isBeam = (tool: Pick<Tool, 'kind'>) => formOf(tool) === 'beam';
 
 /** True for tools that are fed along their axis only. */
 export const isAxial = (tool: Pick<Tool, 'kind'>) => ['drill', 'bore', 'tap'].includes(formOf(tool));
+
+/** Height of a thread's groove as a share of its pitch, 60° form. ISO 68. */
+const GROOVE = 0.6134;
+
+/** The cone of a tool's end: its included angle, degrees, and the diameter it starts from, mm. A thread mill's is the lower flank of its tooth. */
+export const coneOf = (tool: Profile) =>
+  formOf(tool) === 'thread'
+    ? { angle: 120, tip: Math.max(0, tool.diameter - 2 * GROOVE * tool.pitch) }
+    : { angle: tool.pointAngle, tip: tool.tipDiameter };
 
 /** Half angle of a flank that can break an edge, degrees from the axis; undefined where the tool has none. Geometry. */
 export function flankAngle(tool: Profile): number | undefined {
@@ -384,7 +393,7 @@ export const plunges = (tool: Pick<Tool, 'kind' | 'centreCutting'>) => isAxial(t
 
 /**
  * Height of the cutting profile above the tip, mm, at a distance `r` mm from the axis (0 to D/2). Mills: the corner arc. Cones and
- * drills: flat tip, then the cone. Tapered balls: the ball, then the cone touching it. Corner-rounding: the hollow arc.
+ * drills: flat tip, then the cone; thread mills: the lower flank of their tooth. Tapered balls: the ball, then the cone touching it. Corner-rounding: the hollow arc.
  */
 export function profileHeight(tool: Profile, r: number): number {
   const radius = tool.diameter / 2;
@@ -392,7 +401,10 @@ export function profileHeight(tool: Profile, r: number): number {
   switch (formOf(tool)) {
     case 'cone':
     case 'drill':
-      return Math.max(0, at - tool.tipDiameter / 2) / Math.tan(half(tool.pointAngle));
+    case 'thread': {
+      const { tip, angle } = coneOf(tool);
+      return Math.max(0, at - tip / 2) / Math.tan(half(angle));
+    }
     case 'taper':
       return taperHeight(tool.cornerRadius, half(tool.pointAngle), at);
     case 'rounding': {

@@ -118,7 +118,7 @@ function ShapeFields({
 }
 
 /** Meanings whose top edge can be broken. */
-const BROKEN: Feature['meaning'][] = ['outline', 'pocket', 'boss', 'hole'];
+const BROKEN: Feature['meaning'][] = ['outline', 'pocket', 'boss', 'hole', 'edge'];
 
 const canThread = ({ meaning, shape }: Feature) => meaning === 'hole' || (meaning === 'boss' && shape.type === 'round');
 
@@ -196,7 +196,7 @@ export function FeatureSheet({ feature, unit, thickness, advice, onChange, onDel
       {canThread(feature) && <ThreadField key={feature.id} feature={feature} unit={unit} onChange={set} />}
       <ShapeFields feature={feature} unit={unit} onChange={onChange} />
       {feature.meaning === 'hole' && <CounterboreFields feature={feature} unit={unit} onChange={set} />}
-      {BROKEN.includes(feature.meaning) && (
+      {BROKEN.includes(feature.meaning) && feature.meaning !== 'edge' && (
         <NumberField
           label="Roughness of its walls, µm Ra"
           value={feature.finish ?? 0}

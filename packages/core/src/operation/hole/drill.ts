@@ -87,14 +87,11 @@ function sizeFindings(hole: Hole, params: DrillParams, context: PlanContext): Fi
   const { tool, operation } = context;
   const place = { operation: operation.id, tool: tool.id, field: 'toolId', at: hole.centre };
   if (params.method === 'spot') {
+    const spot = { spotDiameter: params.spotDiameter, tool: tool.name };
+    if (params.spotDiameter <= tool.tipDiameter)
+      return [finding('spot-narrow', { ...spot, pilot: tool.tipDiameter }, { ...place, field: 'params.spotDiameter' })];
     return params.spotDiameter > tool.diameter
-      ? [
-          finding(
-            'spot-too-wide',
-            { spotDiameter: params.spotDiameter, tool: tool.name },
-            { ...place, field: 'params.spotDiameter' },
-          ),
-        ]
+      ? [finding('spot-too-wide', spot, { ...place, field: 'params.spotDiameter' })]
       : [];
   }
   if (hole.diameter < tool.diameter - offBy(hole)) {

@@ -1,8 +1,10 @@
 import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
+import { circle, flatten } from '../../geometry/plane/chain';
+import { Region, contains, difference, distanceToBoundary } from '../../geometry/plane/clip';
 import { Point } from '../../geometry/plane/point';
 import { Thread, threadSizes } from '../../cutting/threads';
-import { Hole } from '../../part/plate/model';
+import { Hole, solidAt } from '../../part/plate/model';
 import { Tool, formOf } from '../../shop/tool';
 import { centreShare } from './radii';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
@@ -70,6 +72,7 @@ const BOTTOM_ROOM = 0.2;
 const QUARTER = 0.25;
 /** Room between a boss and a mill that waits beside it, mm. */
 const BESIDE = 1;
+const HAIR = 0.01;
 
 function jobsOf(context: PlanContext): Job[] {
   const holes = targetHoles(context).flatMap((hole): Job[] =>
@@ -127,6 +130,37 @@ function levels(job: Job, params: ThreadMillParams, tool: Tool): { low: number; 
   return { low, high: low + pitch, starts: Array.from({ length: count }, (_, i) => low + i * step) };
 }
 
+const pointAt = (centre: Point, radius: number, angle: number): Point => ({
+  x: centre.x + radius * Math.cos(angle),
+  y: centre.y + radius * Math.sin(angle),
+});
+
+/** Directions a way onto a boss is looked for in, and how often the room beside it is halved. */
+const [WAYS, HALVED] = [24, 4];
+
+/** What of the part stands at a height beside a boss and its thread. */
+const standing = ({ centre, thread }: Job, z: number, { model }: Pick<PlanContext, 'model'>): Region =>
+  difference(solidAt(model, z), [flatten(circle(centre.x, centre.y, thread.major / 2 + HAIR), HAIR)]);
+
+const isFree = (around: Region, p: Point, radius: number) =>
+  around.length === 0 || (!contains(around, p) && distanceToBoundary(around, p) >= radius - HAIR);
+
+/** Where a mill waits beside a boss: a direction, and the radius of its way onto the thread; undefined where there is no room. */
+function waitBeside(job: Job, radius: number, z: number, context: PlanContext) {
+  const { tool } = context;
+  const around = standing(job, z, context);
+  for (let n = 0; n <= HALVED; n++) {
+    const by = (tool.diameter / 2) * 0.5 ** n + BESIDE;
+    for (let k = 0; k < WAYS; k++) {
+      const angle = (2 * Math.PI * k) / WAYS;
+      const ways = [radius + 2 * by, radius + by];
+      if (ways.every((r, i) => isFree(around, pointAt(job.centre, r, angle), tool.diameter / 2 + (i ? by : 0))))
+        return { angle, by };
+    }
+  }
+  return undefined;
+}
+
 class ThreadMiller {
   readonly path: PathBuilder;
 
@@ -154,28 +188,39 @@ class ThreadMiller {
     const clockwise = (params.direction === 'climb') !== inside;
     const up = (params.hand === 'right') !== clockwise;
     const quarter = QUARTER * thread.pitch * (up ? 1 : -1);
-    const halves = Math.max(2, Math.ceil((2 * (high - low)) / thread.pitch - 1e-9));
+    const turns = Math.max(2, Math.ceil((2 * (high - low)) / thread.pitch - 1e-9));
+    // Around a boss it leaves where it came: only there is room known.
+    const halves = inside ? turns : 2 * Math.ceil(turns / 2);
     const from = up ? low : low + (halves * thread.pitch) / 2;
     const feed = inside
       ? operation.speeds.feed * centreShare(radius, tool.diameter / 2)
       : Math.min(machine.maxFeed, operation.speeds.feed * (radius / (radius - tool.diameter / 2)));
-    const wait = inside ? centre.x : centre.x + radius + tool.diameter + 2 * BESIDE;
-    const middle = (wait + centre.x + radius) / 2;
+    const beside = inside ? undefined : waitBeside(job, radius, low, context);
+    const away = inside ? 0 : radius + 2 * (beside?.by ?? BESIDE);
+    const at = (r: number) => pointAt(centre, r, beside?.angle ?? 0);
+    const [wait, middle, onto] = [at(away), at((away + radius) / 2), at(radius)];
     const arcClockwise = inside ? clockwise : !clockwise;
     const start = context.top + HOLE_GAP;
-    if (!(path.z < clearance)) path.rapid(wait, centre.y, clearance);
-    path.rapid(path.x, path.y, Math.max(start, from - quarter)).rapid(wait, centre.y, path.z);
-    path.rapid(wait, centre.y, from - quarter);
-    path.arc(middle, centre.y, centre.x + radius, centre.y, from, arcClockwise, feed, 'lead');
+    if (!(path.z < clearance)) path.rapid(wait.x, wait.y, clearance);
+    path.rapid(path.x, path.y, Math.max(start, from - quarter)).rapid(wait.x, wait.y, path.z);
+    path.rapid(wait.x, wait.y, from - quarter);
+    path.arc(middle.x, middle.y, onto.x, onto.y, from, arcClockwise, feed, 'lead');
     for (let k = 1; k <= halves; k++) {
-      const x = centre.x + radius * (k % 2 === 0 ? 1 : -1);
+      const to = at(k % 2 === 0 ? radius : -radius);
       const z = from + (thread.pitch / 2) * k * (up ? 1 : -1);
-      path.arc(centre.x, centre.y, x, centre.y, z, clockwise, feed, 'cut');
+      path.arc(centre.x, centre.y, to.x, to.y, z, clockwise, feed, 'cut');
     }
-    const side = halves % 2 === 0 ? 1 : -1;
-    const off = inside ? centre.x : centre.x + side * (wait - centre.x);
-    path.arc((off + path.x) / 2, centre.y, off, centre.y, path.z + quarter, arcClockwise, feed, 'lead');
-    path.rapid(off, centre.y, Math.max(start, path.z));
+    path.arc(
+      (wait.x + path.x) / 2,
+      (wait.y + path.y) / 2,
+      wait.x,
+      wait.y,
+      path.z + quarter,
+      arcClockwise,
+      feed,
+      'lead',
+    );
+    path.rapid(wait.x, wait.y, Math.max(start, path.z));
   }
 }
 
@@ -212,6 +257,21 @@ function faults(job: Job, params: ThreadMillParams, context: PlanContext): Findi
         ),
       );
     if (!isOpened(hole, job.floor, context)) found.push(notOpened(hole, context));
+  }
+  if (!inside) {
+    const [first] = threadRadii(job, tool, params.passes, params.fit);
+    const { low } = levels(job, params, tool);
+    const around = standing(job, low, context);
+    const room = around.length ? distanceToBoundary(around, job.centre) : Infinity;
+    const wanted = first + tool.diameter / 2;
+    if (room < wanted - HAIR || !waitBeside(job, first, low, context))
+      return [
+        finding(
+          'thread-no-room',
+          { tool: tool.name, thread: thread.name, at: job.centre, room, wanted: wanted + BESIDE },
+          { ...place, field: 'toolId' },
+        ),
+      ];
   }
   const gives = job.top - job.floor - QUARTER * thread.pitch;
   if (!job.through && params.threadDepth > gives + 1e-6)

@@ -2,9 +2,19 @@ import { finding } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
 import { radians } from '../../quantity/units';
 import { Edge, edgeDrop } from '../../part/plate/edges';
-import { Tool, flankAngle, formOf, startsHoles } from '../../shop/tool';
+import { Tool, coneOf, flankAngle, formOf, startsHoles } from '../../shop/tool';
 import { targetFindings, toolFindings } from '../checks';
-import { AFTER_WALLS, EdgeParams, edgeStage, drawnEdges, followEdges, givenEdges, noEdge } from './edge-path';
+import {
+  AFTER_WALLS,
+  EDGED,
+  EdgeParams,
+  edgeStage,
+  drawnEdges,
+  followEdges,
+  givenEdges,
+  noEdge,
+  notEdges,
+} from './edge-path';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
 
@@ -41,19 +51,22 @@ type Asked = Pick<PlanContext, 'model' | 'targets' | 'tool'>;
 const edgesFor = (params: ChamferParams, { tool, ...context }: Asked): Edge[] =>
   params.size === 'as drawn'
     ? drawnEdges(context, 'chamfer')
-    : givenEdges(context, { form: 'chamfer', size: params.width, angle: tool.pointAngle });
+    : givenEdges(context, { form: 'chamfer', size: params.width, angle: coneOf(tool).angle });
 
 /** Radius of a cone at a height above its tip, mm. */
-const coneRadius = (tool: Tool, height: number) =>
-  tool.tipDiameter / 2 + height * Math.tan(radians(tool.pointAngle) / 2);
+function coneRadius(tool: Tool, height: number): number {
+  const { tip, angle } = coneOf(tool);
+  return tip / 2 + height * Math.tan(radians(angle) / 2);
+}
 
 function edgeFindings(edge: Edge, params: ChamferParams, { tool, operation }: PlanContext) {
   const place = { operation: operation.id, feature: edge.feature, tool: tool.id };
-  if (Math.abs(edge.form.angle - tool.pointAngle) > 0.5)
+  const { angle } = coneOf(tool);
+  if (Math.abs(edge.form.angle - angle) > 0.5)
     return [
       finding(
         'other-angle',
-        { angle: edge.form.angle, tool: tool.name, pointAngle: tool.pointAngle },
+        { angle: edge.form.angle, tool: tool.name, pointAngle: angle },
         { ...place, field: 'toolId' },
       ),
     ];
@@ -74,7 +87,8 @@ function plan(params: ChamferParams, context: PlanContext): Plan {
   const findings = [...toolFindings(context, chamfer.suits), ...targetFindings(context, chamfer.works)];
   if (findings.some((f) => f.level === 'stop')) return { path: path.build(), findings };
   const edges = edgesFor(params, context);
-  if (edges.length === 0) findings.push(noEdge(context, 'no-chamfer'));
+  findings.push(...notEdges(context, edges, params.size === 'as drawn'));
+  if (edges.length === 0 && findings.length === 0) findings.push(noEdge(context, 'no-chamfer'));
   const good = edges.filter((edge) => {
     const found = edgeFindings(edge, params, context);
     if (found.length && !findings.some((f) => f.code === found[0].code)) findings.push(...found);
@@ -93,17 +107,18 @@ export const chamfer: OperationKind<ChamferParams> = {
   process: 'milling',
   stage: edgeStage,
   rank: () => AFTER_WALLS,
-  works: ['outline', 'pocket', 'boss', 'hole'],
-  suits: (tool) => (formOf(tool) === 'cone' || startsHoles(tool)) && flankAngle(tool) !== undefined,
+  works: EDGED,
+  suits: (tool) => (['cone', 'thread'].includes(formOf(tool)) || startsHoles(tool)) && flankAngle(tool) !== undefined,
   Params: ChamferParams,
   defaults: ({ tool, model, targets }) => {
     const drawn = drawnEdges({ model, targets }, 'chamfer');
     const width = Math.max(0.2, ...drawn.map((e) => e.form.size));
-    const room = tool.diameter / 2 - tool.tipDiameter / 2 - width;
+    const { tip, angle } = coneOf(tool);
+    const room = tool.diameter / 2 - tip / 2 - width;
     return {
       size: drawn.length ? 'as drawn' : 'one width',
       width: 0.2,
-      tipOffset: Math.max(0, Math.round(Math.min(1, room / 2 / Math.tan(radians(tool.pointAngle) / 2)) * 10) / 10),
+      tipOffset: Math.max(0, Math.round(Math.min(1, room / 2 / Math.tan(radians(angle) / 2)) * 10) / 10),
       direction: 'climb',
       passes: 1,
       lead: Math.max(0.5, Math.round(tool.diameter) / 10),
@@ -111,7 +126,7 @@ export const chamfer: OperationKind<ChamferParams> = {
   },
   bite: (p, tool) => {
     const width = p.size === 'one width' ? p.width : tool.diameter / 8;
-    return { ae: width, ap: width / Math.tan(radians(tool.pointAngle) / 2), peakAe: width };
+    return { ae: width, ap: width / Math.tan(radians(coneOf(tool).angle) / 2), peakAe: width };
   },
   adds: (params, asked) => ({ edges: params.size === 'as drawn' ? [] : edgesFor(params, asked) }),
   plan,

@@ -12,6 +12,8 @@ import {
 import { Point } from '../../geometry/plane/point';
 import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
+import { Feature } from '../../part/plate/feature';
+import { instancesOf } from '../../part/plate/shapes';
 import { Edge, edgeDrop } from '../../part/plate/edges';
 import { edgesOf, solidAt } from '../../part/plate/model';
 import { followWithLead, leadFor, quarter } from './leads';
@@ -141,6 +143,18 @@ export const drawnEdges = ({ model, targets }: Pick<PlanContext, 'model' | 'targ
 /** Edges of a form given by the operation, around all it works on. */
 export const givenEdges = ({ model, targets }: Pick<PlanContext, 'model' | 'targets'>, form: Edge['form']): Edge[] =>
   targets.flatMap((t) => edgesOf(model, t, form));
+
+/** Meanings whose edges can be broken. */
+export const EDGED: Feature['meaning'][] = ['outline', 'pocket', 'boss', 'hole', 'edge'];
+
+/** Lines chosen as edges along which there is none: open ones, and those that lie on a level. */
+export const notEdges = ({ operation, targets }: PlanContext, edges: Edge[], asDrawn: boolean): Finding[] =>
+  targets
+    .filter((t) => t.meaning === 'edge' && !(asDrawn && !t.edge) && !edges.some((e) => e.feature === t.id))
+    .map((t) => {
+      const isOpen = !instancesOf(t).some((c) => c.closed);
+      return finding('edge-nowhere', { feature: t.name, isOpen }, { operation: operation.id, feature: t.id });
+    });
 
 /** None of the targets shows an edge of this form. */
 export const noEdge = ({ operation }: PlanContext, code: 'no-chamfer' | 'no-rounding'): Finding =>

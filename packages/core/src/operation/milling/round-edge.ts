@@ -3,7 +3,17 @@ import { Choice } from '../../quantity/parameter';
 import { Edge } from '../../part/plate/edges';
 import { formOf } from '../../shop/tool';
 import { targetFindings, toolFindings } from '../checks';
-import { AFTER_WALLS, EdgeParams, edgeStage, drawnEdges, followEdges, givenEdges, noEdge } from './edge-path';
+import {
+  AFTER_WALLS,
+  EDGED,
+  EdgeParams,
+  edgeStage,
+  drawnEdges,
+  followEdges,
+  givenEdges,
+  noEdge,
+  notEdges,
+} from './edge-path';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
 
@@ -29,7 +39,8 @@ function plan(params: RoundEdgeParams, context: PlanContext): Plan {
   const findings = [...toolFindings(context, roundEdge.suits), ...targetFindings(context, roundEdge.works)];
   if (findings.some((f) => f.level === 'stop')) return { path: path.build(), findings };
   const edges = edgesFor(params, context);
-  if (edges.length === 0) findings.push(noEdge(context, 'no-rounding'));
+  findings.push(...notEdges(context, edges, params.size === 'as drawn'));
+  if (edges.length === 0 && findings.length === 0) findings.push(noEdge(context, 'no-rounding'));
   const other = edges.find((e) => Math.abs(e.form.size - tool.cornerRadius) > 0.005);
   if (other)
     findings.push(
@@ -53,7 +64,7 @@ export const roundEdge: OperationKind<RoundEdgeParams> = {
   process: 'milling',
   stage: edgeStage,
   rank: () => AFTER_WALLS,
-  works: ['outline', 'pocket', 'boss', 'hole'],
+  works: EDGED,
   suits: (tool) => formOf(tool) === 'rounding',
   Params: RoundEdgeParams,
   defaults: ({ tool, model, targets }) => ({

@@ -29,7 +29,7 @@ export function edgeHeight({ top, form }: Pick<Edge, 'top' | 'form'>, into: numb
 }
 
 /** Just outside a wall, mm. */
-const BESIDE = 0.05;
+export const BESIDE = 0.05;
 
 /** Z of the surface around the wall of a region: the lowest floor that reaches up to it, else the part's top. */
 export function surfaceAround(region: Region, floors: { region: Region; z: number }[]): number {

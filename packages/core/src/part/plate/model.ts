@@ -1,11 +1,11 @@
 import { asCircle, Chain, circle, chainBounds, flatten, signedArea } from '../../geometry/plane/chain';
-import { Region, contains, difference, intersection, union } from '../../geometry/plane/clip';
+import { Region, contains, difference, intersection, offset, union } from '../../geometry/plane/clip';
 import { selfCrossing } from '../../geometry/plane/crossing';
 import { Thread, parseThread } from '../../cutting/threads';
-import { Bounds, EMPTY_BOUNDS, Point, joinBounds } from '../../geometry/plane/point';
+import { Bounds, EMPTY_BOUNDS, Point, distance, joinBounds } from '../../geometry/plane/point';
 import { Finding, finding } from '../../quantity/finding';
-import { Edge, edgeDrop, surfaceAround } from './edges';
-import { Counterbore, Feature, Part } from './feature';
+import { BESIDE, Edge, edgeDrop, surfaceAround } from './edges';
+import { Counterbore, EdgeForm, Feature, Part } from './feature';
 import { unknownLetters } from './lettering';
 import { halfWidth } from './limits';
 import { instancesOf } from './shapes';
@@ -178,8 +178,23 @@ function counterbores(model: PartModel, feature: Feature): void {
       model.floors.push({ feature: feature.id, region: round(centre, counterbore.diameter), z: -counterbore.depth });
 }
 
+/** The edge along a closed line that somebody drew: its metal is where the surface is higher. None where both sides are level. */
+function lineEdge(model: PartModel, feature: Feature, form: EdgeForm): Edge[] {
+  const region = regionOf(feature);
+  const surface = (by: number) => {
+    const beside = offset(region, by)[0]?.[0];
+    if (!beside || !contains(model.outline, beside)) return -Infinity;
+    const holes = model.holes.filter((h) => distance(h.centre, beside) < h.diameter / 2).map((h) => -h.depth);
+    return Math.min(surfaceAt(model, beside), ...holes);
+  };
+  const [inside, outside] = [surface(-BESIDE), surface(BESIDE)];
+  if (inside === outside) return [];
+  return [{ feature: feature.id, region, metalInside: inside > outside, top: Math.max(inside, outside), form }];
+}
+
 /** The broken edge of one feature; around the counterbore of a hole that has one. */
 export function edgesOf(model: PartModel, feature: Feature, form = feature.edge): Edge[] {
+  if (form && feature.meaning === 'edge') return lineEdge(model, feature, form);
   if (!form || !['outline', 'pocket', 'boss', 'hole'].includes(feature.meaning)) return [];
   const metalInside = feature.meaning === 'outline' || feature.meaning === 'boss';
   const mouths = model.holes

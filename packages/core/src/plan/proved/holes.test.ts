@@ -264,20 +264,45 @@ describe('thread milling', () => {
         }
   });
 
-  test('around a boss: only the thread’s own depth is taken', () => {
-    const pocket = withStock(jobWith({ type: 'rectangle', width: 70, height: 46, radius: 6 }, { depth: 8 }), flush);
+  /** A threaded boss so far to the right in a pocket so wide, which is cleared. */
+  function spigot(width: number, right = 0, height = 46): Job {
+    const pocket = withStock(jobWith({ type: 'rectangle', width, height, radius: 6 }, { depth: 8 }), flush);
     const boss: Feature = {
       ...pocket.part.features[1],
       id: 'f3',
       name: 'Boss',
       meaning: 'boss',
       shape: { type: 'round', diameter: 14 },
+      x: 40 + right,
       depth: 0,
       thread: 'M14x1',
     };
     const job = { ...pocket, part: { ...pocket.part, features: [...pocket.part.features, boss] } };
+    return atSuggestedSpeeds(withOperation(job, 'clear', ['f2'], tool(4), { stepover: 2 }));
+  }
+  const threaded = (job: Job) => withOperation(job, 'thread-mill', ['f3'], tool(40), { threadDepth: 5 });
+
+  test('around a boss: only the thread’s own depth is taken', () => {
+    expect(clean(threaded(spigot(70)))).toEqual([]);
+  });
+
+  test('around a boss it waits where there is room, and says where there is none', () => {
+    // 12 mm from the boss to the right wall: the mill passes, but cannot wait there.
+    expect(clean(threaded(spigot(70, 16)))).toEqual([]);
+    expect(post(threaded(spigot(70, 19))).codes).toContain('thread-no-room');
+    expect(post(threaded(spigot(32, 0, 32))).codes).toContain('thread-no-room');
+  });
+
+  test('a tooth breaks an edge by its flank', () => {
+    const job = withStock(jobWith({ type: 'rectangle', width: 40, height: 30, radius: 10 }, { depth: 4 }), flush);
     const cleared = atSuggestedSpeeds(withOperation(job, 'clear', ['f2'], tool(4), { stepover: 2 }));
-    expect(clean(withOperation(cleared, 'thread-mill', ['f3'], tool(40), { threadDepth: 5 }))).toEqual([]);
+    const before = prove(cleared, 0.05).removed;
+    const broken = withOperation(cleared, 'chamfer', ['f2'], tool(40), { width: 0.6, tipOffset: 0 });
+    const proof = prove(atSuggestedSpeeds(broken), 0.05);
+    expect(proof.codes).toEqual([]);
+    // 0.6 mm wide under 120° it is 0.6/tan 60° = 0.346 high, all round the pocket and a little more in its corners.
+    const around = 2 * (20 + 10) + 2 * Math.PI * 10;
+    expect((proof.removed - before) * 1000).toBeCloseTo(around * 0.104 + (2 * Math.PI * 0.6 * 0.104 * 2) / 3, -0.2);
   });
 
   test('passes take equal areas and end at the full depth; the fit moves only the last', () => {
@@ -341,6 +366,21 @@ describe('edges', () => {
     expect((proof.removed - before) * 1000).toBeCloseTo(around * 0.32 + (2 * Math.PI * 0.8 ** 3) / 6, -0.2);
   });
 
+  test('a closed line drawn as an edge is broken as the wall under it is: by chamfer and by rounding', () => {
+    const job = part({});
+    const { features } = job.part;
+    const line = (id: string, of: number): Feature => ({ ...features[of], id, name: id, meaning: 'edge', depth: 0 });
+    const drawn = { ...job, part: { ...job.part, features: [...features, line('f3', 1), line('f4', 0)] } };
+    const cleared = withOperation(drawn, 'pocket', ['f2'], tool(4));
+    const before = prove(cleared, 0.05).removed;
+    const chamfered = withOperation(cleared, 'chamfer', ['f3'], tool(22), { width: 0.8 });
+    const proof = prove(chamfered, 0.05);
+    expect(proof.codes).toEqual([]);
+    const around = 2 * (28 + 13) + 2 * Math.PI * 6;
+    expect((proof.removed - before) * 1000).toBeCloseTo(around * 0.32 + (2 * Math.PI * 0.8 ** 3) / 6, -0.2);
+    expect(prove(withOperation(chamfered, 'round-edge', ['f4'], tool(30)), 0.1).codes).toEqual([]);
+  });
+
   test('edges rounded with a corner-rounding mill', () => {
     const job = part({}, { edge: { form: 'round', size: 3, angle: 90 } });
     const pocket = withOperation(job, 'pocket', ['f2'], tool(4));
@@ -348,6 +388,7 @@ describe('edges', () => {
   });
 
   test.each<[string, number, Record<string, unknown>, Partial<Feature>, string]>([
+    ['a line on a level', 22, { size: 'one width' }, { meaning: 'edge' as const }, 'edge-nowhere'],
     ['no drawn edge', 22, { size: 'as drawn' }, {}, 'no-chamfer'],
     ['another angle', 22, {}, { edge: { ...chamfered, angle: 60 } }, 'other-angle'],
     ['a width the flank has not', 22, { width: 4, tipOffset: 3, size: 'one width' }, {}, 'chamfer-too-wide'],

@@ -84,6 +84,11 @@ export const OPERATION = {
       `The chamfer at ${say.at(d.at)} is drawn with ${say.number(d.angle, 1)}°; ${d.tool} has ${say.number(d.pointAngle, 1)}°`,
     'Choose a tool of that angle, or change the drawn one',
   ),
+  'spot-narrow': stop<{ spotDiameter: number; tool: string; pilot: number }>(
+    (d, say) =>
+      `A spot of ${say.mm(d.spotDiameter, 2)} is no wider than the pilot of ${d.tool}, ${say.mm(d.pilot, 2)}: its flank would not touch`,
+    'Spot wider, or take a spot drill with a point',
+  ),
   'spot-too-wide': stop<{ spotDiameter: number; tool: string }>(
     (d, say) => `A spot of ${say.mm(d.spotDiameter, 2)} is wider than ${d.tool}`,
     'Ask for a smaller spot or take a larger tool',
@@ -160,6 +165,11 @@ export const OPERATION = {
     (d, say) =>
       `${d.tool} ${d.isComb ? 'makes only' : 'makes at most'} ${say.mm(d.makes, 3)} of pitch; ${d.thread} has ${say.mm(d.wanted, 3)}`,
     'Choose a mill of that pitch',
+  ),
+  'thread-no-room': stop<{ tool: string; thread: string; at: Spot; room: number; wanted: number }>(
+    (d, say) =>
+      `${d.tool} needs ${say.mm(d.wanted, 1)} around the middle of ${d.thread} at ${say.at(d.at)}; the part leaves ${say.mm(d.room, 1)}`,
+    'Take a smaller thread mill, or a die',
   ),
   'thread-mill-wide': stop<{ tool: string; diameter: number; at: Spot; most: number }>(
     (d, say) => `${d.tool} does not go into the hole of ${say.mm(d.diameter, 2)} at ${say.at(d.at)}`,
