@@ -132,6 +132,22 @@ export function suggestSteadyBite(
   return { ae, ap };
 }
 
+/** From so many diameters of stick-out on a tool counts as slender; what it would do at so many is what that costs. */
+const SLENDER = { from: 4.5, to: 3 } as const;
+/** Layers so many times thinner have collapsed. */
+const COLLAPSED = 3;
+
+/** What its stick-out costs a slender tool: the layer it is suggested, and what it would be at three diameters; undefined where that is little. */
+export function slenderness(how: Biting, tool: Tool, material: Material, machine: Machine, boldness: number) {
+  const { diameter } = tool;
+  if (tool.stickOut < SLENDER.from * diameter) return undefined;
+  const stickOut = SLENDER.to * diameter;
+  const short = { ...tool, stickOut, fluteLength: Math.min(tool.fluteLength, stickOut) };
+  const { ap } = biteOf(how, tool, material, machine, boldness);
+  const { ap: would } = biteOf(how, short, material, machine, boldness);
+  return would >= COLLAPSED * ap ? { layer: ap, stickOut, would } : undefined;
+}
+
 /** How a suggested bite and layer come about, with the limits of the layer, tightest first. */
 export function biteWorking(
   how: Biting,

@@ -1,4 +1,5 @@
 import { abilities } from '../machine/abilities';
+import { slenderness } from '../cutting/bite';
 import { perTurnForRoughness, wallRoughness } from '../cutting/milling';
 import { Budget, withinBudget } from '../quantity/budget';
 import { Finding, finding, hasStop } from '../quantity/finding';
@@ -114,6 +115,9 @@ const missing = (operation: Operation, field: 'toolId' | 'kind'): Plan => ({
   findings: [finding(`missing-${field}`, { operation: operation.name }, { operation: operation.id, field })],
 });
 
+/** A layer up to so many times the suggested one follows it. */
+const SUGGESTED = 1.2;
+
 /** Moves, and laps counted as many, that one operation may take. */
 const MOST_STEPS = 1_000_000;
 
@@ -171,13 +175,23 @@ function planOne(
       );
     }
     plan.findings.push(...copyFindings(operation, targets, ground.stock), ...rangeFindings(job, operation));
-    plan.findings.push(...finishFindings(job, kind, tool, operation));
+    plan.findings.push(...finishFindings(job, kind, tool, operation), ...slenderFindings(job, kind, tool, operation));
   }
   if (!ground.stopped?.()) {
     if (cache.size > MOST_CACHED) cache.clear();
     cache.set(key, plan);
   }
   return { operation, key, plan };
+}
+
+/** A tool so slender that it takes thin layers only, and what that costs. */
+function slenderFindings(job: Job, { biting }: OperationKind, tool: Tool, operation: Operation): Finding[] {
+  const { material, machine, boldness } = job;
+  const found = biting && slenderness(biting, tool, material, machine, boldness);
+  const layer = Number(operation.params.layer);
+  if (!found || layer > SUGGESTED * found.layer) return [];
+  const place = { operation: operation.id, tool: tool.id, field: 'toolId' };
+  return [finding('slender', { ...found, tool: tool.name, out: tool.stickOut, diameter: tool.diameter }, place)];
 }
 
 /** A feed whose marks are rougher than the walls may be. */

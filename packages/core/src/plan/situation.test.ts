@@ -77,3 +77,18 @@ test('the first layer of a later setup takes what stands above the part there', 
   };
   expect(load(second(3, 10))).toBeCloseTo(load(second(3, 3)), 9);
 });
+
+test('a slender tool whose layers collapse is told with what that costs', () => {
+  const out = (stickOut: number, layer?: number) => {
+    const mill = { ...tool(42), stickOut, overallLength: stickOut + 30 };
+    const params = layer ? { layer } : {};
+    const job = withOperation(withStock(jobWith(shape, { depth: 5 }, 30), flush), 'pocket', ['f2'], mill, params);
+    return planSetup(job, job.setups[0]).planned[0].plan.findings.filter((f) => f.code === 'slender');
+  };
+  expect(out(20)).toEqual([]);
+  const [told] = out(60);
+  expect(told.data).toMatchObject({ out: 60, diameter: 5 });
+  expect((told.data as { would: number }).would).toBeGreaterThanOrEqual(3 * (told.data as { layer: number }).layer);
+  // Thicker layers than suggested are the proof's to judge.
+  expect(out(60, 3)).toEqual([]);
+});

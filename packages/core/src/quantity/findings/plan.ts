@@ -43,6 +43,12 @@ export const PLAN = {
     (d, say) => `“${d.operation}” asks for ${say.feed(d.feed, 0)}; ${d.machine} feeds up to ${say.bare(d.maxFeed, 0)}`,
     'Take the suggested feed',
   ),
+  slender: note<{ tool: string; out: number; diameter: number; layer: number; stickOut: number; would: number }>(
+    (d, say) =>
+      `${d.tool} sticks out ${say.mm(d.out, 1)}, ${say.number(d.out / d.diameter, 1)} diameters: it bends, so its layers are ${say.mm(d.layer, 2)} thin`,
+    (d, say) =>
+      `At ${say.mm(d.stickOut, 1)} they could be ${say.mm(d.would, 2)}, ${say.number(d.would / d.layer, 0)} times fewer: stick it out less, or take a thicker tool`,
+  ),
   'wall-rough': care<{ operation: string; ra: number; asked: number; feed: number }>(
     (d, say) =>
       `“${d.operation}” leaves walls of Ra ${say.number(d.ra, 2)} µm by its feed; Ra ${say.number(d.asked, 2)} is asked for`,
