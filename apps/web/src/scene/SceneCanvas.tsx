@@ -6,6 +6,7 @@ import type { SurfaceView } from '../compute/messages';
 import { SPACE } from '../theme/theme';
 import { usePalette } from '../theme/usePalette';
 import { Txt } from '../ui/Txt';
+import { Outline } from './Outline';
 import type { Angle, Segments } from './terms';
 import { Picture } from './picture';
 import { placeOf } from './raw';
@@ -43,6 +44,7 @@ export function SceneCanvas(props: SceneProps) {
   const palette = usePalette();
   const dark = useTheme().dark;
   const [failed, setFailed] = useState('');
+  const [isDrawn, setDrawn] = useState(false);
   const {
     stock,
     heights,
@@ -67,7 +69,13 @@ export function SceneCanvas(props: SceneProps) {
 
   useEffect(() => {
     const element = host.current as unknown as HTMLElement;
-    const made = new Picture(element, palette, (at) => tapped.current?.(at), setFailed);
+    const made = new Picture(
+      element,
+      palette,
+      (at) => tapped.current?.(at),
+      setFailed,
+      () => setDrawn(true),
+    );
     picture.current = made;
     if (cameraRef) cameraRef.current = () => made.png();
     const watch = new ResizeObserver(() => made.resize());
@@ -118,6 +126,7 @@ export function SceneCanvas(props: SceneProps) {
       testID="scene"
       style={{ flex: 1, minHeight: 0, overflow: 'hidden' }}
     >
+      {!isDrawn && edges && <Outline edges={edges} angle={fit.angle} />}
       {!!failed && (
         <Txt tone="quiet" style={{ position: 'absolute', padding: SPACE.l }} testID="no-picture">
           The picture cannot be drawn: {failed}. Figures and findings are whole without it.

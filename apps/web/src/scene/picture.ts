@@ -30,6 +30,7 @@ export class Picture {
     palette: Palette,
     private readonly onTap: (at: Vec3) => void,
     private readonly onFailed: (message: string) => void,
+    private readonly onDrawn: () => void,
   ) {
     Object.assign(this.canvas.style, { display: 'block', width: '100%', height: '100%', touchAction: 'none' });
     host.appendChild(this.canvas);
@@ -57,7 +58,7 @@ export class Picture {
 
   private hear(answer: Answer): void {
     if (answer.id !== this.id) return;
-    if (answer.type === 'drawn') this.setBusy(answer.heard < this.told);
+    if (answer.type === 'drawn') this.drawn(answer.heard);
     if (answer.type === 'tapped') this.onTap(answer.at);
     if (answer.type === 'picture') this.onPicture?.(answer.file);
     if (answer.type === 'failed') this.fail(answer.message);
@@ -92,6 +93,11 @@ export class Picture {
     this.told++;
     this.setBusy(!this.hasFailed);
     this.send({ type: 'tell', name, about });
+  }
+
+  private drawn(heard: number): void {
+    this.setBusy(heard < this.told);
+    if (heard >= this.told) this.onDrawn();
   }
 
   /** Says whether the picture lags behind what it was told. */

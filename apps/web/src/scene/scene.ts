@@ -7,16 +7,11 @@ import { Allowed, FixtureBox, StockModel, Tool, deviation, type Vec3 } from '@ti
 import type { SurfaceView } from '../compute/messages';
 import { Palette, TEMPER } from '../theme/theme';
 import { Hand } from './hand';
-import type { Angle, Segments, Size, Touch } from './terms';
+import { DIRECTIONS, type Angle, type Segments, type Size, type Touch } from './terms';
 import { fixtureModels, flags, pins, toolModel, zeroArms } from './models';
 import { rawSurface } from './raw';
 import { fillColours, fillHeights, shadeOf, surfaceGeometry } from './surface';
 
-const DIRECTIONS: Record<Angle, [number, number, number]> = {
-  corner: [-0.75, -1, 0.95],
-  top: [0, -0.0001, 1],
-  front: [0, -1, 0.0001],
-};
 const PATH_WIDTH = 2.2;
 /** Milliseconds between two looks whether a picture is finished. */
 const LOOK_AGAIN = 4;

@@ -6,6 +6,13 @@ export interface Segments {
 
 export type Angle = 'corner' | 'top' | 'front';
 
+/** Where each angle looks from. */
+export const DIRECTIONS: Record<Angle, [number, number, number]> = {
+  corner: [-0.75, -1, 0.95],
+  top: [0, -0.0001, 1],
+  front: [0, -1, 0.0001],
+};
+
 /** Pixels of the picture on the page, and how many of the screen's make one of them. */
 export interface Size {
   width: number;

@@ -12,18 +12,33 @@ interface Props {
   heading?: boolean;
   live?: boolean;
   lines?: number;
+  /** What is read out in its place. */
+  label?: string;
   style?: StyleProp<TextStyle>;
   testID?: string;
 }
 
 /** All text: the reading face for words, the tabular one for numbers. */
-export function Txt({ children, kind = 'body', tone = 'ink', bold, mono, heading, live, lines, style, testID }: Props) {
+export function Txt({
+  children,
+  kind = 'body',
+  tone = 'ink',
+  bold,
+  mono,
+  heading,
+  live,
+  lines,
+  label,
+  style,
+  testID,
+}: Props) {
   const palette = usePalette();
   const family = mono ? FONT.mono : bold || heading || kind === 'title' ? FONT.bold : FONT.text;
   return (
     <NativeText
       testID={testID}
       numberOfLines={lines}
+      aria-label={label}
       role={heading ? 'heading' : undefined}
       aria-live={live ? 'polite' : undefined}
       style={[{ color: palette[tone], fontFamily: family, fontSize: TYPE[kind], lineHeight: TYPE[kind] * 1.4 }, style]}

@@ -14,6 +14,7 @@ export {
   withCalledTool,
 } from './edit';
 export { withEntryHole } from './entry-hole';
+export { isSize, makesThreads, readSize, sizedTools } from './sized-tool';
 export { suggestOrder, toolChanges } from './route/order';
 export { proposeRoute } from './route/propose';
 export { provenRoute } from './route/proven';

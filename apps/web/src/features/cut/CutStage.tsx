@@ -15,6 +15,7 @@ import {
   editOperation,
   freshId,
   insightOf,
+  isStale,
   tidyRack,
   withSetup,
 } from '@tidypath/core';
@@ -108,6 +109,11 @@ export function CutStage() {
     [proof, proofFresh],
   );
 
+  const stale = useMemo(
+    () => new Set(job.tools.filter((t) => rack.some((r) => r.id === t.id && isStale(t, r))).map((t) => t.id)),
+    [job.tools, rack],
+  );
+
   const setOperations = (change: (o: Operation[]) => Operation[]) =>
     edit((j) =>
       tidyRack(
@@ -199,6 +205,7 @@ export function CutStage() {
                 open={id === openId}
                 handle={handle}
                 planned={plan?.planned.find((p) => p.operationId === id)}
+                isToolStale={stale.has(o.toolId)}
                 proved={minutes?.get(id)}
                 editing={id === openId ? editing : undefined}
                 onOpen={() => setOpenId(id === openId ? undefined : id)}

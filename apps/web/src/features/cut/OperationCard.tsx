@@ -2,6 +2,7 @@ import { ReactNode, memo, useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Button, IconButton, Menu } from 'react-native-paper';
 import {
+  Finding,
   Job,
   Operation,
   estimateMinutes,
@@ -20,6 +21,7 @@ import { Card } from '../../ui/Card';
 import { FindingCard } from '../../ui/FindingCard';
 import { GaugeBar } from '../../ui/GaugeBar';
 import { Txt } from '../../ui/Txt';
+import { counted } from '../../ui/counted';
 import { SentenceText } from './SentenceText';
 import { fieldsOf, sentenceOf } from './sentences';
 import { Field, fieldKey } from './sentences/types';
@@ -30,6 +32,8 @@ interface Props {
   index: number;
   open: boolean;
   planned: PlannedView | undefined;
+  /** Whether the rack's tool has changed since the job took it. */
+  isToolStale?: boolean;
   /** Minutes from the proof, where it is fresh. */
   proved: number | undefined;
   editing: Field | undefined;
@@ -95,6 +99,16 @@ function labelOf(operation: Operation, field: Field, unit: Job['unit'], bend: nu
   return `${info.label} ${parameterText(info, operation.params[field.key], unit)}`;
 }
 
+/** What a card shows of its plan without being opened: what stops, what wants care, what waits. */
+function marksOf(operation: Operation, planned: PlannedView | undefined, stops: number, cares: number) {
+  if (!operation.on) return [];
+  return [
+    ...(stops ? [{ text: `▲${stops}`, said: counted(stops, 'stop', 'stops'), tone: 'danger' as const }] : []),
+    ...(cares ? [{ text: `◆${cares}`, said: counted(cares, 'care', 'cares'), tone: 'care' as const }] : []),
+    ...(planned ? [] : [{ text: '↻', said: 'waits to be planned', tone: 'quiet' as const }]),
+  ];
+}
+
 /** One operation: its sentence, what its values do, how long it takes, what is wrong with it. */
 function OperationCardView({
   job,
@@ -102,6 +116,7 @@ function OperationCardView({
   index,
   open,
   planned,
+  isToolStale,
   proved,
   editing,
   handle,
@@ -116,7 +131,8 @@ function OperationCardView({
   const bends = !!insight?.gauges.some((g) => g.id === 'deflection');
   const departs = !open && operation.on ? insight?.departure : undefined;
   const minutes = proved ?? (planned ? estimateMinutes(planned.minutes, operation) : undefined);
-  const stops = planned?.findings.filter((f) => f.level === 'stop').length ?? 0;
+  const told = (level: Finding['level']) => planned?.findings.filter((f) => f.level === level).length ?? 0;
+  const marks = marksOf(operation, planned, told('stop'), told('care'));
   return (
     <Card
       testID={`operation-${operation.id}`}
@@ -140,6 +156,11 @@ function OperationCardView({
             {index + 1} {operation.name}
             {operation.on ? '' : ' (off)'}
           </Txt>
+          {!open && isToolStale && (
+            <Txt kind="small" tone="care">
+              ◆ its tool has changed in the rack
+            </Txt>
+          )}
           {!!departs?.brief && (
             <Txt kind="small" tone={departs.governs ? 'care' : 'quiet'} testID={`departs-${operation.id}`}>
               {departs.governs ? '◆ ' : ''}
@@ -147,7 +168,11 @@ function OperationCardView({
             </Txt>
           )}
         </Pressable>
-        {stops > 0 && <Txt tone="danger">▲{stops} </Txt>}
+        {marks.map(({ text, said, tone }) => (
+          <Txt key={said} kind="small" tone={tone} label={said} testID={`mark-${operation.id}`}>
+            {text}{' '}
+          </Txt>
+        ))}
         {minutes !== undefined && operation.on && (
           <Txt mono kind="small" testID={`time-${operation.id}`}>
             {formatTime(minutes)}
@@ -209,6 +234,7 @@ const sameWhileClosed = (a: Props, b: Props) =>
   a.operation === b.operation &&
   a.index === b.index &&
   a.planned === b.planned &&
+  a.isToolStale === b.isToolStale &&
   a.proved === b.proved;
 
 export const OperationCard = memo(OperationCardView, sameWhileClosed);

@@ -1,11 +1,19 @@
-import { fireEvent, screen } from '@testing-library/react-native';
+import { fireEvent, screen, waitFor } from '@testing-library/react-native';
 import { useState } from 'react';
 import { Job, formatTime, insightOf, takeSuggested, finding, MATERIALS } from '@tidypath/core';
+import { api } from '../../api/client';
 import { sampleJob, show } from '../../../testing/show';
 import type { PlannedView } from '../../compute/messages';
 import { OperationCard } from './OperationCard';
 import { ValueEditor } from './ValueEditor';
 import type { Field } from './sentences/types';
+
+jest.mock('../../api/client', () => ({
+  ...jest.requireActual('../../api/client'),
+  api: { keep: jest.fn(), shelf: jest.fn() },
+}));
+const fake = jest.mocked(api);
+beforeEach(() => fake.keep.mockResolvedValue({ saved: true, version: 1 } as never));
 
 const planned = (more: Partial<PlannedView> = {}): PlannedView => ({
   operationId: 'o2',
@@ -46,6 +54,17 @@ describe('an operation', () => {
     expect(screen.queryByTestId('gauge-chip')).toBeNull();
     fireEvent.press(screen.getByLabelText('2 Clear float pocket'));
     expect(onOpen).toHaveBeenCalled();
+  });
+
+  test('closed it shows what stops, what wants care, what waits, and a tool that changed in the rack', () => {
+    const told = [finding('no-operations', {}), finding('wall-rough', { operation: 'a', ra: 1, asked: 0.4, feed: 9 })];
+    card(sampleJob(), { open: false, planned: planned({ findings: told }), isToolStale: true });
+    expect(screen.getByLabelText('1 stop')).toHaveTextContent('▲1');
+    expect(screen.getByLabelText('1 care')).toHaveTextContent('◆1');
+    expect(screen.getByText(/changed in the rack/)).toBeTruthy();
+    screen.unmount();
+    card(sampleJob(), { open: false, planned: undefined });
+    expect(screen.getByLabelText('waits to be planned')).toBeTruthy();
   });
 
   test('closed it says how far its speeds are from the suggested, and into what that runs', () => {
@@ -198,6 +217,20 @@ describe('the field of a value', () => {
     expect((await screen.findAllByText(/does it: /, {}, { timeout: 20_000 })).length).toBeGreaterThan(0);
     fireEvent.press(screen.getByText(/T9 · 4 mm end mill/));
     expect(operationOf(watch).toolId).toBe('t9');
+  });
+
+  test('a size that no tool has is made on the spot, and kept', async () => {
+    const watch = jest.fn();
+    show(<Editor field={{ at: 'tool' }} watch={watch} />);
+    fireEvent.changeText(screen.getByTestId('size-finder'), '4');
+    fireEvent.press(screen.getByText(/^Take T9 4 mm end mill/));
+    expect(operationOf(watch).toolId).toBe('t9');
+    fireEvent.changeText(screen.getByTestId('size-finder'), '7');
+    fireEvent.press(screen.getByLabelText('Make 7 mm end mill'));
+    await waitFor(() => expect((watch.mock.lastCall![0] as Job).tools.at(-1)!.name).toBe('7 mm end mill'));
+    expect(fake.keep).toHaveBeenCalledWith('tools', 0, expect.objectContaining({ diameter: 7 }));
+    fireEvent.changeText(screen.getByTestId('size-finder'), 'wide');
+    expect(screen.queryByLabelText(/^Make /)).toBeNull();
   });
 
   test('the depth belongs to the part', () => {

@@ -1,6 +1,17 @@
 import { useState } from 'react';
 import { Button } from 'react-native-paper';
-import { Finding, LIES, Setup, formatLength, groundOf, meshText, readStl } from '@tidypath/core';
+import {
+  Finding,
+  LIES,
+  STOCK_AXES,
+  Setup,
+  formatLength,
+  groundOf,
+  meshText,
+  readStl,
+  stockSize,
+  withStockSize,
+} from '@tidypath/core';
 import { Card, Fields } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
 import { FindingCard } from '../../ui/FindingCard';
@@ -14,6 +25,9 @@ type Stock = Setup['stock'];
 /** Its lengths. */
 type Length = 'left' | 'right' | 'front' | 'back' | 'top' | 'bottom' | 'diameter' | 'bore' | 'corner';
 
+/** A block of the part's own size. */
+const NOTHING_MORE = { left: 0, right: 0, front: 0, back: 0, top: 0, bottom: 0 } as Stock;
+
 interface Props {
   setup: Setup;
   set: (more: Partial<Setup>, tag?: string) => void;
@@ -23,7 +37,7 @@ interface Props {
 export function StockCard({ setup, set }: Props) {
   const { job } = useJob();
   const { unit } = job;
-  const { stock } = groundOf(job, setup, partModel);
+  const { stock, model } = groundOf(job, setup, partModel);
   const { shape, lies } = setup.stock;
   const isBar = shape === 'round' || shape === 'tube';
   const isShaped = shape !== 'as left' && shape !== 'casting';
@@ -57,6 +71,24 @@ export function StockCard({ setup, set }: Props) {
         ]}
       />
       {shape === 'casting' && <CastingFields stock={setup.stock} onStock={setStock} />}
+      {shape === 'box' && model.outline.length > 0 && (
+        <Fields>
+          {STOCK_AXES.map((axis) => (
+            <LengthField
+              key={axis}
+              label={`${axis} over all`}
+              value={stockSize(setup.stock, axis, model.bounds, model.thickness)}
+              unit={unit}
+              min={stockSize(NOTHING_MORE, axis, model.bounds, model.thickness)}
+              max={5000}
+              testID={`stock-${axis}`}
+              onChange={(mm) =>
+                set({ stock: withStockSize(setup.stock, axis, mm, model.bounds, model.thickness) }, `stock-${axis}`)
+              }
+            />
+          ))}
+        </Fields>
+      )}
       {isShaped && (
         <Txt kind="small" tone="quiet">
           More than the part, on each side

@@ -6,6 +6,7 @@ import { Txt } from '../../../ui/Txt';
 import { useAdvice } from '../../../ui/cutting/useAdvice';
 import { useShop } from '../../../ui/cutting/useShop';
 import { ToolLine } from '../../../ui/ToolLine';
+import { SizeFinder } from './SizeFinder';
 import type { EditorProps } from './types';
 
 /** The rack for this operation: advised tools first with their reasons, then the rest that can, then what to buy. */
@@ -40,6 +41,14 @@ export function ToolEditor({ job, operation, edit }: EditorProps) {
         <Txt kind="small" testID="buy">
           ◆ Nothing in the rack does all of it. To buy: {advised.buy}.
         </Txt>
+      )}
+      {kind && (
+        <SizeFinder
+          kind={kind}
+          tools={all}
+          unit={job.unit}
+          onTake={(tool) => edit((j) => changeTool(j, operation.id, tool))}
+        />
       )}
       {ranked.map((r) => (
         <ToolLine
