@@ -2,7 +2,7 @@ import { radians } from '../quantity/units';
 import { boldestChip, chipRoomShare } from '../cutting/cut';
 import { deepestInOne } from '../cutting/holes';
 import { Motions } from '../path/motions';
-import { Section } from '../program/write/writer';
+import { Section } from '../program/write/step';
 import { Code, DataOf, Finding, finding } from '../quantity/finding';
 import { Material } from '../shop/material';
 import { Tool, formOf, isAxial, isBeam } from '../shop/tool';

@@ -1,6 +1,6 @@
 import { Finding, finding } from '../quantity/finding';
 import { MOVE, Motions } from '../path/motions';
-import { Section } from '../program/write/writer';
+import { Section } from '../program/write/step';
 import { Samples } from '../simulate/samples';
 
 /** What one operation did in the proof. */

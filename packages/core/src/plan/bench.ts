@@ -4,7 +4,7 @@ import { LevelAsk, Levelled, levelFeed } from '../judge/level';
 import { Probe, probeAt } from '../stock/height/probe';
 import { Job, Setup } from '../document/job';
 import { Waiting } from '../operation/operation';
-import { Section } from '../program/write/writer';
+import { Section } from '../program/write/step';
 import { hashOf } from '../quantity/hash';
 import { Piece } from '../stock/height/height-stock';
 import { Moment, Playback } from '../simulate/playback';

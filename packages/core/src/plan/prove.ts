@@ -22,7 +22,7 @@ import { Probed, gridAround } from '../stock/height/probe';
 import { otherTools } from '../judge/called';
 import { differences } from '../judge/differs';
 import { StepFigures, idleSteps, idleTools, stepsOf } from '../judge/steps';
-import { Program, Section } from '../program/write/writer';
+import { Program, Section } from '../program/write/step';
 import { Grid, HeightField, copyField } from '../stock/height/field';
 import { Job, Setup } from '../document/job';
 import { back, middleOf } from '../part/plate/side';

@@ -2,4 +2,4 @@
 export { Lines } from './read/lines';
 export { type ReadOptions, readProgram } from './read/reader';
 export { type CalledTool, calledTools } from './read/remarks';
-export type { Section } from './write/writer';
+export type { Section } from './write/step';

@@ -4,7 +4,7 @@ import { Tool } from '../../shop/tool';
 import { Job, Setup } from '../../document/job';
 import type { BenchWork } from '../../plan/bench';
 import { PlanCache, planFindings, planSteps, postSetup } from '../../plan/pipeline';
-import type { Section } from '../../program/write/writer';
+import type { Section } from '../../program/write/step';
 import { ProofRun, joinPrograms, leftBefore } from '../../plan/prove';
 import type { Piece } from '../../stock/height/height-stock';
 import { Barred, proposeRoute } from './propose';

@@ -1,0 +1,142 @@
+import { MM_PER_INCH } from '../../quantity/units';
+import { Controller } from '../../shop/controller';
+import { programmedPath } from '../read/compensation';
+import { ARC_CW, Compensation, LINE, Path, RAPID, sweepOf } from '../../path/path';
+import { WriteOptions } from './step';
+
+/** An arc shorter than this is written as a straight, so that rounding cannot turn it into a full circle, mm. */
+const SHORTEST_ARC = 0.01;
+
+/** A number as a control reads it: always with a decimal point, never "-0". */
+export function numberText(value: number, digits: number): string {
+  const fixed = value.toFixed(digits);
+  const trimmed = fixed.includes('.') ? fixed.replace(/0+$/, '') : `${fixed}.`;
+  return /^-0?\.?0*$/.test(trimmed) ? '0.' : trimmed;
+}
+
+/** Text without what a control's own memory would not hold. */
+export const plainText = (text: string) =>
+  text
+    .normalize('NFKD')
+    .replace(/[^\x20-\x7e]/g, '')
+    .replace(/[()%;]/g, '');
+
+/** Blocks of a program as they are written: what a control still knows is not said again. */
+export class Blocks {
+  readonly lines: string[] = [];
+  private n = 0;
+  private last: Record<string, string> = {};
+  private at = { x: NaN, y: NaN, z: NaN };
+  /** Register of the diameter of the tool in the spindle. */
+  diameterOffset = 0;
+
+  constructor(
+    readonly controller: Controller,
+    readonly options: WriteOptions,
+  ) {}
+
+  private get decimals() {
+    return this.options.unit === 'mm' ? this.controller.decimals.mm : this.controller.decimals.inch;
+  }
+
+  private scaled(mm: number): number {
+    return Number((this.options.unit === 'mm' ? mm : mm / MM_PER_INCH).toFixed(this.decimals));
+  }
+
+  length(mm: number): string {
+    return numberText(this.scaled(mm), this.decimals);
+  }
+
+  feedText(mmPerMin: number): string {
+    return numberText(this.options.unit === 'mm' ? mmPerMin : mmPerMin / MM_PER_INCH, this.controller.decimals.feed);
+  }
+
+  block(text: string): void {
+    if (!this.options.lineNumbers || text.startsWith('%') || text.startsWith('O')) this.lines.push(text);
+    else this.lines.push(`N${(this.n += this.controller.lineNumbers.step)} ${text}`);
+  }
+
+  comment(text: string): void {
+    const { open, close, upperCase } = this.controller.comment;
+    const plain = plainText(
+      text.normalize('NFKD').replace(/[“”„]/g, '"').replace(/[’‘]/g, "'").replace(/[–—]/g, '-').replace(/°/g, ' DEG'),
+    );
+    this.lines.push(`${open}${upperCase ? plain.toUpperCase() : plain}${close}`);
+  }
+
+  private word(letter: string, text: string): string {
+    if (this.last[letter] === text) return '';
+    this.last[letter] = text;
+    return letter + text;
+  }
+
+  join(words: string[]): void {
+    const text = words.filter(Boolean).join(' ');
+    if (text) this.block(text);
+  }
+
+  private compensationWord(to: Compensation): string {
+    return to === 'off' ? 'G40' : `${to === 'left' ? 'G41' : 'G42'} D${this.diameterOffset}`;
+  }
+
+  move(code: string, x: number, y: number, z: number, tail: string[], switching = ''): void {
+    const words = [
+      this.word('X', this.length(x)),
+      this.word('Y', this.length(y)),
+      Number.isNaN(z) ? '' : this.word('Z', this.length(z)),
+    ];
+    if (words.every((w) => !w) && tail.every((w) => !w.startsWith('I'))) return;
+    const g = this.last.G === code ? '' : code;
+    this.last.G = code;
+    this.join([g, switching, ...words, ...tail]);
+    this.at = { x, y, z };
+  }
+
+  private arc(kind: number, x: number, y: number, z: number, cx: number, cy: number, feed: string): void {
+    if (Math.hypot(x - cx, y - cy) < SHORTEST_ARC / 2) return;
+    const sweep = sweepOf(kind, this.at.x, this.at.y, x, y, cx, cy);
+    const radius = Math.hypot(x - cx, y - cy);
+    if (Math.abs(sweep) * radius < SHORTEST_ARC) return this.move('G1', x, y, z, [feed]);
+    const digits = this.decimals;
+    const i = numberText(this.scaled(cx) - this.scaled(this.at.x), digits);
+    const j = numberText(this.scaled(cy) - this.scaled(this.at.y), digits);
+    this.move(kind === ARC_CW ? 'G2' : 'G3', x, y, z, [`I${i}`, `J${j}`, feed]);
+  }
+
+  /** @param reached called with the height after every straight at feed */
+  path(whole: Path, reached?: (z: number) => void): void {
+    const path = programmedPath(whole);
+    for (let i = 0; i < path.count; i++) {
+      this.step(path, i, path.z[i]);
+      if (path.kind[i] === LINE) reached?.(path.z[i]);
+    }
+  }
+
+  /** One move of a path, ending at height `z`; NaN for machines without one. */
+  step(path: Path, i: number, z: number): void {
+    const [x, y] = [path.x[i], path.y[i]];
+    if (path.kind[i] === RAPID) return this.move('G0', x, y, z, []);
+    const feed = this.word('F', this.feedText(path.feed[i]));
+    const switched = path.compensation.find((c) => c.move === i);
+    if (path.kind[i] === LINE) this.move('G1', x, y, z, [feed], switched && this.compensationWord(switched.to));
+    else this.arc(path.kind[i], x, y, z, path.cx[i], path.cy[i], feed);
+    if (feed && !this.lines[this.lines.length - 1].includes(feed)) this.last.F = '';
+  }
+
+  /** Takes a place as known, so that its words are not written again. */
+  stands(x: number, y: number, z: number): void {
+    this.at = { x, y, z };
+    Object.assign(this.last, { X: this.length(x), Y: this.length(y), Z: this.length(z) });
+  }
+
+  /** The same after a rapid, with nothing else known. */
+  standsAfterRapid(x: number, y: number, z: number): void {
+    this.last = { G: 'G0' };
+    this.stands(x, y, z);
+  }
+
+  /** After anything that changes modal state, write every word again. */
+  forget(): void {
+    this.last = {};
+  }
+}

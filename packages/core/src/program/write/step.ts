@@ -1,0 +1,49 @@
+import { LengthUnit } from '../../quantity/units';
+import { Coolant } from '../../machine/machine';
+import { Finding } from '../../quantity/finding';
+import { Tool } from '../../shop/tool';
+import { DrillCycle } from '../../operation/operation';
+import { Path } from '../../path/path';
+
+/** One operation ready to be written; coordinates already relative to the work zero. */
+export interface Step {
+  operationId: string;
+  name: string;
+  tool: Tool;
+  rpm: number;
+  coolant: Coolant;
+  path: Path;
+  cycle?: DrillCycle;
+  /** Seconds a beam stands where it pierces. */
+  pierce?: number;
+}
+
+export interface WriteOptions {
+  name: string;
+  number: number;
+  unit: LengthUnit;
+  workOffset: string;
+  lineNumbers: boolean;
+}
+
+/** From a line of the program on, an operation. */
+export interface Section {
+  line: number;
+  operationId: string;
+}
+
+export interface Program {
+  fileName: string;
+  text: string;
+  /** Tool numbers it uses, in order. */
+  tools: number[];
+  /** From this line (counted from 1) the program belongs to this operation. */
+  sections: Section[];
+}
+
+export interface Written {
+  programs: Program[];
+  findings: Finding[];
+}
+
+export const spindleWord = (step: Step) => (step.cycle?.kind === 'tap-left' ? 'M4' : 'M3');
