@@ -16,6 +16,7 @@ jest.mock('./src/compute/engine', () => ({
     nextSeq: () => 1,
     send: () => {},
     advise: async (job, featureId, rack) => require('@tidypath/core').adviseTools(job, featureId, rack),
+    drawing: async (text, options) => require('@tidypath/core').importDrawing(text, options),
   },
 }));
 

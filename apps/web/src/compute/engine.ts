@@ -1,4 +1,4 @@
-import type { Advised, Job, LevelAsk, Probe, Proposal, Tool } from '@tidypath/core';
+import type { Advised, ImportOptions, Imported, Job, LevelAsk, Probe, Proposal, Tool } from '@tidypath/core';
 import type { Answer, LevelledView, Request } from './messages';
 
 type Listener = (answer: Answer) => void;
@@ -40,7 +40,7 @@ class Engine {
         if (found === undefined && answer.type !== 'failed') return;
         stop();
         if (found !== undefined) resolve(found);
-        else reject(new Error('The computation stopped'));
+        else reject(new Error(answer.type === 'failed' ? answer.message : 'The computation stopped'));
       });
       this.send(request);
     });
@@ -57,6 +57,13 @@ class Engine {
   propose(job: Job, setupId: string, rack: Tool[]): Promise<Proposal> {
     return this.ask({ type: 'propose', seq: this.nextSeq(), job, setupId, rack }, (a) =>
       a.type === 'proposed' ? a.proposal : undefined,
+    );
+  }
+
+  /** What a drawing holds, read beside the page. */
+  drawing(text: string, options: ImportOptions): Promise<Imported> {
+    return this.ask({ type: 'drawing', seq: this.nextSeq(), text, options }, (a) =>
+      a.type === 'drawn' ? a.imported : undefined,
     );
   }
 

@@ -8,6 +8,7 @@ import {
   Setup,
   Tool,
   adviseTools,
+  importDrawing,
   joinPrograms,
   provenRoute,
 } from '@tidypath/core';
@@ -149,6 +150,10 @@ function answer(data: Request): void | Promise<void> {
         seq: data.seq,
         advised: adviseTools(data.job, data.featureId, data.rack),
       });
+    case 'drawing': {
+      const imported = importDrawing(data.text, data.options);
+      return scope.postMessage({ type: 'drawn', seq: data.seq, imported });
+    }
     case 'propose':
       return propose(data.seq, data.job, data.setupId, data.rack);
     case 'watch':

@@ -4,6 +4,8 @@ import type {
   CalledTool,
   Clock,
   Finding,
+  ImportOptions,
+  Imported,
   Job,
   LevelAsk,
   Measure,
@@ -117,6 +119,8 @@ export type Request =
   /** Asks for the stock as it was left, as a file. */
   | { type: 'stl'; seq: number }
   | { type: 'advise'; seq: number; job: Job; featureId: string; rack: Tool[] }
+  /** Reads a drawing. */
+  | { type: 'drawing'; seq: number; text: string; options: ImportOptions }
   | { type: 'propose'; seq: number; job: Job; setupId: string; rack: Tool[] }
   /** Holds the number of the question whose answer is awaited, seen by the worker while it computes. */
   | { type: 'watch'; awaited: Int32Array }
@@ -133,5 +137,6 @@ export type Answer =
   | { type: 'cancelled'; seq: number }
   | { type: 'moment'; seq: number; moment: Moment; height: Float32Array }
   | { type: 'advised'; seq: number; advised: Advised }
+  | { type: 'drawn'; seq: number; imported: Imported }
   | { type: 'proposed'; seq: number; proposal: Proposal }
   | { type: 'failed'; seq: number; message: string };

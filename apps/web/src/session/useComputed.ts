@@ -55,7 +55,7 @@ const keyOf = (job: Job, setupId: string, other?: { key: string }) =>
   hashOf({ ...job, note: '', unit: '', setupId, other: other?.key });
 
 /** Answers that are for whoever asked, not about the job as a whole. */
-const ELSEWHERE = ['moment', 'advised', 'proposed', 'levelled', 'probed', 'stl'] as const;
+const ELSEWHERE = ['moment', 'advised', 'drawn', 'proposed', 'levelled', 'probed', 'stl'] as const;
 type Own = Exclude<Answer, { type: (typeof ELSEWHERE)[number] }>;
 type Outcome = Exclude<Own, { type: 'planning' | 'progress' }>;
 const isOwn = (answer: Answer): answer is Own => !(ELSEWHERE as readonly string[]).includes(answer.type);

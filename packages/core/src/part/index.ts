@@ -1,5 +1,5 @@
 /** What the apps, the command line and the tests may use of this floor. */
-export { IMPORT_DEFAULTS, importDrawing } from './drawing/drawing';
+export { IMPORT_DEFAULTS, importDrawing, type Imported, type ImportOptions } from './drawing/drawing';
 export {
   Feature,
   type Limited,

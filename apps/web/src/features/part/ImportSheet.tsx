@@ -1,6 +1,7 @@
-import { useMemo, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Button } from 'react-native-paper';
-import { Feature, IMPORT_DEFAULTS, LengthUnit, hasStop, importDrawing } from '@tidypath/core';
+import { Feature, IMPORT_DEFAULTS, ImportOptions, Imported, LengthUnit, hasStop } from '@tidypath/core';
+import { engine } from '../../compute/engine';
 import { Row } from '../../ui/Card';
 import { Choices, UNITS, plainOptions } from '../../ui/Choices';
 import { counted } from '../../ui/counted';
@@ -20,15 +21,36 @@ interface Props {
   onClose: () => void;
 }
 
+/** A drawing as it is read in the worker; what it was before stays until it has been read anew. */
+function useDrawing(text: string | undefined, { unit, tolerance, bridge, thickness }: ImportOptions) {
+  const [read, setRead] = useState<{ of?: string; found?: Imported; failed?: string }>({});
+  useEffect(() => {
+    if (text === undefined) return;
+    let isWanted = true;
+    const take = (more: { found?: Imported; failed?: string }) => isWanted && setRead({ of: text, ...more });
+    engine.drawing(text, { unit, tolerance, bridge, thickness }).then(
+      (found) => take({ found }),
+      (error: Error) => take({ failed: error.message }),
+    );
+    return () => void (isWanted = false);
+  }, [text, unit, tolerance, bridge, thickness]);
+  return read.of === text ? read : {};
+}
+
 /** What a drawing holds before it is taken in: units when it names none, gaps closed only when told. */
 export function ImportSheet({ file, unit, thickness, onTake, onClose }: Props) {
   const [assumed, setAssumed] = useState<LengthUnit>(unit);
   const [bridge, setBridge] = useState(0);
-  const found = useMemo(
-    () => file && importDrawing(file.text, { ...IMPORT_DEFAULTS, unit: assumed, bridge, thickness }),
-    [file, assumed, bridge, thickness],
-  );
-  if (!file || !found) return null;
+  const { found, failed } = useDrawing(file?.text, { ...IMPORT_DEFAULTS, unit: assumed, bridge, thickness });
+  if (!file) return null;
+  if (!found)
+    return (
+      <Sheet title={file.name} open onClose={onClose}>
+        <Txt live tone={failed ? 'danger' : 'ink'}>
+          {failed ? `▲ The drawing could not be read: ${failed}` : 'Reading the drawing …'}
+        </Txt>
+      </Sheet>
+    );
   const closed = found.features.filter((f) => f.shape.type === 'chain' && f.shape.closed).length;
   return (
     <Sheet title={file.name} open onClose={onClose}>

@@ -172,32 +172,33 @@ describe('taking in a drawing', () => {
     return onTake;
   };
 
-  test('gaps are listed and closed only when told', () => {
+  test('gaps are listed and closed only when told', async () => {
     const onTake = sheet(open);
-    expect(screen.getByTestId('import-summary')).toHaveTextContent(/0 closed outlines, 1 open curve, 1 gap\./);
+    expect(await screen.findByTestId('import-summary')).toHaveTextContent(/0 closed outlines, 1 open curve, 1 gap\./);
     expect(screen.getByTestId('finding-gap')).toBeTruthy();
     type('Close gaps up to', '0.5');
-    expect(screen.getByTestId('import-summary')).toHaveTextContent(/1 closed outline, 0 open curves, 0 gaps/);
+    await screen.findByText(/1 closed outline, 0 open curves, 0 gaps/);
     fireEvent.press(screen.getByText('Take it in'));
     expect(onTake.mock.lastCall![0][0].meaning).toBe('outline');
   });
 
-  test('the drawing is shown before it is taken, what is to be looked at with it', () => {
+  test('the drawing is shown before it is taken, what is to be looked at with it', async () => {
     sheet(open);
-    expect(screen.getByTestId('drawing-picture')).toBeTruthy();
+    expect(await screen.findByTestId('drawing-picture')).toBeTruthy();
   });
 
-  test('the unit is asked for only when the drawing names none', () => {
+  test('the unit is asked for only when the drawing names none', async () => {
     const onTake = sheet(open);
-    fireEvent.press(screen.getByText('inch'));
+    fireEvent.press(await screen.findByText('inch'));
     type('Close gaps up to', '15');
+    await screen.findByText(/0 gaps/);
     fireEvent.press(screen.getByText('Take it in'));
     expect(onTake.mock.lastCall![0][0].shape.vertices[1].x).toBeCloseTo(50 * 25.4, 6);
   });
 
-  test('a file that is no drawing is told, and cannot be taken in', () => {
+  test('a file that is no drawing is told, and cannot be taken in', async () => {
     const onTake = sheet('this is no drawing');
-    expect(screen.getByTestId('finding-dxf-empty')).toBeTruthy();
+    expect(await screen.findByTestId('finding-dxf-empty')).toBeTruthy();
     fireEvent.press(screen.getByText('Take it in'));
     expect(onTake).not.toHaveBeenCalled();
   });
