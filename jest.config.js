@@ -12,6 +12,7 @@ module.exports = {
     { ...node, displayName: 'core', rootDir: 'packages/core' },
     { ...node, displayName: 'cli', rootDir: 'packages/cli' },
     { ...node, displayName: 'server', rootDir: 'apps/server' },
+    { ...node, displayName: 'safe', rootDir: 'tests/safe', setupFiles: [require.resolve('reflect-metadata')] },
     {
       displayName: 'web',
       preset: 'jest-expo/ios',

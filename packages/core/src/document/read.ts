@@ -1,5 +1,5 @@
 import { Finding, finding } from '../quantity/finding';
-import { checked } from '../quantity/validate';
+import { checked, misshapen } from '../quantity/validate';
 import { FORMAT_VERSION, Job } from './job';
 import { ShelfName, ShopItems, readItem } from '../shop/shelves';
 import { MIGRATIONS, carriedItem, itemFormat } from './migrations';
@@ -31,6 +31,22 @@ function paramFindings(job: Job, kinds: StoredKind[]): Finding[] {
       }));
     }),
   );
+}
+
+/** Things that are told apart by their id, and are not. */
+function sameIds({ tools, part, setups }: Job): Finding[] {
+  const lists: [string, { id: string }[]][] = [
+    ['tools', tools],
+    ['part.features', part.features],
+    ['setups', setups],
+    ['operations', setups.flatMap((s) => s.operations)],
+    ...setups.map((s, i): [string, { id: string }[]] => [`setups.${i}.fixtures`, s.fixtures]),
+  ];
+  return lists.flatMap(([field, list]) => {
+    const seen = new Set<string>();
+    const twice = list.find(({ id }) => seen.has(id) || !seen.add(id));
+    return twice ? [finding('id-twice', { field, id: twice.id }, { field })] : [];
+  });
 }
 
 function isObject(value: unknown): value is Record<string, unknown> {
@@ -71,9 +87,12 @@ function migrated(data: Record<string, unknown>): { data: Record<string, unknown
  */
 export function readJob(value: unknown, kinds: StoredKind[]): { job?: Job; findings: Finding[] } {
   if (!isObject(value)) return { findings: [finding('not-a-job', {})] };
+  const shape = misshapen(value);
+  if (shape) return { findings: [shape] };
   const forward = migrated(value);
   if ('finding' in forward) return { findings: [forward.finding] };
   const findings = checked(Job, forward.data);
+  if (findings.length === 0) findings.push(...sameIds(forward.data as unknown as Job));
   if (findings.length === 0) findings.push(...paramFindings(forward.data as unknown as Job, kinds));
   if (findings.length > 0) return { findings: findings.slice(0, MOST) };
   return { job: forward.data as unknown as Job, findings: [] };

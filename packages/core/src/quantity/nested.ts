@@ -4,9 +4,27 @@ import { ArrayMaxSize, ArrayMinSize, IsArray, IsDefined, IsObject, ValidateNeste
 
 type Classes = Parameters<typeof Type>[1];
 
+/** A checked object or list in a described class. */
+interface Inner {
+  key: string;
+  type: () => new () => object;
+  /** Entries of a list; undefined for an object. */
+  most?: number;
+}
+
+const INNER = new WeakMap<object, Inner[]>();
+
+function note(target: object, inner: Inner): void {
+  INNER.set(target, [...(INNER.get(target) ?? []), inner]);
+}
+
+/** What a described class holds that is described itself. */
+export const innerOf = (type: new () => object): Inner[] => INNER.get(type.prototype as object) ?? [];
+
 /** A field that holds another checked object, and must be there; an empty list is no object. */
 export function Nested(type: () => new () => object) {
   return (target: object, key: string) => {
+    note(target, { key, type });
     IsDefined()(target, key);
     IsObject()(target, key);
     ValidateNested()(target, key);
@@ -27,6 +45,7 @@ export function OneOf(subTypes: NonNullable<NonNullable<Classes>['discriminator'
 /** A list of checked objects, of so many entries. */
 export function ListOf(type: () => new () => object, most: number, least = 0) {
   return (target: object, key: string) => {
+    note(target, { key, type, most });
     Type(type)(target, key);
     ValidateNested({ each: true })(target, key);
     ArrayMaxSize(most)(target, key);

@@ -34,6 +34,26 @@ export const DOCUMENT = {
     (d) => `Values lie more than ${d.deepest} deep in each other`,
     'Choose another file, or one that holds less',
   ),
+  'too-many-fields': stop<{ count: number; most: number }>(
+    (d) => `An object has ${d.count} fields; none that is known has more than ${d.most}`,
+    'Choose another file, or take out what does not belong there',
+  ),
+  'list-too-long': stop<{ field: string; count: number; most: number }>(
+    (d) => `${d.field} holds ${d.count} entries; at most ${d.most} are taken`,
+    'Divide it',
+  ),
+  'list-in-list': stop<{ field: string }>(
+    (d) => `${d.field} holds a list where one of its entries should stand`,
+    'Correct the file, or take it out again where it came from',
+  ),
+  'reserved-field': stop<{ field: string }>(
+    (d) => `A field is called “${d.field}”, which no document may hold`,
+    'Take it out of the file',
+  ),
+  'id-twice': stop<{ field: string; id: string }>(
+    (d) => `Two of ${d.field} are called “${d.id}”: they could not be told apart`,
+    'Give one of them another id',
+  ),
   'too-many-values': stop<{ millions: number }>(
     (d) => `The file holds more than ${d.millions} million values`,
     'Choose another file, or one that holds less',
