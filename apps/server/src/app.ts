@@ -4,6 +4,9 @@ import compression from 'compression';
 import express, { ErrorRequestHandler, Express, RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
+import { Served, knownAddresses } from './guard/addresses';
+import { Door } from './guard/door';
+import { doorRoutes, onlyKnown } from './guard/routes';
 import { jobRoutes } from './jobs/routes';
 import { shopRoutes } from './shop/routes';
 import type { JobStore } from './jobs/store';
@@ -15,7 +18,11 @@ const headers = helmet({
   contentSecurityPolicy: {
     directives: {
       defaultSrc: ["'self'"],
-      scriptSrc: ["'self'", "'unsafe-inline'", "'wasm-unsafe-eval'"],
+      scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+      objectSrc: ["'none'"],
+      baseUri: ["'none'"],
+      formAction: ["'self'"],
+      frameAncestors: ["'none'"],
       scriptSrcAttr: ["'none'"],
       styleSrc: ["'self'", "'unsafe-inline'"],
       imgSrc: ["'self'", 'data:', 'blob:'],
@@ -42,30 +49,66 @@ const sameSite: RequestHandler = (req, res, next) => {
 };
 
 function errors(log: Logger): ErrorRequestHandler {
-  return (error: { status?: number; type?: string }, req, res, _next) => {
-    const status = error.status && error.status >= 400 && error.status < 500 ? error.status : 500;
-    if (status === 500) log.error({ err: error, path: req.path }, 'request failed');
-    const told: Record<number, string> = { 400: 'The request cannot be read', 413: 'The request is larger than 16 MB' };
+  return (error: { status?: number; code?: string }, req, res, _next) => {
+    const isFull = /^(SQLITE_FULL|ENOSPC)/.test(error.code ?? '');
+    const status = isFull ? 507 : error.status && error.status >= 400 && error.status < 500 ? error.status : 500;
+    if (status >= 500) log.error({ err: error, path: req.path }, 'request failed');
+    const told: Record<number, string> = {
+      400: 'The request cannot be read',
+      413: 'The request is larger than 16 MB',
+      507: 'the disk of the server is full; nothing was saved',
+    };
     res.status(status).json({
       error:
-        told[status] ?? (status === 500 ? 'Something went wrong here; nothing was saved' : 'The request is refused'),
+        told[status] ??
+        (status === 500 ? 'something went wrong at the server; nothing was saved' : 'The request is refused'),
     });
   };
 }
 
+/** What the pages may ask of a device: nothing. */
+const permissions: RequestHandler = (_req, res, next) => {
+  res.setHeader('Permissions-Policy', 'camera=(), microphone=(), geolocation=(), usb=(), serial=(), payment=()');
+  next();
+};
+
+/** Answers of the API are nobody's to keep. */
+const notKept: RequestHandler = (_req, res, next) => {
+  res.setHeader('Cache-Control', 'no-store');
+  next();
+};
+
+/** How it is reached, and whether a phrase is asked for. */
+export interface Entrance {
+  served: Served;
+  /** Who comes from beyond this machine has to pass it. */
+  door?: Door;
+}
+
+const ON_THIS_MACHINE: Entrance = { served: { host: '127.0.0.1', names: [] } };
+
 /** The whole server: the API under /api, the exported web app for everything else. */
-export function createApp(stores: { jobs: JobStore; shop: ShopStore }, webFolder: string, log: Logger): Express {
+export function createApp(
+  stores: { jobs: JobStore; shop: ShopStore },
+  webFolder: string,
+  log: Logger,
+  { served, door }: Entrance = ON_THIS_MACHINE,
+): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.use(headers, compression());
-  app.use('/api', sameSite, express.json({ limit: LARGEST_BODY }));
+  app.use(headers, permissions, knownAddresses(served), compression());
+  app.use('/api', notKept, sameSite, express.json({ limit: LARGEST_BODY }));
   app.get('/api/health', (_req, res) => void res.json({ ok: true }));
+  if (door) app.use('/api/door', doorRoutes(door)).use('/api', onlyKnown(door));
+  else app.get('/api/door', (_req, res) => void res.json(null));
   app.use('/api/jobs', jobRoutes(stores.jobs));
   app.use('/api/shop', shopRoutes(stores.shop));
   app.use('/api', (_req, res) => void res.status(404).json({ error: 'There is nothing here' }));
   app.use(
     express.static(webFolder, {
       index: false,
+      // The checkout may lie below a folder whose name begins with a dot; nothing in it does.
+      dotfiles: 'allow',
       maxAge: '1h',
       setHeaders: (res, path) =>
         void (path.includes('_expo') && res.setHeader('Cache-Control', 'public, max-age=31536000, immutable')),
@@ -76,7 +119,7 @@ export function createApp(stores: { jobs: JobStore; shop: ShopStore }, webFolder
     if (req.method !== 'GET' || !existsSync(page) || /\.[a-z0-9]+$/i.test(req.path))
       return void res.status(404).json({ error: 'There is nothing here' });
     res.setHeader('Cache-Control', 'no-cache');
-    res.sendFile(page, (error) => error && next(error));
+    res.sendFile('index.html', { root: webFolder, dotfiles: 'allow' }, (error) => error && next(error));
   });
   app.use(errors(log));
   return app;

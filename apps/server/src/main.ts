@@ -1,7 +1,12 @@
+import { readFileSync } from 'node:fs';
+import { createServer as createPlain } from 'node:http';
+import { createServer as createSecure } from 'node:https';
 import { join, resolve } from 'node:path';
 import { pino } from 'pino';
 import { createApp } from './app';
-import { openDb } from './db/open';
+import { Db, occupy, openDb } from './db/open';
+import { isLoopback, linkTo } from './guard/addresses';
+import { Door, SHORTEST_PHRASE } from './guard/door';
 import { seedDemo } from './jobs/demo';
 import { JobStore } from './jobs/store';
 import { ShopStore } from './shop/store';
@@ -13,13 +18,62 @@ const data = resolve(process.env.TIDYPATH_DATA ?? join(root, 'data'));
 const web = resolve(process.env.TIDYPATH_WEB ?? join(root, 'apps/web/dist'));
 const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
 
-const db = openDb(data);
+/** Says why it does not start, in one sentence, and ends. */
+function giveUp(error: unknown): never {
+  process.stderr.write(`${(error as Error).message}\n`);
+  process.exit(1);
+}
+
+/** The database of a folder, or one sentence about it. */
+function dbIn(folder: string): Db {
+  try {
+    occupy(folder);
+    return openDb(folder);
+  } catch (error) {
+    return giveUp(error);
+  }
+}
+
+/** A certificate or key, or one sentence about it. */
+function fileOf(path: string): Buffer {
+  try {
+    return readFileSync(path);
+  } catch (error) {
+    return giveUp(error);
+  }
+}
+
+const db = dbIn(data);
+const door = new Door(db);
+const phrase = process.env.TIDYPATH_PHRASE;
+if (phrase !== undefined) {
+  if (phrase.length < SHORTEST_PHRASE) giveUp(new Error(`A pass phrase needs at least ${SHORTEST_PHRASE} letters`));
+  door.setPhrase(phrase);
+}
+const isOpen = !isLoopback(host);
+if (isOpen && !door.hasPhrase)
+  giveUp(
+    new Error(
+      `It does not listen on ${host}, where others on the network reach it, without a pass phrase: start it once with TIDYPATH_PHRASE="…"`,
+    ),
+  );
 const jobs = new JobStore(db);
 const shop = new ShopStore(db);
 shop.seed();
 const seeded = seedDemo(jobs, join(root, 'demo/jobs'));
-const server = createApp({ jobs, shop }, web, log).listen(port, host, () => {
-  process.stdout.write(`Tidy Path is at http://${host}:${port}${seeded ? ` with ${seeded} demo jobs` : ''}\n`);
+const names = (process.env.TIDYPATH_NAMES ?? '').split(/[\s,]+/).filter(Boolean);
+const app = createApp({ jobs, shop }, web, log, { served: { host, names }, door: isOpen ? door : undefined });
+const { TIDYPATH_CERT: cert, TIDYPATH_KEY: key } = process.env;
+const certified = cert && key ? { cert: fileOf(cert), key: fileOf(key) } : undefined;
+const server = certified ? createSecure(certified, app) : createPlain(app);
+server.listen(port, host, () => {
+  process.stdout.write(
+    `Tidy Path is at ${linkTo(host, port, !!certified)}${seeded ? ` with ${seeded} demo jobs` : ''}\n`,
+  );
+  if (isOpen && !certified)
+    process.stdout.write(
+      'It speaks plain http: what devices send can be read on the way, and phones keep no copy for later\n',
+    );
 });
 server.on('error', (error: NodeJS.ErrnoException) => {
   process.stderr.write(

@@ -8,6 +8,7 @@ import { Slot } from 'expo-router';
 import { useColorScheme } from 'react-native';
 import { PaperProvider } from 'react-native-paper';
 import { SWRConfig } from 'swr';
+import { Door } from '../src/shell/Door';
 import { Shell } from '../src/shell/Shell';
 import { Icon, IconName } from '../src/ui/Icon';
 import { darkTheme, lightTheme } from '../src/theme/paper';
@@ -30,9 +31,11 @@ export default function RootLayout() {
   return (
     <PaperProvider theme={dark ? darkTheme : lightTheme} settings={ICONS}>
       <SWRConfig value={{ revalidateOnFocus: false, shouldRetryOnError: true, errorRetryInterval: 3000 }}>
-        <Shell>
-          <Slot />
-        </Shell>
+        <Door>
+          <Shell>
+            <Slot />
+          </Shell>
+        </Door>
       </SWRConfig>
     </PaperProvider>
   );

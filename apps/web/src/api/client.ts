@@ -1,3 +1,4 @@
+import { shut } from './shut';
 import type { Finding, Job, JobRow, JobSummary, Kept, SaveResult, ShelfName, ShopItems } from '@tidypath/core';
 
 /** An answer that was not the one hoped for, with the findings the server gave. */
@@ -24,7 +25,14 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
   if (response.status === 204) return undefined as T;
   const answer = await response.json().catch(() => ({}));
   if (response.ok || response.status === 409) return answer as T;
+  if (response.status === 401 && !path.startsWith('/door')) shut.close();
   throw new ApiError(answer.error ?? 'The server refused', response.status, answer.findings);
+}
+
+/** Devices that were let in, and which of them this is. */
+export interface Devices {
+  devices: { id: string; name: string; createdAt: string; seenAt: string }[];
+  here: string;
 }
 
 /** A save of something on a shelf that was taken, or one that came too late, with what stands there now. */
@@ -34,6 +42,11 @@ const at = (shelf: ShelfName, id: string) => `/shop/${shelf}/${encodeURIComponen
 
 /** The only place that talks to the server. */
 export const api = {
+  /** Knocks with the pass phrase of the shop. */
+  comeIn: (phrase: string, name: string) => call<void>('POST', '/door', { phrase, name }),
+  /** Nothing where the server asks nobody for a phrase. */
+  devices: () => call<Devices | null>('GET', '/door'),
+  showOut: (id: string) => call<void>('DELETE', `/door/${id}`),
   jobs: () => call<JobSummary[]>('GET', '/jobs'),
   job: (id: string) => call<JobRow>('GET', `/jobs/${id}`),
   /** Where a job is to be had as it is stored, readable or not. */

@@ -1,6 +1,7 @@
 /** Keys of everything SWR keeps. */
 export const KEYS = {
   jobs: 'jobs',
+  devices: 'devices',
   job: (id: string) => ['job', id] as const,
   shelf: (shelf: string) => ['shelf', shelf] as const,
   unread: (shelf: string) => ['unread', shelf] as const,

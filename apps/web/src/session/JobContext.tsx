@@ -9,8 +9,9 @@ import {
   useRef,
   useState,
 } from 'react';
-import { Job, Setup } from '@tidypath/core';
+import { Job, Setup, hashOf } from '@tidypath/core';
 import type { JobRow } from '@tidypath/core';
+import type { Draft } from './drafts';
 import { begin, change, redo, undo } from './history';
 import { Pace, useComputed } from './useComputed';
 import { useSaving } from './useSaving';
@@ -54,12 +55,24 @@ export function useCalmJob(): JobContextValue {
   return value;
 }
 
-export function JobProvider({ id, row, children }: { id: string; row: JobRow; children: ReactNode }) {
-  const [history, setHistory] = useState(() => begin(row.job));
+interface ProviderProps {
+  id: string;
+  row: JobRow;
+  /** What was not sent yet when this device last had it open. */
+  draft?: Draft;
+  children: ReactNode;
+}
+
+export function JobProvider({ id, row, draft: found, children }: ProviderProps) {
+  // A draft that arrived after all, though its answer did not, is no draft any more.
+  const [draft] = useState(() => (found && hashOf(found.job) !== hashOf(row.job) ? found : undefined));
+  const [history, setHistory] = useState(() =>
+    draft ? change(begin(row.job), draft.job, '', Date.now()) : begin(row.job),
+  );
   const job = history.present;
   const [setupId, chooseSetup] = useState('');
   const setup = job.setups.find((s) => s.id === setupId) ?? job.setups[0];
-  const saving = useSaving(id, row, job);
+  const saving = useSaving(id, { job: row.job, version: draft?.version ?? row.version }, job);
   const { computed, pace } = useComputed(useDeferredValue(job), setup.id);
 
   const edit = useCallback(

@@ -1,5 +1,5 @@
 import { Link, usePathname, useRouter } from 'expo-router';
-import { ReactNode, memo, useMemo } from 'react';
+import { ReactNode, memo, useEffect, useMemo, useState } from 'react';
 import { Linking, Pressable, View } from 'react-native';
 import { ActivityIndicator, Button, IconButton } from 'react-native-paper';
 import useSWR from 'swr';
@@ -10,18 +10,26 @@ import { usePalette, useWide } from '../theme/usePalette';
 import { Empty } from '../ui/Empty';
 import { FindingList } from '../ui/FindingList';
 import { Txt } from '../ui/Txt';
+import { Draft, draftOf } from './drafts';
 import { JobProvider, useCalmJob } from './JobContext';
 import { STAGES, STAGE_NAMES, Stage, stageStates } from './stages';
 import type { SaveState } from './useSaving';
 
-const SAVE_WORDS: Record<SaveState, string> = {
-  saved: 'saved',
-  saving: 'saving',
-  waiting: 'saving',
-  offline: '▲ not saved, trying again',
-  refused: '▲ changed elsewhere',
-  invalid: '▲ not saved: a value is out of range',
+const SAVE_WORDS: Record<SaveState, (why: string) => string> = {
+  saved: () => 'saved',
+  saving: () => 'saving',
+  waiting: () => 'saving',
+  offline: () => '▲ kept here, not sent: trying again',
+  failing: (why) => `▲ kept here, not sent: ${why}`,
+  refused: () => '▲ changed elsewhere',
+  invalid: (why) => `▲ not saved: ${why}`,
 };
+
+/** How the job stands with the server, and whether this device could keep what was not sent. */
+function saveWords({ state, why, forgets }: ReturnType<typeof useCalmJob>['saving']): string {
+  const words = SAVE_WORDS[state](why);
+  return forgets && state !== 'saved' ? `${words.replace('kept here, ', '')}; this device cannot keep it` : words;
+}
 
 const StageStrip = memo(function StageStrip({ id }: { id: string }) {
   const palette = usePalette();
@@ -93,6 +101,7 @@ const Header = memo(function Header({ id }: { id: string }) {
   const palette = usePalette();
   const router = useRouter();
   const { job, saving, undo, redo, canUndo, canRedo } = useCalmJob();
+  const words = saveWords(saving);
   return (
     <View role="banner" style={{ backgroundColor: palette.sheet, borderBottomWidth: 1, borderColor: palette.line }}>
       <View style={{ flexDirection: 'row', alignItems: 'center' }}>
@@ -102,13 +111,8 @@ const Header = memo(function Header({ id }: { id: string }) {
             {job.name}
           </Txt>
         </View>
-        <Txt
-          kind="small"
-          tone={saving.state === 'saved' ? 'quiet' : SAVE_WORDS[saving.state].startsWith('▲') ? 'danger' : 'quiet'}
-          live
-          testID="save-state"
-        >
-          {SAVE_WORDS[saving.state]}
+        <Txt kind="small" tone={words.startsWith('▲') ? 'danger' : 'quiet'} live testID="save-state">
+          {words}
         </Txt>
         <IconButton icon="undo" disabled={!canUndo} accessibilityLabel="Undo" onPress={undo} />
         <IconButton icon="redo" disabled={!canRedo} accessibilityLabel="Redo" onPress={redo} />
@@ -148,10 +152,16 @@ export function JobFrame({ id, children }: { id: string; children: ReactNode }) 
     revalidateOnReconnect: false,
     dedupingInterval: 0,
   });
+  const [draft, setDraft] = useState<{ of: string; draft?: Draft }>();
+  useEffect(() => {
+    let isWanted = true;
+    void draftOf(id).then((found) => isWanted && setDraft({ of: id, draft: found }));
+    return () => void (isWanted = false);
+  }, [id]);
   if (error && !data) return <NotOpened id={id} error={error as Error} />;
-  if (!data) return <ActivityIndicator style={{ flex: 1 }} accessibilityLabel="Opening the job" />;
+  if (!data || draft?.of !== id) return <ActivityIndicator style={{ flex: 1 }} accessibilityLabel="Opening the job" />;
   return (
-    <JobProvider key={id} id={id} row={data}>
+    <JobProvider key={id} id={id} row={data} draft={draft.draft}>
       <Header id={id} />
       {children}
     </JobProvider>

@@ -1,21 +1,31 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Job, JobRow } from '@tidypath/core';
 import { ApiError, api } from '../api/client';
+import { dropDraft, keepDraft } from './drafts';
 
-export type SaveState = 'saved' | 'saving' | 'waiting' | 'offline' | 'refused' | 'invalid';
+export type SaveState = 'saved' | 'saving' | 'waiting' | 'offline' | 'failing' | 'refused' | 'invalid';
 
 const PAUSE = 600;
-const RETRY = 4000;
+/** First wait before it is tried again, ms; each is twice the one before, up to the longest. */
+const RETRY = { first: 4000, most: 60_000 } as const;
 
-type Outcome = 'ready' | 'saving' | 'offline';
+type Outcome = 'ready' | 'saving' | 'offline' | 'failing';
 
-/** Saves a job by itself a moment after each change; a save that comes too late is told with the other version. */
-export function useSaving(id: string, row: JobRow, job: Job) {
+/**
+ * Saves a job by itself a moment after each change, and keeps what is not sent yet on this device; a save that comes too late is told with
+ * the other version.
+ * @param row the version the job started from, and what stands there
+ */
+export function useSaving(id: string, row: Pick<JobRow, 'job' | 'version'>, job: Job) {
   const [kept, setKept] = useState({ job: row.job, version: row.version });
   const [outcome, setOutcome] = useState<Outcome>('ready');
   /** A job the server would not take; it is not sent again until it changes. */
   const [invalid, setInvalid] = useState<Job>();
   const [conflict, setConflict] = useState<JobRow>();
+  /** Why the last save was not taken, and how often in a row it was not. */
+  const [why, setWhy] = useState('');
+  const [failures, setFailures] = useState(0);
+  const [forgets, setForgets] = useState(false);
   const pending = job !== kept.job && job !== invalid && !conflict;
 
   const save = useCallback(
@@ -25,11 +35,15 @@ export function useSaving(id: string, row: JobRow, job: Job) {
         const result = await api.save(id, version, sending);
         if (result.saved) setKept({ job: sending, version: result.version });
         else setConflict(result.current);
+        setFailures(0);
         setOutcome('ready');
       } catch (error) {
-        const refused = error instanceof ApiError && error.status >= 400;
-        if (refused) setInvalid(sending);
-        setOutcome(refused ? 'ready' : 'offline');
+        const { status = 0, message } = error as Partial<ApiError>;
+        const isBad = status >= 400 && status < 500 && status !== 401;
+        setWhy(message ?? '');
+        setFailures((n) => n + 1);
+        if (isBad) setInvalid(sending);
+        setOutcome(isBad ? 'ready' : status ? 'failing' : 'offline');
       }
     },
     [id],
@@ -37,17 +51,33 @@ export function useSaving(id: string, row: JobRow, job: Job) {
 
   useEffect(() => {
     if (!pending || outcome === 'saving') return;
-    const timer = setTimeout(() => void save(job, kept.version), outcome === 'offline' ? RETRY : PAUSE);
-    return () => clearTimeout(timer);
-  }, [pending, outcome, job, kept.version, save]);
+    const send = () => void save(job, kept.version);
+    const wait = outcome === 'ready' ? PAUSE : Math.min(RETRY.most, RETRY.first * 2 ** (failures - 1));
+    const timer = setTimeout(send, wait);
+    window.addEventListener('online', send);
+    return () => {
+      clearTimeout(timer);
+      window.removeEventListener('online', send);
+    };
+  }, [pending, outcome, failures, job, kept.version, save]);
+
+  const isUnsent = job !== kept.job;
+  useEffect(() => {
+    if (isUnsent) void keepDraft(id, { version: kept.version, job }).then((isKept) => setForgets(!isKept));
+    else void dropDraft(id);
+  }, [id, isUnsent, job, kept.version]);
 
   /** What leaving the page now would lose. */
   const unsaved = useRef<() => Promise<void>>(undefined);
   useEffect(() => {
     unsaved.current = pending && outcome !== 'saving' ? () => save(job, kept.version) : undefined;
   }, [pending, outcome, job, kept.version, save]);
+  const unsent = useRef(false);
   useEffect(() => {
-    const leave = (event: BeforeUnloadEvent) => unsaved.current && event.preventDefault();
+    unsent.current = isUnsent;
+  }, [isUnsent]);
+  useEffect(() => {
+    const leave = (event: BeforeUnloadEvent) => unsent.current && event.preventDefault();
     window.addEventListener('beforeunload', leave);
     return () => {
       window.removeEventListener('beforeunload', leave);
@@ -61,7 +91,7 @@ export function useSaving(id: string, row: JobRow, job: Job) {
     setConflict(undefined);
   }, []);
 
-  return { state: stateOf(outcome, pending, !!conflict, job === invalid), conflict, settle };
+  return { state: stateOf(outcome, pending, !!conflict, job === invalid), why, forgets, conflict, settle };
 }
 
 function stateOf(outcome: Outcome, pending: boolean, conflict: boolean, invalid: boolean): SaveState {

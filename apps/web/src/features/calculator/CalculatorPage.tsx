@@ -19,7 +19,7 @@ export function CalculatorPage() {
   const router = useRouter();
   const wide = useWide();
   const { tools, machines, materials } = useShop();
-  const { told, tell } = useTold();
+  const { told, tell, forgets } = useTold();
   const tool = tools.find((t) => t.id === told.toolId) ?? tools[0];
   const material = materials.find((m) => m.id === told.materialId) ?? materials[0];
   const machine = machines.find((m) => m.id === told.machineId) ?? machines[0];
@@ -61,6 +61,7 @@ export function CalculatorPage() {
   );
   return (
     <Page title="Calculator">
+      {forgets && <Txt kind="small">◆ This device cannot remember what you typed here.</Txt>}
       {headline}
       <View
         style={{ flexDirection: wide ? 'row' : 'column', gap: SPACE.m, alignItems: wide ? 'flex-start' : 'stretch' }}

@@ -52,15 +52,26 @@ function remembered(): Told {
   }
 }
 
+/** Whether this device could keep them: its storage may be full or forbidden. */
+function remember(told: Told): boolean {
+  try {
+    localStorage.setItem(KEY, JSON.stringify(told));
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 /** The calculator's fields, kept on this device, so that the second time starts where the first one stopped. */
 export function useTold() {
   const [told, setTold] = useState(remembered);
+  const [forgets, setForgets] = useState(false);
   useEffect(() => {
-    const timer = setTimeout(() => localStorage.setItem(KEY, JSON.stringify(told)), 300);
+    const timer = setTimeout(() => setForgets(!remember(told)), 300);
     return () => clearTimeout(timer);
   }, [told]);
   const tell = useCallback((more: Partial<Told>) => setTold((t) => ({ ...t, ...more })), []);
-  return { told, tell };
+  return { told, tell, forgets };
 }
 
 export interface Answered {

@@ -8,6 +8,7 @@ import { SPACE } from '../../theme/theme';
 import { useWide } from '../../theme/usePalette';
 import { Txt } from '../../ui/Txt';
 import { LinkCard } from '../../ui/LinkCard';
+import { Devices } from './Devices';
 import { UnreadItems } from '../../ui/UnreadItems';
 
 type Listed = 'machines' | 'materials' | 'holders' | 'controllers';
@@ -77,6 +78,7 @@ export function ShopPage() {
       <Shelf shelf="materials" />
       <Shelf shelf="holders" />
       <Shelf shelf="controllers" />
+      <Devices />
       <Txt kind="small" tone="quiet">
         The numbers are estimates. The machine maker’s limits, the tool maker’s data, your local safety codes and your
         supervisor decide.

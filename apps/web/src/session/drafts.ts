@@ -1,0 +1,61 @@
+import { createStore, del, get, set } from 'idb-keyval';
+import { Job, readJob } from '@tidypath/core';
+
+/** A job as somebody has it who could not send it yet, and the version it started from. */
+export interface Draft {
+  version: number;
+  job: Job;
+}
+
+const keyOf = (id: string) => `tidypath-draft-${id}`;
+let store: ReturnType<typeof createStore> | undefined;
+const database = () => (store ??= createStore('tidypath-drafts', 'drafts'));
+
+/** Writes at once, so that it stands though the page is killed the next moment; whether that could be. */
+function atOnce(id: string, draft: Draft): boolean {
+  try {
+    localStorage.setItem(keyOf(id), JSON.stringify(draft));
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/** Keeps a draft on this device: at once where it fits, and in a database of its own; false where neither can be. */
+export async function keepDraft(id: string, draft: Draft): Promise<boolean> {
+  const isKept = atOnce(id, draft);
+  try {
+    await set(id, draft, database());
+    return true;
+  } catch {
+    return isKept;
+  }
+}
+
+/** What was sent needs no draft any more. */
+export async function dropDraft(id: string): Promise<void> {
+  try {
+    localStorage.removeItem(keyOf(id));
+    await del(id, database());
+  } catch {
+    // What could not be kept cannot be in the way.
+  }
+}
+
+async function stored(id: string): Promise<unknown> {
+  try {
+    const latest = localStorage.getItem(keyOf(id));
+    if (latest) return JSON.parse(latest);
+    return await get(id, database());
+  } catch {
+    return undefined;
+  }
+}
+
+/** The draft of a job on this device, the latest there is; undefined where there is none that can be read. */
+export async function draftOf(id: string): Promise<Draft | undefined> {
+  const found = (await stored(id)) as Partial<Draft> | undefined;
+  if (!found || !Number.isInteger(found.version)) return undefined;
+  const { job } = readJob(found.job);
+  return job && { version: found.version!, job };
+}
