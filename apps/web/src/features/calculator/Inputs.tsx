@@ -4,9 +4,9 @@ import { GRIPS, Machine, Material, Tool, WorkGrip, formatLength, isAxial, isBeam
 import { Card, Fields } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
-import { NumberField } from '../../ui/NumberField';
 import { BoldnessSlide } from '../../ui/cutting/BoldnessSlide';
 import { FeedField, SpeedField } from '../../ui/cutting/SpeedField';
+import { HardnessField } from '../../ui/cutting/HardnessField';
 import { GRIP_WORDS } from '../../ui/cutting/words';
 import { useShop } from '../../ui/cutting/useShop';
 import type { Found, Told } from './useCalculator';
@@ -123,16 +123,7 @@ const Boldness = memo(function Boldness({ value, tell }: { value: number; tell: 
 const Work = memo(function Work({ material, grip, tell }: { material: Material; grip: WorkGrip; tell: Tell }) {
   return (
     <>
-      {!!material.brinell && (
-        <NumberField
-          label="Hardness of the bar, HB"
-          value={material.atHand ?? material.brinell}
-          min={5}
-          max={800}
-          help={`its figures are for ${material.brinell} HB; force and speed follow`}
-          onChange={(hardness) => tell({ hardness })}
-        />
-      )}
+      <HardnessField material={material} onChange={(hardness) => tell({ hardness })} />
       <Choices
         label="The work is held"
         value={grip}

@@ -15,12 +15,12 @@ import {
   withSetup,
 } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
+import { HardnessField } from '../../ui/cutting/HardnessField';
 import { GRIP_WORDS } from '../../ui/cutting/words';
 import { useShop } from '../../ui/cutting/useShop';
 import { Card, Fields, Row } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
-import { NumberField } from '../../ui/NumberField';
 import { Txt } from '../../ui/Txt';
 import { useJob } from '../../session/JobContext';
 import { SpeedsSheet, departingOf } from '../../session/SpeedsSheet';
@@ -111,17 +111,10 @@ export function HoldStage() {
           onChange={(id) => change((j) => ({ ...j, material: copy(materials.find((m) => m.id === id)!) }))}
           options={materials.map((m) => ({ value: m.id, label: m.name }))}
         />
-        {!!job.material.brinell && (
-          <NumberField
-            label="Hardness of the bar, HB"
-            value={job.material.atHand ?? job.material.brinell}
-            min={5}
-            max={800}
-            help={`its figures are for ${job.material.brinell} HB; force and speed follow`}
-            testID="hardness"
-            onChange={(hb) => edit((j) => ({ ...j, material: { ...j.material, atHand: hb } }), 'hardness')}
-          />
-        )}
+        <HardnessField
+          material={job.material}
+          onChange={(hb) => edit((j) => ({ ...j, material: { ...j.material, atHand: hb } }), 'hardness')}
+        />
         {job.material.caution && <Txt kind="small">◆ {job.material.caution}</Txt>}
         <Choices
           label="Machine"
