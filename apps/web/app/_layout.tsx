@@ -8,6 +8,7 @@ import { Slot } from 'expo-router';
 import { useColorScheme } from 'react-native';
 import { PaperProvider } from 'react-native-paper';
 import { SWRConfig } from 'swr';
+import { Broken } from '../src/shell/Broken';
 import { Door } from '../src/shell/Door';
 import { Shell } from '../src/shell/Shell';
 import { Icon, IconName } from '../src/ui/Icon';
@@ -19,6 +20,9 @@ const ICONS = {
     <Icon name={name as IconName} size={size} color={color} />
   ),
 };
+
+/** In place of a blank page, for every route. */
+export { Broken as ErrorBoundary };
 
 export default function RootLayout() {
   const dark = useColorScheme() === 'dark';
