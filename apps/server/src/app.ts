@@ -107,8 +107,6 @@ export function createApp(
   app.use(
     express.static(webFolder, {
       index: false,
-      // The checkout may lie below a folder whose name begins with a dot; nothing in it does.
-      dotfiles: 'allow',
       maxAge: '1h',
       setHeaders: (res, path) =>
         void (path.includes('_expo') && res.setHeader('Cache-Control', 'public, max-age=31536000, immutable')),
@@ -119,7 +117,8 @@ export function createApp(
     if (req.method !== 'GET' || !existsSync(page) || /\.[a-z0-9]+$/i.test(req.path))
       return void res.status(404).json({ error: 'There is nothing here' });
     res.setHeader('Cache-Control', 'no-cache');
-    res.sendFile('index.html', { root: webFolder, dotfiles: 'allow' }, (error) => error && next(error));
+    // By its root: the checkout may lie below a folder whose name begins with a dot.
+    res.sendFile('index.html', { root: webFolder }, (error) => error && next(error));
   });
   app.use(errors(log));
   return app;
