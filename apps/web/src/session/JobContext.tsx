@@ -72,7 +72,7 @@ export function JobProvider({ id, row, draft: found, children }: ProviderProps) 
   const job = history.present;
   const [setupId, chooseSetup] = useState('');
   const setup = job.setups.find((s) => s.id === setupId) ?? job.setups[0];
-  const saving = useSaving(id, { job: row.job, version: draft?.version ?? row.version }, job);
+  const saving = useSaving(id, { job: row.job, version: draft?.version ?? row.version }, job, !!found);
   const { computed, pace } = useComputed(useDeferredValue(job), setup.id);
 
   const edit = useCallback(

@@ -17,7 +17,17 @@ function atOnce(id: string, draft: Draft): boolean {
     localStorage.setItem(keyOf(id), JSON.stringify(draft));
     return true;
   } catch {
+    // An older one must not stand before what the database holds.
+    forgetAtOnce(id);
     return false;
+  }
+}
+
+function forgetAtOnce(id: string): void {
+  try {
+    localStorage.removeItem(keyOf(id));
+  } catch {
+    // Where nothing can be kept nothing stands.
   }
 }
 
@@ -34,8 +44,8 @@ export async function keepDraft(id: string, draft: Draft): Promise<boolean> {
 
 /** What was sent needs no draft any more. */
 export async function dropDraft(id: string): Promise<void> {
+  forgetAtOnce(id);
   try {
-    localStorage.removeItem(keyOf(id));
     await del(id, database());
   } catch {
     // What could not be kept cannot be in the way.

@@ -14,9 +14,10 @@ type Outcome = 'ready' | 'saving' | 'offline' | 'failing';
 /**
  * Saves a job by itself a moment after each change, and keeps what is not sent yet on this device; a save that comes too late is told with
  * the other version.
+ * @param foundDraft whether this device had kept a draft of it
  * @param row the version the job started from, and what stands there
  */
-export function useSaving(id: string, row: Pick<JobRow, 'job' | 'version'>, job: Job) {
+export function useSaving(id: string, row: Pick<JobRow, 'job' | 'version'>, job: Job, foundDraft = false) {
   const [kept, setKept] = useState({ job: row.job, version: row.version });
   const [outcome, setOutcome] = useState<Outcome>('ready');
   /** A job the server would not take; it is not sent again until it changes. */
@@ -62,7 +63,11 @@ export function useSaving(id: string, row: Pick<JobRow, 'job' | 'version'>, job:
   }, [pending, outcome, failures, job, kept.version, save]);
 
   const isUnsent = job !== kept.job;
+  /** Only its own draft is dropped: the same job may be open beside it. */
+  const hasDraft = useRef(foundDraft);
   useEffect(() => {
+    if (!isUnsent && !hasDraft.current) return;
+    hasDraft.current = isUnsent;
     if (isUnsent) void keepDraft(id, { version: kept.version, job }).then((isKept) => setForgets(!isKept));
     else void dropDraft(id);
   }, [id, isUnsent, job, kept.version]);
