@@ -5,8 +5,11 @@ import express, { ErrorRequestHandler, Express, RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { Served, knownAddresses } from './guard/addresses';
+import { knowAuthor } from './guard/author';
 import { Door } from './guard/door';
-import { doorRoutes, onlyKnown } from './guard/routes';
+import { doorRoutes, onlyKnown } from './guard/door-routes';
+import { People } from './guard/people';
+import { peopleRoutes } from './guard/people-routes';
 import { jobRoutes } from './jobs/routes';
 import { shopRoutes } from './shop/routes';
 import type { JobStore } from './jobs/store';
@@ -89,7 +92,7 @@ const ON_THIS_MACHINE: Entrance = { served: { host: '127.0.0.1', names: [] } };
 
 /** The whole server: the API under /api, the exported web app for everything else. */
 export function createApp(
-  stores: { jobs: JobStore; shop: ShopStore },
+  { jobs, shop, people }: { jobs: JobStore; shop: ShopStore; people: People },
   webFolder: string,
   log: Logger,
   { served, door }: Entrance = ON_THIS_MACHINE,
@@ -101,8 +104,10 @@ export function createApp(
   app.get('/api/health', (_req, res) => void res.json({ ok: true }));
   if (door) app.use('/api/door', doorRoutes(door)).use('/api', onlyKnown(door));
   else app.get('/api/door', (_req, res) => void res.json(null));
-  app.use('/api/jobs', jobRoutes(stores.jobs));
-  app.use('/api/shop', shopRoutes(stores.shop));
+  app.use('/api', knowAuthor(people, door));
+  app.use('/api/people', peopleRoutes(people));
+  app.use('/api/jobs', jobRoutes(jobs));
+  app.use('/api/shop', shopRoutes(shop));
   app.use('/api', (_req, res) => void res.status(404).json({ error: 'There is nothing here' }));
   app.use(
     express.static(webFolder, {

@@ -7,6 +7,7 @@ import { createApp } from './app';
 import { Db, occupy, openDb } from './db/open';
 import { isLoopback, linkTo } from './guard/addresses';
 import { Door, SHORTEST_PHRASE } from './guard/door';
+import { People } from './guard/people';
 import { seedDemo } from './jobs/demo';
 import { JobStore } from './jobs/store';
 import { ShopStore } from './shop/store';
@@ -57,12 +58,15 @@ if (isOpen && !door.hasPhrase)
       `It does not listen on ${host}, where others on the network reach it, without a pass phrase: start it once with TIDYPATH_PHRASE="…"`,
     ),
   );
+const people = new People(db);
+if (process.env.TIDYPATH_FORGET_PINS) people.forgetPins();
 const jobs = new JobStore(db);
+jobs.describe();
 const shop = new ShopStore(db);
 shop.seed();
 const seeded = seedDemo(jobs, join(root, 'demo/jobs'));
 const names = (process.env.TIDYPATH_NAMES ?? '').split(/[\s,]+/).filter(Boolean);
-const app = createApp({ jobs, shop }, web, log, { served: { host, names }, door: isOpen ? door : undefined });
+const app = createApp({ jobs, shop, people }, web, log, { served: { host, names }, door: isOpen ? door : undefined });
 const { TIDYPATH_CERT: cert, TIDYPATH_KEY: key } = process.env;
 const certified = cert && key ? { cert: fileOf(cert), key: fileOf(key) } : undefined;
 const server = certified ? createSecure(certified, app) : createPlain(app);

@@ -8,6 +8,7 @@ import { folder, root } from '../../testing/folder';
 import { createApp } from '../app';
 import { JobStore } from '../jobs/store';
 import { ShopStore } from '../shop/store';
+import { People } from '../guard/people';
 import { openDb } from './open';
 
 const FORMATS = join(root, 'packages/core/testing/formats');
@@ -42,7 +43,11 @@ describe('a database of the version before', () => {
   asItWas(data);
   const db = openDb(data);
   const [jobs, shop] = [new JobStore(db), new ShopStore(db)];
-  const app = createApp({ jobs, shop }, join(root, 'no-such-folder'), pino({ level: 'silent' }));
+  const app = createApp(
+    { jobs, shop, people: new People(db) },
+    join(root, 'no-such-folder'),
+    pino({ level: 'silent' }),
+  );
   afterAll(() => {
     db.close();
     rmSync(data, { recursive: true, force: true });
@@ -58,8 +63,10 @@ describe('a database of the version before', () => {
     );
   });
 
-  test('a save that came too late is carried forward too', () =>
-    expect(jobs.refused(idOf(0))).toMatchObject([{ job: { formatVersion: FORMAT_VERSION } }]));
+  test('a save that came too late is carried forward too', () => {
+    const [late] = jobs.versions(idOf(0)).filter((v) => v.kind === 'refused');
+    expect(jobs.version(idOf(0), late.id)).toMatchObject({ job: { formatVersion: FORMAT_VERSION } });
+  });
 
   test('what nobody can read stays as it is, opens as findings, and can be taken away as stored', async () => {
     const { body, status } = await request(app).get(`/api/jobs/${idOf(90)}`);
@@ -67,7 +74,7 @@ describe('a database of the version before', () => {
     expect((await request(app).post(`/api/jobs/${idOf(90)}/duplicate`)).status).toBe(422);
     const stored = await request(app).get(`/api/jobs/${idOf(90)}/document`);
     expect(stored.text).toBe('{"formatVersion": 2, "name": 5}');
-    expect(jobs.list().map((j) => j.name)).toContain('broken');
+    expect(jobs.list().jobs.map((j) => j.name)).toContain('broken');
   });
 
   test('tools and machines are carried forward by their shape; one that cannot be read is named, with why', async () => {
@@ -93,9 +100,12 @@ describe('a database of the version before', () => {
     expect(aside()).toHaveLength(1);
   });
 
-  test('what is current is handed out as it stands, without being looked at again', () => {
-    db.prepare('UPDATE jobs SET document = ? WHERE id = ?').run('{"not": "checked"}', idOf(1));
-    expect(jobs.get(idOf(1))).toMatchObject({ job: { not: 'checked' } });
+  test('what was changed behind its back is looked at again', () => {
+    for (const document of ['{"not": "a job"}', '{"cut sho'])
+      for (const id of [idOf(1)]) {
+        db.prepare('UPDATE jobs SET document = ? WHERE id = ?').run(document, id);
+        expect(jobs.get(id)).toMatchObject({ findings: [{ level: 'stop' }] });
+      }
   });
 });
 

@@ -1,4 +1,5 @@
-/** Documents stored by an older version are carried forward once, at the start; afterwards they are handed out as they stand. */
+/** Documents stored by an older version are carried forward once, at the start; each is checked once before it is handed out. */
+import { createHash } from 'node:crypto';
 import { FORMAT_VERSION, Finding, ShelfName, readJob, readStored } from '@tidypath/core';
 import type { Db } from './open';
 
@@ -22,7 +23,6 @@ const asItem: Read = (value, { shelf, format }) => {
 
 const TABLES: { name: string; columns: string; read: Read }[] = [
   { name: 'jobs', columns: 'rowid, document, format', read: asJob },
-  { name: 'refused_saves', columns: 'rowid, document, format', read: asJob },
   { name: 'shop_items', columns: 'rowid, document, format, shelf', read: asItem },
 ];
 
@@ -53,12 +53,24 @@ export function carryForward(db: Db): void {
   })();
 }
 
-/** A stored document as it is read now: as it stands where it is current, else with what speaks against it. */
+/** Digests of texts that were read and found good: they are not looked at twice. */
+const GOOD = new Set<string>();
+const digestOf = (text: string) => createHash('sha256').update(text).digest('base64');
+
+/** Remembers a text that was checked before it was stored. */
+export function remember(document: string): void {
+  GOOD.add(digestOf(document));
+}
+
+/** A stored document, checked once and carried forward where it is an older one; or what speaks against it. */
 export function handedOut<T>(
-  { document, format }: { document: string; format: number | null },
-  read: (value: unknown) => { findings: Finding[] },
+  document: string,
+  read: (value: unknown) => { value?: T; findings: Finding[] },
 ): { value: T } | { findings: Finding[] } {
-  return format === FORMAT_VERSION
-    ? { value: JSON.parse(document) as T }
-    : { findings: read(parsed(document)).findings };
+  if (GOOD.has(digestOf(document))) return { value: JSON.parse(document) as T };
+  const { value, findings } = read(parsed(document));
+  if (!value) return { findings };
+  // An older one is carried forward each time.
+  if (findings.length === 0 && JSON.stringify(value) === document) remember(document);
+  return { value };
 }

@@ -5,6 +5,7 @@ import request from 'supertest';
 import { newJob } from '@tidypath/core';
 import { createApp } from '../app';
 import { openDb } from '../db/open';
+import { People } from '../guard/people';
 import { seedDemo } from './demo';
 import { JobStore } from './store';
 import { ShopStore } from '../shop/store';
@@ -15,7 +16,7 @@ describe('jobs over HTTP', () => {
   const db = openDb(data);
   const store = new JobStore(db);
   const app = createApp(
-    { jobs: store, shop: new ShopStore(db) },
+    { jobs: store, shop: new ShopStore(db), people: new People(db) },
     join(root, 'no-such-folder'),
     pino({ level: 'silent' }),
   );
@@ -45,7 +46,7 @@ describe('jobs over HTTP', () => {
     const copy = await request(app).post(`/api/jobs/${id}/duplicate`);
     expect(copy.body.job.name).toBe('Plate B copy');
     expect((await request(app).delete(`/api/jobs/${id}`)).status).toBe(204);
-    expect((await request(app).get(`/api/jobs/${id}`)).status).toBe(404);
+    expect((await request(app).get(`/api/jobs/${id}`)).status).toBe(410);
     expect((await request(app).post(`/api/jobs/${id}/restore`)).status).toBe(204);
     const list = (await request(app).get('/api/jobs')).body as { name: string }[];
     expect(list.map((j) => j.name)).toEqual(expect.arrayContaining(['Plate B', 'Plate B copy']));
@@ -61,8 +62,8 @@ describe('jobs over HTTP', () => {
       .send({ version: 1, job: { ...job, name: 'Theirs' } });
     expect(late.status).toBe(409);
     expect(late.body).toMatchObject({ saved: false, current: { version: 2, job: { name: 'Mine' } } });
-    expect(store.refused(id)).toMatchObject([{ job: { name: 'Theirs' } }]);
-    expect((await request(app).get(`/api/jobs/${id}/refused`)).body).toHaveLength(1);
+    const kept = (await request(app).get(`/api/jobs/${id}/versions/${late.body.keptId}`)).body;
+    expect(kept).toMatchObject({ job: { name: 'Theirs' } });
   });
 
   test('a bad job is refused with findings and changes nothing', async () => {

@@ -1,42 +1,70 @@
 import { Response, Router } from 'express';
-import { readJob } from '@tidypath/core';
-import type { JobStore, UnreadJob } from './store';
+import { JOB_ORDERS, JOB_PLACES, JOB_STATES, Job, JobQuestion, Standing, readAs, readJob } from '@tidypath/core';
+import { authorOf } from '../guard/author';
+import { BIN_DAYS, DeletedJob, JobStore, UnreadJob } from './store';
 
 const UNREAD =
   'It was stored by another version and cannot be read. It stays as it is: take it away, mend what is named here, and import it again';
-const ID = /^[0-9a-f-]{36}$/;
+const DELETED = `It was deleted, and lies in the bin for ${BIN_DAYS} days`;
+const MISSING = { error: 'There is no such job; its days in the bin may be over' };
+const ID = /^[0-9a-f-]{32,36}$/;
+
+const oneOf = <T extends string>(all: readonly T[], value: unknown): T | undefined => all.find((v) => v === value);
+const text = (value: unknown) => (typeof value === 'string' && value !== '' ? value.slice(0, 200) : undefined);
+
+/** A question as it stands in an address; what cannot be read is not asked. */
+const questionOf = (query: Record<string, unknown>): JobQuestion => ({
+  words: text(query.words),
+  material: text(query.material),
+  machine: text(query.machine),
+  tag: text(query.tag),
+  state: oneOf(JOB_STATES, query.state),
+  place: oneOf(JOB_PLACES, query.place),
+  order: oneOf(JOB_ORDERS, query.order),
+  page: /^\d{1,6}$/.test(String(query.page)) ? Number(query.page) : 0,
+});
+
+/** Answers with what was found, or why there is nothing. */
+function answer<T extends object>(
+  res: Response,
+  found: T | UnreadJob | DeletedJob | undefined,
+  status: (found: T) => number = () => 200,
+): void {
+  if (!found) res.status(404).json(MISSING);
+  else if ('deletedAt' in found) res.status(410).json({ error: DELETED, ...found });
+  else if ('findings' in found) res.status(422).json({ error: UNREAD, ...found });
+  else res.status(status(found)).json(found);
+}
+
+function download(res: Response, document: string | undefined): void {
+  if (document === undefined) res.status(404).json(MISSING);
+  else res.type('application/json').attachment('job.json').send(document);
+}
 
 /** Jobs over HTTP. Bad input is answered with findings, never with a stack. */
 export function jobRoutes(store: JobStore): Router {
   const router = Router();
-  const missing = { error: 'There is no such job; it may have been deleted' };
-  /** Answers with what was found, or why there is nothing. */
-  const answer = <T extends object>(res: Response, found: T | UnreadJob | undefined, status: (found: T) => number) => {
-    if (!found) res.status(404).json(missing);
-    else if ('findings' in found) res.status(422).json({ error: UNREAD, ...found });
-    else res.status(status(found)).json(found);
-  };
+  for (const param of ['id', 'version'])
+    router.param(param, (_req, res, next, id: string) => {
+      if (ID.test(id)) next();
+      else res.status(404).json(MISSING);
+    });
+  const done = (res: Response, wasDone: boolean) => void res.status(wasDone ? 204 : 404).end();
 
-  router.param('id', (_req, res, next, id: string) => {
-    if (ID.test(id)) next();
-    else res.status(404).json(missing);
+  router.get('/', (req, res) => {
+    const { jobs, total } = store.list(questionOf(req.query));
+    res.set('X-Total-Count', String(total)).json(jobs);
   });
-
-  router.get('/', (_req, res) => void res.json(store.list()));
+  router.get('/choices', (_req, res) => void res.json(store.choices()));
 
   router.post('/', (req, res) => {
     const { job, findings } = readJob(req.body?.job);
     if (!job) return void res.status(422).json({ error: 'This is not a job', findings });
-    res.status(201).json(store.create(job));
+    res.status(201).json(store.create(job, authorOf(res)));
   });
 
-  router.get('/:id', (req, res) => answer(res, store.get(req.params.id), () => 200));
-
-  router.get('/:id/document', (req, res) => {
-    const document = store.document(req.params.id);
-    if (document === undefined) res.status(404).json(missing);
-    else res.type('application/json').attachment('job.json').send(document);
-  });
+  router.get('/:id', (req, res) => answer(res, store.get(req.params.id)));
+  router.get('/:id/document', (req, res) => download(res, store.document(req.params.id)));
 
   router.put('/:id', (req, res) => {
     const version = req.body?.version;
@@ -44,13 +72,34 @@ export function jobRoutes(store: JobStore): Router {
       return void res.status(400).json({ error: 'Say which version this save started from' });
     const { job, findings } = readJob(req.body?.job);
     if (!job) return void res.status(422).json({ error: 'This job cannot be saved', findings });
-    answer(res, store.save(req.params.id, version, job), ({ saved }) => (saved ? 200 : 409));
+    const saved = store.save(req.params.id, version, job, authorOf(res));
+    answer(res, saved, ({ saved: isSaved }) => (isSaved ? 200 : 409));
   });
 
-  router.post('/:id/duplicate', (req, res) => answer(res, store.duplicate(req.params.id), () => 201));
+  router.post('/:id/duplicate', (req, res) => answer(res, store.duplicate(req.params.id, authorOf(res)), () => 201));
+  router.delete('/:id', (req, res) => done(res, store.remove(req.params.id)));
+  router.post('/:id/restore', (req, res) => done(res, store.restore(req.params.id)));
+  router.put('/:id/archive', (req, res) => done(res, store.archive(req.params.id, true)));
+  router.delete('/:id/archive', (req, res) => done(res, store.archive(req.params.id, false)));
 
-  router.delete('/:id', (req, res) => void res.status(store.remove(req.params.id) ? 204 : 404).end());
-  router.post('/:id/restore', (req, res) => void res.status(store.restore(req.params.id) ? 204 : 404).end());
-  router.get('/:id/refused', (req, res) => void res.json(store.refused(req.params.id)));
+  router.put('/:id/standing', (req, res) => {
+    const { value, findings } = readAs(Standing, req.body);
+    if (!value) return void res.status(422).json({ error: 'This says nothing about a job', findings });
+    done(res, store.stand(req.params.id, value));
+  });
+  router.post('/:id/releases', (req, res) => {
+    const version = req.body?.version;
+    if (!Number.isInteger(version)) return void res.status(400).json({ error: 'Say which version was released' });
+    if (store.release(req.params.id, version)) res.status(204).end();
+    else res.status(409).json({ error: 'The job has gone on since; prove and release what stands there now' });
+  });
+
+  router.get('/:id/versions', (req, res) => void res.json(store.versions(req.params.id)));
+  router.get('/:id/versions/:version', (req, res) => {
+    answer<{ job: Job }>(res, store.version(req.params.id, req.params.version));
+  });
+  router.get('/:id/versions/:version/document', (req, res) =>
+    download(res, store.versionDocument(req.params.id, req.params.version)),
+  );
   return router;
 }

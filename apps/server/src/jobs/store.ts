@@ -1,26 +1,27 @@
 import { randomUUID } from 'node:crypto';
 import {
-  FORMAT_VERSION,
   Finding,
   Job,
+  JobQuestion,
   JobRow,
   JobSummary,
+  JobVersion,
   SaveResult,
-  Thumbnail,
+  Standing,
+  hasStop,
   readJob,
-  thumbnailOf,
 } from '@tidypath/core';
-import { handedOut } from '../db/carry';
+import { handedOut, remember } from '../db/carry';
 import type { Db } from '../db/open';
+import { Author, History } from './history';
+import { choicesOf, columnsOf, listJobs } from './summary';
 
 interface Stored {
   id: string;
-  name: string;
   document: string;
-  thumbnail: string;
   version: number;
   updated_at: string;
-  format: number | null;
+  deleted_at: string | null;
 }
 
 /** A stored job that cannot be read, and why. */
@@ -28,41 +29,48 @@ export interface UnreadJob {
   findings: Finding[];
 }
 
-/** Keeps jobs: every write in a transaction, every save with the version it started from. */
+/** A job that lies in the bin. */
+export interface DeletedJob {
+  deletedAt: string;
+}
+
+type Missing = DeletedJob | undefined;
+
+const NOBODY: Author = { device: '', who: '' };
+/** Days a deleted job stays in the bin. */
+export const BIN_DAYS = 30;
+
+const asJob = (value: unknown) => {
+  const { job, findings } = readJob(value);
+  return { value: hasStop(findings) ? undefined : job, findings };
+};
+
+/** Keeps jobs: every write in a transaction, every save with the version it started from, every state in the history. */
 export class JobStore {
+  private readonly history: History;
+
   constructor(
     private readonly db: Db,
-    private readonly now: () => string = () => new Date().toISOString(),
-  ) {}
-
-  list(): JobSummary[] {
-    const rows = this.db
-      .prepare<[], Stored>(
-        'SELECT id, name, thumbnail, version, updated_at FROM jobs WHERE deleted_at IS NULL ORDER BY updated_at DESC, name',
-      )
-      .all();
-    return rows.map((r) => ({
-      id: r.id,
-      name: r.name,
-      version: r.version,
-      updatedAt: r.updated_at,
-      thumbnail: JSON.parse(r.thumbnail) as Thumbnail,
-    }));
+    private readonly now: () => Date = () => new Date(),
+  ) {
+    this.history = new History(db, now);
   }
+
+  list = (question: JobQuestion = {}): { jobs: JobSummary[]; total: number } => listJobs(this.db, question);
+  choices = () => choicesOf(this.db);
 
   private row(id: string): Stored | undefined {
     return this.db
-      .prepare<[string], Stored>(
-        'SELECT id, document, version, updated_at, format FROM jobs WHERE id = ? AND deleted_at IS NULL',
-      )
+      .prepare<[string], Stored>('SELECT id, document, version, updated_at, deleted_at FROM jobs WHERE id = ?')
       .get(id);
   }
 
-  /** A job; or why it cannot be read; undefined where there is none. */
-  get(id: string): JobRow | UnreadJob | undefined {
+  /** A job; or why it cannot be read; or that it was deleted; undefined where there never was one. */
+  get(id: string): JobRow | UnreadJob | Missing {
     const row = this.row(id);
     if (!row) return undefined;
-    const read = handedOut<Job>(row, readJob);
+    if (row.deleted_at) return { deletedAt: row.deleted_at };
+    const read = handedOut<Job>(row.document, asJob);
     if ('findings' in read) return read;
     return { id: row.id, version: row.version, updatedAt: row.updated_at, job: read.value };
   }
@@ -72,75 +80,140 @@ export class JobStore {
     return this.row(id)?.document;
   }
 
-  create(job: Job): JobRow {
+  private written(job: Job) {
+    const columns = columnsOf(job);
+    remember(columns.document);
+    return columns;
+  }
+
+  create(job: Job, author = NOBODY): JobRow {
     const id = randomUUID();
-    const at = this.now();
-    this.db
-      .prepare(
-        'INSERT INTO jobs (id, name, document, thumbnail, version, created_at, updated_at, format) VALUES (?, ?, ?, ?, 1, ?, ?, ?)',
-      )
-      .run(id, job.name, JSON.stringify(job), JSON.stringify(thumbnailOf(job.part)), at, at, FORMAT_VERSION);
+    const at = this.now().toISOString();
+    const columns = this.written(job);
+    const names = Object.keys(columns);
+    this.db.transaction(() => {
+      this.db
+        .prepare(
+          `INSERT INTO jobs (id, version, created_at, updated_at, ${names.join(', ')})
+           VALUES (@id, 1, @at, @at, ${names.map((n) => `@${n}`).join(', ')})`,
+        )
+        .run({ ...columns, id, at });
+      this.history.note(id, 1, columns.document, author);
+    })();
     return { id, version: 1, updatedAt: at, job };
   }
 
-  /** Saves over `baseVersion`; a save that started from an older one is kept aside and refused. */
-  save(id: string, baseVersion: number, job: Job): SaveResult | UnreadJob | undefined {
-    return this.db.transaction((): SaveResult | UnreadJob | undefined => {
+  /** Saves over `baseVersion`; a save that started from an older one is kept in the history and refused. */
+  save(id: string, baseVersion: number, job: Job, author = NOBODY): SaveResult | UnreadJob | Missing {
+    return this.db.transaction((): SaveResult | UnreadJob | Missing => {
       const current = this.get(id);
-      if (!current || 'findings' in current) return current;
-      const at = this.now();
-      if (current.version !== baseVersion) {
-        const keptId = randomUUID();
-        this.db
-          .prepare(
-            'INSERT INTO refused_saves (id, job_id, base_version, document, refused_at, format) VALUES (?, ?, ?, ?, ?, ?)',
-          )
-          .run(keptId, id, baseVersion, JSON.stringify(job), at, FORMAT_VERSION);
-        return { saved: false, current, keptId };
-      }
+      if (!current || !('job' in current)) return current;
+      const columns = this.written(job);
+      if (current.version !== baseVersion)
+        return { saved: false, current, keptId: this.history.refuse(id, baseVersion, columns.document, author) };
+      const version = baseVersion + 1;
       this.db
         .prepare(
-          'UPDATE jobs SET name = ?, document = ?, thumbnail = ?, version = version + 1, updated_at = ? WHERE id = ?',
+          `UPDATE jobs SET version = @version, updated_at = @at, ${Object.keys(columns)
+            .map((n) => `${n} = @${n}`)
+            .join(', ')} WHERE id = @id`,
         )
-        .run(job.name, JSON.stringify(job), JSON.stringify(thumbnailOf(job.part)), at, id);
-      return { saved: true, version: baseVersion + 1 };
+        .run({ ...columns, id, version, at: this.now().toISOString() });
+      this.history.note(id, version, columns.document, author);
+      return { saved: true, version };
     })();
   }
 
   /** A copy under a name of its own. */
-  duplicate(id: string): JobRow | UnreadJob | undefined {
+  duplicate(id: string, author = NOBODY): JobRow | UnreadJob | Missing {
     const row = this.get(id);
-    if (!row || 'findings' in row) return row;
-    return this.create({ ...row.job, name: `${row.job.name} copy`.slice(0, 120) });
+    if (!row || !('job' in row)) return row;
+    return this.create({ ...row.job, name: `${row.job.name} copy`.slice(0, 120) }, author);
   }
 
-  /** Puts a job aside; `restore` brings it back. */
-  remove(id: string): boolean {
-    return (
-      this.db.prepare('UPDATE jobs SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL').run(this.now(), id)
-        .changes > 0
+  private mark(id: string, column: 'deleted_at' | 'archived_at', at: string | null): boolean {
+    const sql = `UPDATE jobs SET ${column} = ? WHERE id = ? AND (${column} IS NULL) = ?`;
+    return this.db.prepare(sql).run(at, id, Number(at !== null)).changes > 0;
+  }
+
+  /** Puts a job in the bin; `restore` brings it back. */
+  remove = (id: string): boolean => this.mark(id, 'deleted_at', this.now().toISOString());
+  restore = (id: string): boolean => this.mark(id, 'deleted_at', null);
+
+  /** Out of the list and back into it; nothing else changes. */
+  archive = (id: string, away: boolean): boolean =>
+    this.mark(id, 'archived_at', away ? this.now().toISOString() : null);
+
+  /** Empties the bin of what has lain there for its days. */
+  emptyBin(): number {
+    const since = new Date(this.now().getTime() - BIN_DAYS * 24 * 3600_000).toISOString();
+    return this.db.prepare('DELETE FROM jobs WHERE deleted_at < ?').run(since).changes;
+  }
+
+  /** What is known of one setup as the job stands; false where the job has gone on since. */
+  stand(id: string, { version, setupId, stops, seconds }: Standing): boolean {
+    return this.db.transaction(() => {
+      const row = this.db
+        .prepare<[string, number], { content: string; standing_content: string | null; standing: string }>(
+          'SELECT content, standing_content, standing FROM jobs WHERE id = ? AND version = ? AND deleted_at IS NULL',
+        )
+        .get(id, version);
+      if (!row) return false;
+      const before = row.standing_content === row.content ? (JSON.parse(row.standing) as object) : {};
+      const standing: Record<string, { stops: number; seconds: number }> = { ...before, [setupId]: { stops, seconds } };
+      const all = Object.values(standing);
+      this.db
+        .prepare(
+          'UPDATE jobs SET standing_content = content, standing = ?, proved = ?, stops = ?, seconds = ? WHERE id = ?',
+        )
+        .run(
+          JSON.stringify(standing),
+          all.length,
+          all.reduce((sum, s) => sum + s.stops, 0),
+          all.reduce((sum, s) => sum + s.seconds, 0),
+          id,
+        );
+      return true;
+    })();
+  }
+
+  /** Its program was handed out: this state is kept for good; false where it is no longer the current one. */
+  release(id: string, version: number): boolean {
+    return this.db.transaction(
+      () =>
+        this.db
+          .prepare('UPDATE jobs SET released_content = content WHERE id = ? AND version = ? AND deleted_at IS NULL')
+          .run(id, version).changes > 0 && this.history.release(id, version),
+    )();
+  }
+
+  versions = (id: string): JobVersion[] => this.history.list(id);
+
+  /** A state of the past; or why it cannot be read. */
+  version(id: string, versionId: string): { job: Job } | UnreadJob | undefined {
+    const found = this.history.document(id, versionId);
+    if (found === undefined) return undefined;
+    const read = handedOut<Job>(found, asJob);
+    return 'findings' in read ? read : { job: read.value };
+  }
+
+  versionDocument = (id: string, versionId: string): string | undefined => this.history.document(id, versionId);
+
+  /** Fills the columns of what was stored before they were there. */
+  describe(): void {
+    const rows = this.db
+      .prepare<[], { id: string; document: string }>('SELECT id, document FROM jobs WHERE words IS NULL')
+      .all();
+    const set = this.db.prepare(
+      `UPDATE jobs SET words = @words, material = @material, machine = @machine, customer_number = @customer_number,
+         tags = @tags, content = @content, setups = @setups WHERE id = @id`,
     );
-  }
-
-  restore(id: string): boolean {
-    return this.db.prepare('UPDATE jobs SET deleted_at = NULL WHERE id = ?').run(id).changes > 0;
-  }
-
-  /** Saves that came too late for this job, newest first; one that cannot be read says why. */
-  refused(id: string): ({ id: string; baseVersion: number; at: string } & ({ job: Job } | UnreadJob))[] {
-    return this.db
-      .prepare<
-        [string],
-        { id: string; base_version: number; refused_at: string; document: string; format: number | null }
-      >(
-        'SELECT id, base_version, refused_at, document, format FROM refused_saves WHERE job_id = ? ORDER BY refused_at DESC',
-      )
-      .all(id)
-      .map((r) => {
-        const read = handedOut<Job>(r, readJob);
-        const known = { id: r.id, baseVersion: r.base_version, at: r.refused_at };
-        return 'findings' in read ? { ...known, ...read } : { ...known, job: read.value };
-      });
+    this.db.transaction(() => {
+      for (const { id, document } of rows) {
+        const read = handedOut<Job>(document, asJob);
+        if ('value' in read) set.run({ ...columnsOf(read.value), id });
+      }
+    })();
   }
 
   get isEmpty(): boolean {

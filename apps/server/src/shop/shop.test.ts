@@ -5,6 +5,7 @@ import request from 'supertest';
 import { HOLDERS, TOOLS, Tool, addOperation, newJob } from '@tidypath/core';
 import { createApp } from '../app';
 import { openDb } from '../db/open';
+import { People } from '../guard/people';
 import { JobStore } from '../jobs/store';
 import { ShopStore } from './store';
 import { folder, root } from '../../testing/folder';
@@ -15,7 +16,11 @@ describe('the shop over HTTP', () => {
   const jobs = new JobStore(db);
   const shop = new ShopStore(db);
   shop.seed();
-  const app = createApp({ jobs, shop }, join(root, 'no-such-folder'), pino({ level: 'silent' }));
+  const app = createApp(
+    { jobs, shop, people: new People(db) },
+    join(root, 'no-such-folder'),
+    pino({ level: 'silent' }),
+  );
   afterAll(() => {
     db.close();
     rmSync(data, { recursive: true, force: true });

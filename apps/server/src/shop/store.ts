@@ -9,6 +9,7 @@ import {
   readStored,
   finding,
 } from '@tidypath/core';
+import { handedOut, remember } from '../db/carry';
 import type { Db } from '../db/open';
 
 interface Stored {
@@ -16,6 +17,7 @@ interface Stored {
   document: string;
   version: number;
   updated_at: string;
+  format: number | null;
 }
 
 /** A save that was taken, or one that came too late, with what stands there now. */
@@ -37,33 +39,43 @@ export class ShopStore {
     private readonly now: () => string = () => new Date().toISOString(),
   ) {}
 
-  list<K extends ShelfName>(shelf: K): Kept<ShopItems[K]>[] {
+  private read<K extends ShelfName>(shelf: K, { document, format }: Pick<Stored, 'document' | 'format'>) {
+    return handedOut<ShopItems[K]>(document, (value) => {
+      const { item, findings } = readStored(shelf, value, format);
+      return { value: item, findings };
+    });
+  }
+
+  private rows(shelf: ShelfName): Stored[] {
     return this.db
-      .prepare<[string, number], Stored>(
-        'SELECT id, document, version, updated_at FROM shop_items WHERE shelf = ? AND deleted_at IS NULL AND format = ? ORDER BY rowid',
+      .prepare<[string], Stored>(
+        'SELECT id, document, version, updated_at, format FROM shop_items WHERE shelf = ? AND deleted_at IS NULL ORDER BY rowid',
       )
-      .all(shelf, FORMAT_VERSION)
-      .map(keptOf<ShopItems[K]>);
+      .all(shelf);
+  }
+
+  list<K extends ShelfName>(shelf: K): Kept<ShopItems[K]>[] {
+    return this.rows(shelf).flatMap((row) => {
+      const read = this.read(shelf, row);
+      return 'value' in read ? [{ version: row.version, updatedAt: row.updated_at, item: read.value }] : [];
+    });
   }
 
   /** What stands on a shelf and cannot be read: one finding each, with the first thing that speaks against it. */
   unread(shelf: ShelfName): Finding[] {
-    return this.db
-      .prepare<[string, number], { id: string; document: string; format: number | null }>(
-        'SELECT id, document, format FROM shop_items WHERE shelf = ? AND deleted_at IS NULL AND (format IS NULL OR format <> ?)',
-      )
-      .all(shelf, FORMAT_VERSION)
-      .map(({ id, document, format }) => {
-        const [first, ...more] = readStored(shelf, JSON.parse(document), format).findings;
-        const told = { one: SHELVES[shelf].one, id, first: first?.message ?? '', more: more.length };
-        return finding('stored-unread', told, { field: id });
-      });
+    return this.rows(shelf).flatMap((row) => {
+      const read = this.read(shelf, row);
+      if ('value' in read) return [];
+      const [first, ...more] = read.findings;
+      const told = { one: SHELVES[shelf].one, id: row.id, first: first?.message ?? '', more: more.length };
+      return [finding('stored-unread', told, { field: row.id })];
+    });
   }
 
   private row(shelf: ShelfName, id: string): (Stored & { deleted_at: string | null }) | undefined {
     return this.db
       .prepare<[string, string], Stored & { deleted_at: string | null }>(
-        'SELECT id, document, version, updated_at, deleted_at FROM shop_items WHERE shelf = ? AND id = ?',
+        'SELECT id, document, version, updated_at, format, deleted_at FROM shop_items WHERE shelf = ? AND id = ?',
       )
       .get(shelf, id);
   }
@@ -76,6 +88,8 @@ export class ShopStore {
       if (version !== baseVersion)
         return { saved: false, current: row && !row.deleted_at ? keptOf<ShopItems[K]>(row) : null };
       const next = (row?.version ?? 0) + 1;
+      const document = JSON.stringify(item);
+      remember(document);
       this.db
         .prepare(
           `INSERT INTO shop_items (shelf, id, document, version, updated_at, format)
@@ -86,7 +100,7 @@ export class ShopStore {
         .run({
           shelf,
           id: item.id,
-          document: JSON.stringify(item),
+          document,
           version: next,
           at: this.now(),
           format: FORMAT_VERSION,

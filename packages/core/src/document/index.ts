@@ -5,4 +5,18 @@ export { UNNAMED, newJob } from './new';
 export { Operation } from './operation';
 export { readStored } from './read';
 export { STOCK_AXES, stockSize, withStockSize } from './stock';
-export type { JobRow, JobSummary, SaveResult } from './stored';
+export {
+  JOB_ORDERS,
+  JOB_PLACES,
+  JOB_STATES,
+  JOBS_PER_PAGE,
+  type JobOrder,
+  type JobPlace,
+  type JobQuestion,
+  type JobRow,
+  type JobState,
+  type JobSummary,
+  type JobVersion,
+  type SaveResult,
+  Standing,
+} from './stored';

@@ -1,5 +1,18 @@
 import { ListOf, Nested } from '../quantity/nested';
-import { Equals, IsBoolean, IsIn, IsNumber, IsOptional, IsString, Length, Matches, Max, Min } from 'class-validator';
+import {
+  ArrayMaxSize,
+  Equals,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsNumber,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  Min,
+} from 'class-validator';
 import { GRIPS, WorkGrip } from '../cutting/boldness';
 import { Part, Plate } from '../part/plate/feature';
 import { UPS, Up } from '../part/plate/side';
@@ -96,6 +109,15 @@ export class Job {
   /** The unit people see and type; the file is always in mm. */
   @IsIn(['mm', 'inch']) unit!: LengthUnit;
   @IsString() @Length(0, 4000) note!: string;
+  /** The number the customer knows the part by. */
+  @IsOptional() @IsString() @Length(0, 60) customerNumber?: string;
+  /** Words to find it by. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(20)
+  @IsString({ each: true })
+  @Length(1, 30, { each: true })
+  tags?: string[];
   @Nested(() => Material) material!: Material;
   @Nested(() => Machine) machine!: Machine;
   @IsString() @Length(1, 40) controllerId!: string;

@@ -1,3 +1,4 @@
+import { IsInt, Max, Min, IsNumber, IsString, Length } from 'class-validator';
 import type { Thumbnail } from '../part/plate/outline-path';
 import type { Job } from './job';
 
@@ -9,6 +10,20 @@ export interface JobRow {
   job: Job;
 }
 
+/** What was last known of one setup of a job, told by whoever had it open. */
+export class Standing {
+  /** The version of the job it is about. */
+  @IsInt() @Min(1) version!: number;
+  @IsString() @Length(1, 40) setupId!: string;
+  /** Findings that stand in the way of its program. */
+  @IsInt() @Min(0) @Max(1e6) stops!: number;
+  @IsNumber() @Min(0) @Max(1e9) seconds!: number;
+}
+
+/** How far a job is: `proved` is every setup that has operations, as the job stands now. */
+export const JOB_STATES = ['empty', 'not proved', 'out of date', 'to cure', 'proved', 'released'] as const;
+export type JobState = (typeof JOB_STATES)[number];
+
 /** A stored job in a list. */
 export interface JobSummary {
   id: string;
@@ -16,6 +31,50 @@ export interface JobSummary {
   version: number;
   updatedAt: string;
   thumbnail: Thumbnail;
+  material: string;
+  machine: string;
+  customerNumber: string;
+  tags: string[];
+  state: JobState;
+  /** Findings that stop it, where it is to be cured. */
+  stops: number;
+  /** Of all its programs, s; 0 where nobody has proved them all. */
+  seconds: number;
+  archived: boolean;
+  /** When it was deleted; it stands in the bin until it is taken out or its days are over. */
+  deletedAt?: string;
+}
+
+export const JOB_ORDERS = ['changed', 'name', 'state', 'time'] as const;
+export type JobOrder = (typeof JOB_ORDERS)[number];
+export const JOB_PLACES = ['list', 'archive', 'bin'] as const;
+export type JobPlace = (typeof JOB_PLACES)[number];
+
+/** Which stored jobs are asked for; what is left out is not asked about. */
+export interface JobQuestion {
+  /** Words in its name, its tags or its customer's number. */
+  words?: string;
+  material?: string;
+  machine?: string;
+  tag?: string;
+  state?: JobState;
+  place?: JobPlace;
+  order?: JobOrder;
+  /** From 0. */
+  page?: number;
+}
+
+/** Jobs of one page. */
+export const JOBS_PER_PAGE = 24;
+
+/** A job as it once was: the saves of one device within ten minutes, a save that came too late, or a release. */
+export interface JobVersion {
+  id: string;
+  version: number;
+  at: string;
+  /** Whoever saved it, or the device. */
+  who: string;
+  kind: 'saved' | 'refused' | 'released';
 }
 
 /** A save that was taken, or one that came too late: the version in force, and where the late one is kept. */

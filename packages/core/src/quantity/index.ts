@@ -20,3 +20,4 @@ export {
   lengthNumber,
   type LengthUnit,
 } from './units';
+export { readAs } from './validate';

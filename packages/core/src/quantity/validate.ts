@@ -78,3 +78,12 @@ export function checked(type: new () => object, value: object, path = ''): Findi
   const over = misshapen(value) ?? tooLong(type, value, path);
   return over ? [over] : fieldFindings(validateSync(plainToInstance(type, value), RULES), path);
 }
+
+/** Plain data as a described class; undefined, with what speaks against it, where it is none. */
+export function readAs<T extends object>(type: new () => T, value: unknown): { value?: T; findings: Finding[] } {
+  const isObject = typeof value === 'object' && value !== null && !Array.isArray(value);
+  const findings = isObject
+    ? checked(type, value)
+    : [finding('bad-field', { field: 'it', why: 'it must be an object' })];
+  return findings.length ? { findings } : { value: value as T, findings };
+}

@@ -11,6 +11,7 @@ export { HANDBOOK, MATERIALS } from './library/materials';
 export { originOf, SHOP_VALUE, startOf } from './library/origin';
 export { TOOLS } from './library/tools';
 export { Material, Range } from './material';
+export { type Person, PersonEntry, PIN, type Role, ROLES } from './person';
 export { Recipe } from './recipe';
 export { type Kept, readItem, SHELF_NAMES, type ShelfName, SHELVES, type ShopItems } from './shelves';
 export {

@@ -1,26 +1,13 @@
-import { CookieOptions, Request, RequestHandler, Router } from 'express';
+import { Request, RequestHandler, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
+import { DEVICE_COOKIE, cookieOf, safely } from './cookies';
 import { Door } from './door';
 
-const COOKIE = 'tidypath';
-const YEAR = 365 * 24 * 3600 * 1000;
 const NAME = /^\S.{0,39}$/;
 /** Wrong phrases an address may try within so many minutes. */
 const [TRIES, MINUTES] = [5, 5];
 
-const shownBy = (req: Request): string | undefined =>
-  req.headers.cookie
-    ?.split(/;\s*/)
-    .find((c) => c.startsWith(`${COOKIE}=`))
-    ?.slice(COOKIE.length + 1);
-
-const settings = (req: Request): CookieOptions => ({
-  httpOnly: true,
-  sameSite: 'strict',
-  secure: req.secure,
-  maxAge: YEAR,
-  path: '/',
-});
+const shownBy = (req: Request) => cookieOf(req, DEVICE_COOKIE);
 
 /** Lets in who knows the shop's phrase, and nobody else. */
 export function onlyKnown(door: Door): RequestHandler {
@@ -47,7 +34,7 @@ export function doorRoutes(door: Door): Router {
       return void res.status(400).json({ error: 'Give the device a name, up to 40 letters: “bench phone”' });
     if (typeof phrase !== 'string' || !door.opens(phrase))
       return void res.status(401).json({ error: 'That is not the pass phrase of the shop' });
-    res.cookie(COOKIE, door.admit(name), settings(req)).status(204).end();
+    res.cookie(DEVICE_COOKIE, door.admit(name), safely(req)).status(204).end();
   });
   router.get('/', onlyKnown(door), (req, res) => {
     res.json({ devices: door.devices(), here: door.known(shownBy(req))!.id });

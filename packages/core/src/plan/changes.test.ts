@@ -1,0 +1,62 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { Job } from '../document/job';
+import { copy } from '../document/new';
+import { formatFeed } from '../quantity/units';
+import { changesOf } from './changes';
+import { parseJob } from './documents';
+
+const job = parseJob(readFileSync(join(__dirname, '../../../../demo/jobs/vane-hub-plate.json'), 'utf8')).job!;
+
+function changed(change: (job: Job) => void): string[] {
+  const after = copy(job);
+  change(after);
+  return changesOf(job, after);
+}
+const [first] = job.setups;
+const pocket = first.operations.find((o) => o.kind === 'clear')!;
+const inFirst = (j: Job) => j.setups[0].operations.find((o) => o.id === pocket.id)!;
+const at = `“${first.name}”: “${pocket.name}”`;
+
+test('the same job differs in nothing', () => expect(changed(() => undefined)).toEqual([]));
+
+test.each<[string, (job: Job) => void, string[]]>([
+  ['a name', (j) => (j.name = 'Hub'), [`name Hub instead of ${job.name}`]],
+  ['tags', (j) => (j.tags = ['aluminium', 'vane']), ['tags aluminium, vane instead of nothing']],
+  [
+    'a thickness',
+    (j) => (j.part.thickness += 1),
+    [`part: thickness ${job.part.thickness + 1} mm instead of ${job.part.thickness} mm`],
+  ],
+  [
+    'a value of an operation, by its name in the form and in its unit',
+    (j) => (inFirst(j).params.stepover = 1.25),
+    [`${at}: bite 1.25 mm instead of ${String(pocket.params.stepover)} mm`],
+  ],
+  [
+    'a feed',
+    (j) => (inFirst(j).speeds.feed = 777),
+    [`${at}: speeds: feed 777 mm/min instead of ${formatFeed(pocket.speeds.feed, 'mm')}`],
+  ],
+  [
+    'another tool, by its name',
+    (j) => (inFirst(j).toolId = job.tools[0].id),
+    [`${at}: tool “${job.tools[0].name}” instead of “${job.tools.find((t) => t.id === pocket.toolId)!.name}”`],
+  ],
+  [
+    'an operation that went',
+    (j) => (j.setups[0].operations = j.setups[0].operations.filter((o) => o.id !== pocket.id)),
+    [`“${first.name}”: “${pocket.name}” taken out`],
+  ],
+  ['another order', (j) => j.setups[0].operations.reverse(), [`“${first.name}”: operations in another order`]],
+  [
+    'another material, by its name alone',
+    (j) => (j.material = { ...j.material, id: 'other', name: 'Brass' }),
+    [`material “Brass” instead of “${job.material.name}”`],
+  ],
+])('%s is told', (_, change, told) => expect(changed(change)).toEqual(told));
+
+test('in the unit of the job', () =>
+  expect(changed((j) => Object.assign(j, { unit: 'inch' }) && (j.part.thickness = 12.7))).toContain(
+    `part: thickness 0.5 in instead of ${+(job.part.thickness / 25.4).toFixed(4)} in`,
+  ));
