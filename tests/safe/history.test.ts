@@ -95,6 +95,15 @@ describe('history', () => {
     expect(kept.notes).toContain('theirs');
   });
 
+  test('a save whose answer was lost is taken once, not refused as if it were somebody else’s', () => {
+    const kept = new Kept();
+    expect([kept.save('mine', desk, 1), kept.save('mine', desk, 1)]).toEqual([
+      { saved: true, version: 2 },
+      { saved: true, version: 2 },
+    ]);
+    expect(store.versions(kept.id).filter((v) => v.kind === 'refused')).toEqual([]);
+  });
+
   test('a job deleted elsewhere says so and comes back from a bin (30 days)', () => {
     const kept = new Kept();
     kept.save('last');

@@ -5,7 +5,7 @@ import { DEVICE_COOKIE, PERSON_COOKIE, cookieOf } from './cookies';
 import { Door } from './door';
 import { People } from './people';
 
-const DEVICE = /^[0-9a-f-]{36}$/;
+const DEVICE = /^[0-9a-f]{32}$/;
 
 interface Known {
   author: Author;

@@ -109,6 +109,9 @@ export class JobStore {
       const current = this.get(id);
       if (!current || !('job' in current)) return current;
       const columns = this.written(job);
+      // The answer to a save that was taken did not arrive, and it is sent again.
+      if (current.version === baseVersion + 1 && this.document(id) === columns.document)
+        return { saved: true, version: current.version };
       if (current.version !== baseVersion)
         return { saved: false, current, keptId: this.history.refuse(id, baseVersion, columns.document, author) };
       const version = baseVersion + 1;

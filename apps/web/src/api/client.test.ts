@@ -5,6 +5,7 @@ const answer = (status: number, body?: unknown) =>
   Promise.resolve({
     ok: status >= 200 && status < 300,
     status,
+    headers: new Headers({ 'x-total-count': '7' }),
     json: () => (body === undefined ? Promise.reject(new Error('no body')) : Promise.resolve(body)),
   } as Response);
 const fetching = jest.fn();
@@ -16,8 +17,9 @@ const job = newJob('A', 'mm');
 
 test('asks under /api, sends JSON only where there is something to send', async () => {
   fetching.mockReturnValue(answer(200, []));
-  await api.jobs();
-  expect(fetching).toHaveBeenCalledWith('/api/jobs', { method: 'GET' });
+  await expect(api.jobs({ words: 'a b', page: 2, tag: '' })).resolves.toEqual({ jobs: [], total: 7 });
+  const headers = { 'x-device': expect.stringMatching(/^[0-9a-f]{32}$/) };
+  expect(fetching).toHaveBeenCalledWith('/api/jobs?words=a+b&page=2', { method: 'GET', headers });
   fetching.mockReturnValue(answer(200, { saved: true, version: 2 }));
   await api.save('x', 1, job);
   const [path, init] = fetching.mock.lastCall!;

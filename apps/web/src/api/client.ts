@@ -1,5 +1,20 @@
+import type {
+  Finding,
+  Job,
+  JobQuestion,
+  JobRow,
+  JobSummary,
+  JobVersion,
+  Kept,
+  Person,
+  PersonEntry,
+  SaveResult,
+  ShelfName,
+  ShopItems,
+  Standing,
+} from '@tidypath/core';
+import { deviceId } from './device';
 import { shut } from './shut';
-import type { Finding, Job, JobRow, JobSummary, Kept, SaveResult, ShelfName, ShopItems } from '@tidypath/core';
 
 /** An answer that was not the one hoped for, with the findings the server gave. */
 export class ApiError extends Error {
@@ -12,21 +27,40 @@ export class ApiError extends Error {
   }
 }
 
-async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
-  const init: RequestInit = { method };
-  if (body !== undefined)
-    Object.assign(init, { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+async function send(method: string, path: string, body?: unknown): Promise<Response> {
+  const headers: Record<string, string> = { 'x-device': deviceId() };
+  if (body !== undefined) headers['content-type'] = 'application/json';
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, init);
+    response = await fetch(`/api${path}`, {
+      method,
+      headers,
+      body: body === undefined ? undefined : JSON.stringify(body),
+    });
   } catch {
     throw new ApiError('The server cannot be reached', 0);
   }
-  if (response.status === 204) return undefined as T;
-  const answer = await response.json().catch(() => ({}));
-  if (response.ok || response.status === 409) return answer as T;
+  if (response.ok || response.status === 409) return response;
   if (response.status === 401 && !path.startsWith('/door')) shut.close();
+  const answer = await response.json().catch(() => ({}));
   throw new ApiError(answer.error ?? 'The server refused', response.status, answer.findings);
+}
+
+async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const response = await send(method, path, body);
+  return response.status === 204 ? (undefined as T) : response.json().catch(() => ({}));
+}
+
+/** Jobs of one page, and how many were found in all. */
+export interface JobList {
+  jobs: JobSummary[];
+  total: number;
+}
+
+async function listed(question: JobQuestion): Promise<JobList> {
+  const asked = Object.entries(question).filter(([, value]) => value !== undefined && value !== '');
+  const response = await send('GET', `/jobs?${new URLSearchParams(asked.map(([k, v]) => [k, String(v)]))}`);
+  return { jobs: (await response.json()) as JobSummary[], total: Number(response.headers.get('x-total-count')) };
 }
 
 /** Devices that were let in, and which of them this is. */
@@ -47,7 +81,9 @@ export const api = {
   /** Nothing where the server asks nobody for a phrase. */
   devices: () => call<Devices | null>('GET', '/door'),
   showOut: (id: string) => call<void>('DELETE', `/door/${id}`),
-  jobs: () => call<JobSummary[]>('GET', '/jobs'),
+  jobs: listed,
+  /** What jobs in the list can be told apart by. */
+  jobChoices: () => call<{ materials: string[]; machines: string[]; tags: string[] }>('GET', '/jobs/choices'),
   job: (id: string) => call<JobRow>('GET', `/jobs/${id}`),
   /** Where a job is to be had as it is stored, readable or not. */
   documentOf: (id: string) => `/api/jobs/${id}/document`,
@@ -56,6 +92,25 @@ export const api = {
   duplicate: (id: string) => call<JobRow>('POST', `/jobs/${id}/duplicate`),
   remove: (id: string) => call<void>('DELETE', `/jobs/${id}`),
   restore: (id: string) => call<void>('POST', `/jobs/${id}/restore`),
+  archive: (id: string, away: boolean) => call<void>(away ? 'PUT' : 'DELETE', `/jobs/${id}/archive`),
+  /** Tells what is known of a setup as the job stands. */
+  stand: (id: string, standing: Standing) => call<void>('PUT', `/jobs/${id}/standing`, standing),
+  /** Notes that the program of a version was handed out. */
+  release: async (id: string, version: number) => {
+    const response = await send('POST', `/jobs/${id}/releases`, { version });
+    if (response.status === 409) throw new ApiError((await response.json()).error, 409);
+  },
+  versions: (id: string) => call<JobVersion[]>('GET', `/jobs/${id}/versions`),
+  version: (id: string, version: string) => call<{ job: Job }>('GET', `/jobs/${id}/versions/${version}`),
+  versionDocument: (id: string, version: string) => `/api/jobs/${id}/versions/${version}/document`,
+  /** Who works here, and who of them is at this device. */
+  people: () => call<{ people: Person[]; here: string | null }>('GET', '/people'),
+  addPerson: (entry: PersonEntry & { pin?: string }) => call<Person>('POST', '/people', entry),
+  changePerson: (id: string, entry: PersonEntry & { pin?: string | null }) => call<void>('PUT', `/people/${id}`, entry),
+  removePerson: (id: string) => call<void>('DELETE', `/people/${id}`),
+  /** Whoever is at this device from now on. */
+  choosePerson: (id: string, pin: string) => call<void>('POST', `/people/${id}/here`, { pin }),
+  nobodyHere: () => call<void>('DELETE', '/people/here'),
   shelf: <K extends ShelfName>(shelf: K) => call<Kept<ShopItems[K]>[]>('GET', `/shop/${shelf}`),
   /** What stands on a shelf and cannot be read. */
   unread: (shelf: ShelfName) => call<Finding[]>('GET', `/shop/${shelf}/unread`),

@@ -1,6 +1,12 @@
+import type { JobQuestion } from '@tidypath/core';
+
 /** Keys of everything SWR keeps. */
 export const KEYS = {
-  jobs: 'jobs',
+  jobList: (question: JobQuestion) => ['jobs', question] as const,
+  jobChoices: 'job-choices',
+  versions: (id: string) => ['versions', id] as const,
+  version: (id: string, version: string) => ['version', id, version] as const,
+  people: 'people',
   devices: 'devices',
   job: (id: string) => ['job', id] as const,
   shelf: (shelf: string) => ['shelf', shelf] as const,

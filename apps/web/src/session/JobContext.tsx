@@ -9,12 +9,14 @@ import {
   useRef,
   useState,
 } from 'react';
-import { Job, Setup, hashOf } from '@tidypath/core';
-import type { JobRow } from '@tidypath/core';
+import { useSWRConfig } from 'swr';
+import { Job, JobRow, Setup, hashOf } from '@tidypath/core';
+import { KEYS } from '../api/keys';
 import type { Draft } from './drafts';
 import { begin, change, redo, undo } from './history';
 import { Pace, useComputed } from './useComputed';
 import { useSaving } from './useSaving';
+import { useStanding } from './useStanding';
 
 interface JobContextValue {
   job: Job;
@@ -29,6 +31,8 @@ interface JobContextValue {
   canRedo: boolean;
   computed: ReturnType<typeof useComputed>['computed'];
   saving: ReturnType<typeof useSaving>;
+  /** Notes that its programs were handed out, and what became of that. */
+  standing: ReturnType<typeof useStanding>;
   takeTheirs: () => void;
   keepMine: () => void;
 }
@@ -75,6 +79,14 @@ export function JobProvider({ id, row, draft: found, children }: ProviderProps) 
   const saving = useSaving(id, { job: row.job, version: draft?.version ?? row.version }, job, !!found);
   const { computed, pace } = useComputed(useDeferredValue(job), setup.id);
 
+  const { mutate } = useSWRConfig();
+  const { state, version } = saving;
+  useEffect(() => {
+    const known: JobRow = { id, version, updatedAt: row.updatedAt, job };
+    if (state === 'saved') void mutate(KEYS.job(id), known, { revalidate: false });
+  }, [id, row.updatedAt, state, version, job, mutate]);
+  const standing = useStanding(id, job, setup.id, computed, saving);
+
   const edit = useCallback(
     (next: (job: Job) => Job, tag = '') => setHistory((h) => change(h, next(h.present), tag, Date.now())),
     [],
@@ -103,10 +115,11 @@ export function JobProvider({ id, row, draft: found, children }: ProviderProps) 
       canRedo: history.future.length > 0,
       computed,
       saving,
+      standing,
       takeTheirs,
       keepMine: () => void keepMine(),
     }),
-    [job, setup, edit, stepBack, stepOn, history, computed, saving, takeTheirs, keepMine],
+    [job, setup, edit, stepBack, stepOn, history, computed, saving, standing, takeTheirs, keepMine],
   );
   const calm = useDeferredValue(value);
   return (

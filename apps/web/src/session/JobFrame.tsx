@@ -2,7 +2,7 @@ import { Link, usePathname, useRouter } from 'expo-router';
 import { ReactNode, memo, useEffect, useMemo, useState } from 'react';
 import { Linking, Pressable, View } from 'react-native';
 import { ActivityIndicator, Button, IconButton } from 'react-native-paper';
-import useSWR from 'swr';
+import useSWR, { useSWRConfig } from 'swr';
 import { ApiError, api } from '../api/client';
 import { KEYS } from '../api/keys';
 import { SIZE, SPACE } from '../theme/theme';
@@ -10,7 +10,9 @@ import { usePalette, useWide } from '../theme/usePalette';
 import { Empty } from '../ui/Empty';
 import { FindingList } from '../ui/FindingList';
 import { Txt } from '../ui/Txt';
+import { DetailsSheet } from './DetailsSheet';
 import { Draft, draftOf } from './drafts';
+import { HistorySheet } from './HistorySheet';
 import { JobProvider, useCalmJob } from './JobContext';
 import { STAGES, STAGE_NAMES, Stage, stageStates } from './stages';
 import type { SaveState } from './useSaving';
@@ -23,6 +25,7 @@ const SAVE_WORDS: Record<SaveState, (why: string) => string> = {
   failing: (why) => `▲ kept here, not sent: ${why}`,
   refused: () => '▲ changed elsewhere',
   invalid: (why) => `▲ not saved: ${why}`,
+  deleted: () => '▲ deleted elsewhere; kept here',
 };
 
 /** How the job stands with the server, and whether this device could keep what was not sent. */
@@ -78,22 +81,37 @@ const StageStrip = memo(function StageStrip({ id }: { id: string }) {
   );
 });
 
-function Conflict() {
-  const { saving, takeTheirs, keepMine } = useCalmJob();
+/** Something happened to the job elsewhere: what, and the ways on. */
+function Elsewhere({ told, children }: { told: string; children: ReactNode }) {
   const palette = usePalette();
-  if (!saving.conflict) return null;
   return (
     <View role="alert" style={{ backgroundColor: palette.careSoft, padding: SPACE.m, gap: SPACE.s }}>
-      <Txt>Somebody saved this job meanwhile. Both versions are kept; choose which to go on with.</Txt>
-      <View style={{ flexDirection: 'row', gap: SPACE.s }}>
-        <Button mode="outlined" onPress={takeTheirs}>
-          Take theirs
-        </Button>
-        <Button mode="contained" onPress={keepMine}>
-          Go on with mine
-        </Button>
-      </View>
+      <Txt>{told}</Txt>
+      <View style={{ flexDirection: 'row', gap: SPACE.s }}>{children}</View>
     </View>
+  );
+}
+
+function Conflict() {
+  const { saving, takeTheirs, keepMine } = useCalmJob();
+  if (saving.state === 'deleted')
+    return (
+      <Elsewhere told="Somebody deleted this job meanwhile. It lies in the bin; what you have here is kept.">
+        <Button mode="contained" onPress={() => void saving.bringBack()}>
+          Bring it back
+        </Button>
+      </Elsewhere>
+    );
+  if (!saving.conflict) return null;
+  return (
+    <Elsewhere told="Somebody saved this job meanwhile. Both versions are in its history; choose which to go on with.">
+      <Button mode="outlined" onPress={takeTheirs}>
+        Take theirs
+      </Button>
+      <Button mode="contained" onPress={keepMine}>
+        Go on with mine
+      </Button>
+    </Elsewhere>
   );
 }
 
@@ -102,33 +120,53 @@ const Header = memo(function Header({ id }: { id: string }) {
   const router = useRouter();
   const { job, saving, undo, redo, canUndo, canRedo } = useCalmJob();
   const words = saveWords(saving);
+  const [sheet, setSheet] = useState<'details' | 'history'>();
+  const close = () => setSheet(undefined);
   return (
     <View role="banner" style={{ backgroundColor: palette.sheet, borderBottomWidth: 1, borderColor: palette.line }}>
       <View style={{ flexDirection: 'row', alignItems: 'center' }}>
         <IconButton icon="chevron-left" accessibilityLabel="Back to jobs" onPress={() => router.push('/')} />
-        <View style={{ flex: 1, minWidth: 0 }}>
+        <Pressable
+          role="button"
+          aria-label={`About ${job.name}`}
+          onPress={() => setSheet('details')}
+          style={{ flex: 1, minWidth: 0, minHeight: SIZE.touch, justifyContent: 'center' }}
+        >
           <Txt heading lines={1} kind="large">
             {job.name}
           </Txt>
-        </View>
-        <Txt kind="small" tone={words.startsWith('▲') ? 'danger' : 'quiet'} live testID="save-state">
-          {words}
-        </Txt>
+        </Pressable>
+        <Pressable
+          role="button"
+          aria-label={`History, ${words}`}
+          testID="history"
+          onPress={() => setSheet('history')}
+          style={{ minHeight: SIZE.touch, flexShrink: 1, justifyContent: 'center', paddingHorizontal: SPACE.xs }}
+        >
+          <Txt kind="small" tone={words.startsWith('▲') ? 'danger' : 'quiet'} live testID="save-state">
+            {words}
+          </Txt>
+        </Pressable>
         <IconButton icon="undo" disabled={!canUndo} accessibilityLabel="Undo" onPress={undo} />
         <IconButton icon="redo" disabled={!canRedo} accessibilityLabel="Redo" onPress={redo} />
       </View>
       <StageStrip id={id} />
       <Conflict />
+      <DetailsSheet open={sheet === 'details'} onClose={close} />
+      <HistorySheet id={id} open={sheet === 'history'} onClose={close} />
     </View>
   );
 });
 
+const NOT_OPENED: Record<number, string> = { 404: 'This job is gone', 410: 'This job was deleted' };
+
 /** Why a job does not open: it is gone, nobody answers, or what is stored cannot be read, which can be taken away as it is. */
 function NotOpened({ id, error }: { id: string; error: Error }) {
   const router = useRouter();
+  const { mutate } = useSWRConfig();
   const { status, findings } = error instanceof ApiError ? error : { status: 0, findings: [] };
   return (
-    <Empty title={status === 404 ? 'This job is gone' : 'The job cannot be opened'}>
+    <Empty title={NOT_OPENED[status] ?? 'The job cannot be opened'}>
       <Txt tone="quiet">{error.message}</Txt>
       {findings.length > 0 && (
         <>
@@ -137,6 +175,11 @@ function NotOpened({ id, error }: { id: string; error: Error }) {
             Take it away as stored
           </Button>
         </>
+      )}
+      {status === 410 && (
+        <Button mode="outlined" onPress={() => void api.restore(id).then(() => mutate(KEYS.job(id)))}>
+          Bring it back
+        </Button>
       )}
       <Button mode="contained" onPress={() => router.push('/')}>
         To the jobs
@@ -147,7 +190,7 @@ function NotOpened({ id, error }: { id: string; error: Error }) {
 
 /** Loads a job and puts its header and stages around whatever stage is open. */
 export function JobFrame({ id, children }: { id: string; children: ReactNode }) {
-  const { data, error } = useSWR(KEYS.job(id), () => api.job(id), {
+  const { data, error, isValidating } = useSWR(KEYS.job(id), () => api.job(id), {
     revalidateIfStale: true,
     revalidateOnReconnect: false,
     dedupingInterval: 0,
@@ -158,8 +201,14 @@ export function JobFrame({ id, children }: { id: string; children: ReactNode }) 
     void draftOf(id).then((found) => isWanted && setDraft({ of: id, draft: found }));
     return () => void (isWanted = false);
   }, [id]);
+  // What was known of it before is only good enough where the server does not answer.
+  const [opened, setOpened] = useState('');
+  useEffect(() => {
+    if (data && !isValidating) setOpened(id);
+  }, [id, data, isValidating]);
   if (error && !data) return <NotOpened id={id} error={error as Error} />;
-  if (!data || draft?.of !== id) return <ActivityIndicator style={{ flex: 1 }} accessibilityLabel="Opening the job" />;
+  if (!data || opened !== id || draft?.of !== id)
+    return <ActivityIndicator style={{ flex: 1 }} accessibilityLabel="Opening the job" />;
   return (
     <JobProvider key={id} id={id} row={data} draft={draft.draft}>
       <Header id={id} />

@@ -3,13 +3,14 @@ import type { Job, JobRow } from '@tidypath/core';
 import { ApiError, api } from '../api/client';
 import { dropDraft, keepDraft } from './drafts';
 
-export type SaveState = 'saved' | 'saving' | 'waiting' | 'offline' | 'failing' | 'refused' | 'invalid';
+export type SaveState = 'saved' | 'saving' | 'waiting' | 'offline' | 'failing' | 'refused' | 'invalid' | 'deleted';
 
 const PAUSE = 600;
 /** First wait before it is tried again, ms; each is twice the one before, up to the longest. */
 const RETRY = { first: 4000, most: 60_000 } as const;
 
-type Outcome = 'ready' | 'saving' | 'offline' | 'failing';
+type Outcome = 'ready' | 'saving' | 'offline' | 'failing' | 'deleted';
+const GONE = 410;
 
 /**
  * Saves a job by itself a moment after each change, and keeps what is not sent yet on this device; a save that comes too late is told with
@@ -27,7 +28,7 @@ export function useSaving(id: string, row: Pick<JobRow, 'job' | 'version'>, job:
   const [why, setWhy] = useState('');
   const [failures, setFailures] = useState(0);
   const [forgets, setForgets] = useState(false);
-  const pending = job !== kept.job && job !== invalid && !conflict;
+  const pending = job !== kept.job && job !== invalid && !conflict && outcome !== 'deleted';
 
   const save = useCallback(
     async (sending: Job, version: number) => {
@@ -40,11 +41,11 @@ export function useSaving(id: string, row: Pick<JobRow, 'job' | 'version'>, job:
         setOutcome('ready');
       } catch (error) {
         const { status = 0, message } = error as Partial<ApiError>;
-        const isBad = status >= 400 && status < 500 && status !== 401;
+        const isBad = status >= 400 && status < 500 && status !== 401 && status !== GONE;
         setWhy(message ?? '');
         setFailures((n) => n + 1);
         if (isBad) setInvalid(sending);
-        setOutcome(isBad ? 'ready' : status ? 'failing' : 'offline');
+        setOutcome(outcomeOf(status, isBad));
       }
     },
     [id],
@@ -96,7 +97,20 @@ export function useSaving(id: string, row: Pick<JobRow, 'job' | 'version'>, job:
     setConflict(undefined);
   }, []);
 
-  return { state: stateOf(outcome, pending, !!conflict, job === invalid), why, forgets, conflict, settle };
+  /** Out of the bin again; what was not sent follows. */
+  const bringBack = useCallback(async () => {
+    await api.restore(id);
+    setOutcome('ready');
+  }, [id]);
+
+  const state = stateOf(outcome, pending, !!conflict, job === invalid);
+  const { version } = kept;
+  return { state, version, why, forgets, conflict, settle, bringBack };
+}
+
+function outcomeOf(status: number, isBad: boolean): Outcome {
+  if (status === GONE) return 'deleted';
+  return isBad ? 'ready' : status ? 'failing' : 'offline';
 }
 
 function stateOf(outcome: Outcome, pending: boolean, conflict: boolean, invalid: boolean): SaveState {

@@ -26,6 +26,7 @@ const UNITS: Partial<Record<ParameterUnit, string>> = {
 const FIELDS: Infos = {
   toolId: { label: 'tool', help: '' },
   targets: { label: 'features', help: '' },
+  customerNumber: { label: 'customer’s number', help: '' },
   ...Object.fromEntries(
     Object.entries(UNITS).flatMap(([unit, names]) =>
       names.split(' ').map((name) => [name, { label: wordsOf(name), help: '', unit: unit as ParameterUnit }]),

@@ -1,120 +1,24 @@
-import { formatDistanceToNow } from 'date-fns/formatDistanceToNow';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
-import { Pressable, View } from 'react-native';
-import { Button, IconButton, Snackbar, TextInput } from 'react-native-paper';
-import Svg, { G, Path } from 'react-native-svg';
+import { View } from 'react-native';
+import { Button, Snackbar, TextInput } from 'react-native-paper';
 import useSWR, { useSWRConfig } from 'swr';
-import { Finding, Job, LengthUnit, Thumbnail, UNNAMED, newJob, parseJob } from '@tidypath/core';
-import type { JobSummary } from '@tidypath/core';
+import { Finding, JOBS_PER_PAGE, Job, JobQuestion, LengthUnit, UNNAMED, newJob, parseJob } from '@tidypath/core';
 import { ApiError, api } from '../../api/client';
 import { KEYS } from '../../api/keys';
 import { Page } from '../../shell/Page';
 import { SPACE } from '../../theme/theme';
-import { usePalette, useWide } from '../../theme/usePalette';
-import { Card } from '../../ui/Card';
+import { useWide } from '../../theme/usePalette';
+import { Row } from '../../ui/Card';
 import { Choices, UNITS, plainOptions } from '../../ui/Choices';
 import { Empty } from '../../ui/Empty';
 import { FindingCard } from '../../ui/FindingCard';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
-import { pickText, saveFile } from '../../ui/files';
-
-const THUMB = { width: 96, height: 68 };
-
-function Picture({ thumbnail }: { thumbnail: Thumbnail }) {
-  const palette = usePalette();
-  const { box } = thumbnail;
-  const margin = Math.max(box.width, box.height) * 0.06;
-  const scale = Math.max(box.width / THUMB.width, box.height / THUMB.height);
-  return (
-    <View aria-hidden style={{ backgroundColor: palette.background, borderRadius: 6 }}>
-      <Svg
-        width={THUMB.width}
-        height={THUMB.height}
-        viewBox={`${box.x - margin} ${-(box.y + box.height + margin)} ${box.width + 2 * margin} ${box.height + 2 * margin}`}
-      >
-        <G transform="scale(1,-1)">
-          <Path
-            d={thumbnail.outside}
-            fill={palette.stock}
-            fillOpacity={0.35}
-            stroke={palette.part}
-            strokeWidth={scale * 1.4}
-          />
-          <Path d={thumbnail.inside} fill="none" stroke={palette.part} strokeWidth={scale} />
-        </G>
-      </Svg>
-    </View>
-  );
-}
-
-const safe = (name: string) => name.replace(/[^A-Za-z0-9]+/g, '-').toLowerCase();
-
-function JobCard({
-  job,
-  onDone,
-  onProblem,
-}: {
-  job: JobSummary;
-  onDone: (told: string, undo?: () => Promise<void>) => void;
-  onProblem: (text: string) => void;
-}) {
-  const router = useRouter();
-  const palette = usePalette();
-  const attempt = (work: () => Promise<void>) => () => void work().catch((e: ApiError) => onProblem(e.message));
-  const duplicate = attempt(async () => {
-    await api.duplicate(job.id);
-    onDone(`“${job.name}” copied`);
-  });
-  const remove = attempt(async () => {
-    await api.remove(job.id);
-    onDone(`“${job.name}” deleted`, () => api.restore(job.id));
-  });
-  const exportJob = attempt(async () => {
-    const row = await api.job(job.id);
-    saveFile(`${safe(job.name)}.tidypath.json`, JSON.stringify(row.job, null, 1) + '\n', 'application/json');
-  });
-  return (
-    <Card style={{ padding: 0 }} testID={`job-${job.name}`}>
-      <Pressable
-        role="link"
-        onPress={() => router.push(`/job/${job.id}/cut`)}
-        style={{ flexDirection: 'row', gap: SPACE.m, padding: SPACE.m, paddingBottom: 0, alignItems: 'center' }}
-      >
-        <Picture thumbnail={job.thumbnail} />
-        <View style={{ flex: 1, minWidth: 0 }}>
-          <Txt kind="large" bold lines={2}>
-            {job.name}
-          </Txt>
-          <Txt kind="small" tone="quiet">
-            changed {formatDistanceToNow(new Date(job.updatedAt), { addSuffix: true })}
-          </Txt>
-        </View>
-      </Pressable>
-      <View style={{ flexDirection: 'row', justifyContent: 'flex-end' }}>
-        <IconButton
-          icon="content-copy"
-          iconColor={palette.quiet}
-          accessibilityLabel={`Duplicate ${job.name}`}
-          onPress={duplicate}
-        />
-        <IconButton
-          icon="download-outline"
-          iconColor={palette.quiet}
-          accessibilityLabel={`Export ${job.name}`}
-          onPress={exportJob}
-        />
-        <IconButton
-          icon="delete-outline"
-          iconColor={palette.quiet}
-          accessibilityLabel={`Delete ${job.name}`}
-          onPress={remove}
-        />
-      </View>
-    </Card>
-  );
-}
+import { pickText } from '../../ui/files';
+import { useSettled } from '../../ui/useSettled';
+import { FindJobs } from './FindJobs';
+import { JobCard } from './JobCard';
 
 function NewJobSheet({
   open,
@@ -149,17 +53,59 @@ function NewJobSheet({
   );
 }
 
-/** All jobs: open, make, copy, delete with a way back, take in and hand out as files. */
+/** Nothing there: none at all, or none that is asked for. */
+function None({ isAll, onNew, onAll }: { isAll: boolean; onNew: () => void; onAll: () => void }) {
+  return isAll ? (
+    <Empty title="No jobs yet">
+      <Txt tone="quiet">Start one from a drawing or from shapes, or take in a job file.</Txt>
+      <Button mode="contained" onPress={onNew}>
+        New job
+      </Button>
+    </Empty>
+  ) : (
+    <Empty title="No such job">
+      <Txt tone="quiet">Nothing here has all of that; try fewer words, or look in the archive and the bin.</Txt>
+      <Button mode="outlined" onPress={onAll}>
+        All jobs
+      </Button>
+    </Empty>
+  );
+}
+
+function Pages({ page, total, onPage }: { page: number; total: number; onPage: (page: number) => void }) {
+  const pages = Math.ceil(total / JOBS_PER_PAGE);
+  return (
+    <Row>
+      <Button mode="outlined" disabled={page === 0} onPress={() => onPage(page - 1)}>
+        Before
+      </Button>
+      <Txt live testID="pages">
+        {page + 1} of {pages}, {total} jobs
+      </Txt>
+      <Button mode="outlined" disabled={page + 1 >= pages} onPress={() => onPage(page + 1)}>
+        Next
+      </Button>
+    </Row>
+  );
+}
+
+/** A question is sent once the finger rests so long, ms. */
+const WHILE_TYPING = 200;
+
+/** All jobs: find, open, make, copy, archive, delete with a way back, take in and hand out as files. */
 export function JobsPage() {
   const router = useRouter();
   const wide = useWide();
   const { mutate } = useSWRConfig();
-  const { data: jobs, error } = useSWR(KEYS.jobs, api.jobs);
+  const [question, setQuestion] = useState<JobQuestion>({});
+  const asked = useSettled(question, WHILE_TYPING);
+  const { data, error } = useSWR(KEYS.jobList(asked), () => api.jobs(asked), { keepPreviousData: true });
   const [naming, setNaming] = useState(false);
   const [told, setTold] = useState<{ text: string; undo?: () => Promise<void> }>();
   const [findings, setFindings] = useState<Finding[]>([]);
 
-  const refresh = () => mutate(KEYS.jobs);
+  const refresh = () => mutate((key) => Array.isArray(key) && key[0] === KEYS.jobList({})[0]);
+  const isAll = Object.values(asked).every((v) => !v);
   const done = (text: string, undo?: () => Promise<void>) => {
     setTold({ text, undo });
     void refresh();
@@ -210,22 +156,19 @@ export function JobsPage() {
             ))}
           </View>
         )}
-        {error && !jobs && <Txt tone="danger">▲ {(error as ApiError).message}. Trying again.</Txt>}
-        {jobs?.length === 0 && (
-          <Empty title="No jobs yet">
-            <Txt tone="quiet">Start one from a drawing or from shapes, or take in a job file.</Txt>
-            <Button mode="contained" onPress={() => setNaming(true)}>
-              New job
-            </Button>
-          </Empty>
-        )}
+        {error && !data && <Txt tone="danger">▲ {(error as ApiError).message}. Trying again.</Txt>}
+        {!(isAll && data?.total === 0) && <FindJobs question={question} onQuestion={setQuestion} />}
+        {data?.total === 0 && <None isAll={isAll} onNew={() => setNaming(true)} onAll={() => setQuestion({})} />}
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.m }}>
-          {jobs?.map((job) => (
+          {data?.jobs.map((job) => (
             <View key={job.id} style={wide ? { flexBasis: 330, flexGrow: 1, maxWidth: 480 } : { width: '100%' }}>
               <JobCard job={job} onDone={done} onProblem={(text) => setTold({ text })} />
             </View>
           ))}
         </View>
+        {data && data.total > JOBS_PER_PAGE && (
+          <Pages page={asked.page ?? 0} total={data.total} onPage={(page) => setQuestion({ ...question, page })} />
+        )}
       </Page>
       <NewJobSheet open={naming} onClose={() => setNaming(false)} onCreate={create} />
       <Snackbar

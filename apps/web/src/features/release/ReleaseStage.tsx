@@ -102,7 +102,7 @@ function Listing({
 
 /** The programs: read them against the picture, edit and prove again, download. */
 export function ReleaseStage() {
-  const { job, edit, computed } = useJob();
+  const { job, edit, computed, standing } = useJob();
   const palette = usePalette();
   const { plan, proof, proofFresh, provedText } = computed;
   const proving = usePace().progress !== undefined;
@@ -132,6 +132,7 @@ export function ReleaseStage() {
     player.seek(proof.ends[motion]);
   };
   const download = () => {
+    standing.release();
     if (programs.length === 1) saveFile(programs[0].fileName, programs[0].text, 'text/plain');
     else
       saveFile(
@@ -192,6 +193,11 @@ export function ReleaseStage() {
       {clear && (
         <Txt bold testID="release-state">
           ✓ Proved as posted; nothing stops it
+        </Txt>
+      )}
+      {standing.releaseTold && (
+        <Txt kind="small" tone="quiet" live testID="release-told">
+          {standing.releaseTold}
         </Txt>
       )}
       <FindingList

@@ -9,6 +9,7 @@ import { useWide } from '../../theme/usePalette';
 import { Txt } from '../../ui/Txt';
 import { LinkCard } from '../../ui/LinkCard';
 import { Devices } from './Devices';
+import { People } from './People';
 import { UnreadItems } from '../../ui/UnreadItems';
 
 type Listed = 'machines' | 'materials' | 'holders' | 'controllers';
@@ -78,6 +79,7 @@ export function ShopPage() {
       <Shelf shelf="materials" />
       <Shelf shelf="holders" />
       <Shelf shelf="controllers" />
+      <People />
       <Devices />
       <Txt kind="small" tone="quiet">
         The numbers are estimates. The machine maker’s limits, the tool maker’s data, your local safety codes and your
