@@ -190,10 +190,15 @@ function NotOpened({ id, error }: { id: string; error: Error }) {
 
 /** Loads a job and puts its header and stages around whatever stage is open. */
 export function JobFrame({ id, children }: { id: string; children: ReactNode }) {
-  const { data, error, isValidating } = useSWR(KEYS.job(id), () => api.job(id), {
+  // What was known of it before is only good enough where the server does not answer.
+  const [opened, setOpened] = useState('');
+  const answered = () => setOpened(id);
+  const { data, error } = useSWR(KEYS.job(id), () => api.job(id), {
     revalidateIfStale: true,
     revalidateOnReconnect: false,
     dedupingInterval: 0,
+    onSuccess: answered,
+    onError: answered,
   });
   const [draft, setDraft] = useState<{ of: string; draft?: Draft }>();
   useEffect(() => {
@@ -201,11 +206,6 @@ export function JobFrame({ id, children }: { id: string; children: ReactNode }) 
     void draftOf(id).then((found) => isWanted && setDraft({ of: id, draft: found }));
     return () => void (isWanted = false);
   }, [id]);
-  // What was known of it before is only good enough where the server does not answer.
-  const [opened, setOpened] = useState('');
-  useEffect(() => {
-    if (data && !isValidating) setOpened(id);
-  }, [id, data, isValidating]);
   if (error && !data) return <NotOpened id={id} error={error as Error} />;
   if (!data || opened !== id || draft?.of !== id)
     return <ActivityIndicator style={{ flex: 1 }} accessibilityLabel="Opening the job" />;
