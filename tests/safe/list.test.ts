@@ -5,11 +5,9 @@ import { pino } from 'pino';
 import request from 'supertest';
 import { JOBS_PER_PAGE, Job, JobSummary, MACHINES, MATERIALS, newJob, parseJob } from '@tidypath/core';
 import { readFileSync } from 'node:fs';
-import { createApp } from '../../apps/server/src/app';
+import { createApp, storesOf } from '../../apps/server/src/app';
 import { openDb } from '../../apps/server/src/db/open';
-import { People } from '../../apps/server/src/guard/people';
 import { JobStore } from '../../apps/server/src/jobs/store';
-import { ShopStore } from '../../apps/server/src/shop/store';
 import { folder, root } from './server';
 
 describe('the list', () => {
@@ -17,7 +15,7 @@ describe('the list', () => {
   const db = openDb(data);
   let at = Date.parse('2026-03-02T08:00:00Z');
   const jobs = new JobStore(db, () => new Date((at += 1000)));
-  const stores = { jobs, shop: new ShopStore(db), people: new People(db) };
+  const stores = { ...storesOf(db, data), jobs };
   const app = createApp(stores, join(root, 'nowhere'), pino({ level: 'silent' }));
   const plate = parseJob(readFileSync(join(root, 'demo/jobs/vane-hub-plate.json'), 'utf8')).job!;
   const bracket = parseJob(readFileSync(join(root, 'demo/jobs/float-pulley-bracket.json'), 'utf8')).job!;

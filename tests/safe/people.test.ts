@@ -4,11 +4,10 @@ import { join } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
 import { Person, newJob } from '@tidypath/core';
-import { createApp } from '../../apps/server/src/app';
+import { createApp, storesOf } from '../../apps/server/src/app';
 import { openDb } from '../../apps/server/src/db/open';
 import { People } from '../../apps/server/src/guard/people';
 import { JobStore } from '../../apps/server/src/jobs/store';
-import { ShopStore } from '../../apps/server/src/shop/store';
 import { folder, root } from './server';
 
 describe('people', () => {
@@ -17,7 +16,7 @@ describe('people', () => {
   let at = Date.parse('2026-03-02T08:00:00Z');
   const people = new People(db, () => new Date(at));
   const jobs = new JobStore(db);
-  const app = createApp({ jobs, shop: new ShopStore(db), people }, join(root, 'nowhere'), pino({ level: 'silent' }));
+  const app = createApp({ ...storesOf(db, data), jobs, people }, join(root, 'nowhere'), pino({ level: 'silent' }));
   afterAll(() => {
     db.close();
     rmSync(data, { recursive: true, force: true });

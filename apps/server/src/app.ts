@@ -4,6 +4,8 @@ import compression from 'compression';
 import express, { ErrorRequestHandler, Express, RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
+import { backupRoutes } from './backup/routes';
+import type { Db } from './db/open';
 import { Served, knownAddresses } from './guard/addresses';
 import { knowAuthor } from './guard/author';
 import { Door } from './guard/door';
@@ -12,8 +14,9 @@ import { People } from './guard/people';
 import { peopleRoutes } from './guard/people-routes';
 import { jobRoutes } from './jobs/routes';
 import { shopRoutes } from './shop/routes';
-import type { JobStore } from './jobs/store';
-import type { ShopStore } from './shop/store';
+import { foldWhenIdle } from './housekeeping';
+import { JobStore } from './jobs/store';
+import { ShopStore } from './shop/store';
 
 const LARGEST_BODY = '16mb';
 
@@ -90,9 +93,26 @@ export interface Entrance {
 
 const ON_THIS_MACHINE: Entrance = { served: { host: '127.0.0.1', names: [] } };
 
+/** Everything that is kept, and the folder it is kept in. */
+export interface Stores {
+  db: Db;
+  folder: string;
+  jobs: JobStore;
+  shop: ShopStore;
+  people: People;
+}
+
+export const storesOf = (db: Db, folder: string): Stores => ({
+  db,
+  folder,
+  jobs: new JobStore(db),
+  shop: new ShopStore(db),
+  people: new People(db),
+});
+
 /** The whole server: the API under /api, the exported web app for everything else. */
 export function createApp(
-  { jobs, shop, people }: { jobs: JobStore; shop: ShopStore; people: People },
+  { db, folder, jobs, shop, people }: Stores,
   webFolder: string,
   log: Logger,
   { served, door }: Entrance = ON_THIS_MACHINE,
@@ -104,7 +124,8 @@ export function createApp(
   app.get('/api/health', (_req, res) => void res.json({ ok: true }));
   if (door) app.use('/api/door', doorRoutes(door)).use('/api', onlyKnown(door));
   else app.get('/api/door', (_req, res) => void res.json(null));
-  app.use('/api', knowAuthor(people, door));
+  app.use('/api', knowAuthor(people, door), foldWhenIdle(db));
+  app.use('/api/backup', backupRoutes(db, folder));
   app.use('/api/people', peopleRoutes(people));
   app.use('/api/jobs', jobRoutes(jobs));
   app.use('/api/shop', shopRoutes(shop));

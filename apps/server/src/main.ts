@@ -3,14 +3,12 @@ import { createServer as createPlain } from 'node:http';
 import { createServer as createSecure } from 'node:https';
 import { join, resolve } from 'node:path';
 import { pino } from 'pino';
-import { createApp } from './app';
+import { createApp, storesOf } from './app';
 import { Db, occupy, openDb } from './db/open';
 import { isLoopback, linkTo } from './guard/addresses';
 import { Door, SHORTEST_PHRASE } from './guard/door';
-import { People } from './guard/people';
+import { keepHouse } from './housekeeping';
 import { seedDemo } from './jobs/demo';
-import { JobStore } from './jobs/store';
-import { ShopStore } from './shop/store';
 
 const root = resolve(__dirname, '../../..');
 const port = Number(process.env.PORT ?? 4380);
@@ -58,19 +56,19 @@ if (isOpen && !door.hasPhrase)
       `It does not listen on ${host}, where others on the network reach it, without a pass phrase: start it once with TIDYPATH_PHRASE="…"`,
     ),
   );
-const people = new People(db);
+const stores = storesOf(db, data);
+const { jobs, shop, people } = stores;
 if (process.env.TIDYPATH_FORGET_PINS) people.forgetPins();
-const jobs = new JobStore(db);
 jobs.describe();
-const shop = new ShopStore(db);
 shop.seed();
 const seeded = seedDemo(jobs, join(root, 'demo/jobs'));
 const names = (process.env.TIDYPATH_NAMES ?? '').split(/[\s,]+/).filter(Boolean);
-const app = createApp({ jobs, shop, people }, web, log, { served: { host, names }, door: isOpen ? door : undefined });
+const app = createApp(stores, web, log, { served: { host, names }, door: isOpen ? door : undefined });
 const { TIDYPATH_CERT: cert, TIDYPATH_KEY: key } = process.env;
 const certified = cert && key ? { cert: fileOf(cert), key: fileOf(key) } : undefined;
 const server = certified ? createSecure(certified, app) : createPlain(app);
 server.listen(port, host, () => {
+  keepHouse(db, data, jobs, log);
   process.stdout.write(
     `Tidy Path is at ${linkTo(host, port, !!certified)}${seeded ? ` with ${seeded} demo jobs` : ''}\n`,
   );

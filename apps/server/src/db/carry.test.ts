@@ -5,10 +5,9 @@ import { pino } from 'pino';
 import request from 'supertest';
 import { FORMAT_VERSION, Job, TOOLS, planSetup } from '@tidypath/core';
 import { folder, root } from '../../testing/folder';
-import { createApp } from '../app';
+import { createApp, storesOf } from '../app';
 import { JobStore } from '../jobs/store';
 import { ShopStore } from '../shop/store';
-import { People } from '../guard/people';
 import { openDb } from './open';
 
 const FORMATS = join(root, 'packages/core/testing/formats');
@@ -43,11 +42,7 @@ describe('a database of the version before', () => {
   asItWas(data);
   const db = openDb(data);
   const [jobs, shop] = [new JobStore(db), new ShopStore(db)];
-  const app = createApp(
-    { jobs, shop, people: new People(db) },
-    join(root, 'no-such-folder'),
-    pino({ level: 'silent' }),
-  );
+  const app = createApp({ ...storesOf(db, data), jobs, shop }, join(root, 'no-such-folder'), pino({ level: 'silent' }));
   afterAll(() => {
     db.close();
     rmSync(data, { recursive: true, force: true });

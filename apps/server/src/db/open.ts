@@ -6,6 +6,7 @@ import { carryForward, isBehind } from './carry';
 
 export type Db = Database.Database;
 
+export const DATABASE = 'tidypath.db';
 const MIGRATIONS = join(__dirname, 'migrations');
 const FILES = readdirSync(MIGRATIONS)
   .filter((f) => f.endsWith('.sql'))
@@ -21,14 +22,17 @@ const REASONS: Record<string, string> = {
   SQLITE_CORRUPT: 'tidypath.db is damaged: put it aside and bring a backup back (npm run restore)',
 };
 
-/** What to say of an error at the start. */
-export function whyNot(folder: string, error: unknown): CannotOpen {
+/**
+ * What to say of an error with a data folder.
+ * @param file what was to be written from it, where it is about that
+ */
+export function whyNot(folder: string, error: unknown, file?: string): CannotOpen {
   if (error instanceof CannotOpen) return error;
   const { code = '', message } = error as { code?: string; message: string };
   const known = Object.entries(REASONS).find(([start]) => code.startsWith(start))?.[1];
   const closed = /^(EACCES|EPERM|EROFS|ENOENT|ENOTDIR|EEXIST|SQLITE_READONLY|SQLITE_CANTOPEN)/.test(code);
   const why = known ?? (closed ? `it cannot be written (${code}): choose another with TIDYPATH_DATA` : message);
-  return new CannotOpen(`The data in ${folder} cannot be used; ${why}`);
+  return new CannotOpen(file ? `${file} cannot be written; ${why}` : `The data in ${folder} cannot be used; ${why}`);
 }
 
 /** Keeps every other server off a data folder until this process ends, however it ends. */
@@ -57,7 +61,7 @@ function locked(folder: string): Db {
 }
 
 /** A database of a later version, or one that is damaged inside, is left as it is. */
-function refuseOther(db: Db, folder: string): void {
+export function refuseOther(db: Db, folder: string): void {
   const [found] = db.pragma('quick_check(1)', { simple: false }) as { quick_check: string }[];
   if (found.quick_check !== 'ok') throw Object.assign(new Error(found.quick_check), { code: 'SQLITE_CORRUPT' });
   const isOurs = db.prepare("SELECT 1 FROM sqlite_master WHERE name = 'migrations'").get();
@@ -110,7 +114,7 @@ export function openDb(folder: string): Db {
 }
 
 function opened(folder: string): Db {
-  const file = join(folder, 'tidypath.db');
+  const file = join(folder, DATABASE);
   const isNew = !existsSync(file);
   const db = new Database(file);
   if (!isNew) refuseOther(db, folder);

@@ -3,12 +3,10 @@ import { join } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
 import { newJob } from '@tidypath/core';
-import { createApp } from '../app';
+import { createApp, storesOf } from '../app';
 import { openDb } from '../db/open';
-import { People } from '../guard/people';
 import { seedDemo } from './demo';
 import { JobStore } from './store';
-import { ShopStore } from '../shop/store';
 import { folder, root } from '../../testing/folder';
 
 describe('jobs over HTTP', () => {
@@ -16,7 +14,7 @@ describe('jobs over HTTP', () => {
   const db = openDb(data);
   const store = new JobStore(db);
   const app = createApp(
-    { jobs: store, shop: new ShopStore(db), people: new People(db) },
+    { ...storesOf(db, data), jobs: store },
     join(root, 'no-such-folder'),
     pino({ level: 'silent' }),
   );

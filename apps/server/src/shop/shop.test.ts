@@ -3,9 +3,8 @@ import { join } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
 import { HOLDERS, TOOLS, Tool, addOperation, newJob } from '@tidypath/core';
-import { createApp } from '../app';
+import { createApp, storesOf } from '../app';
 import { openDb } from '../db/open';
-import { People } from '../guard/people';
 import { JobStore } from '../jobs/store';
 import { ShopStore } from './store';
 import { folder, root } from '../../testing/folder';
@@ -16,11 +15,7 @@ describe('the shop over HTTP', () => {
   const jobs = new JobStore(db);
   const shop = new ShopStore(db);
   shop.seed();
-  const app = createApp(
-    { jobs, shop, people: new People(db) },
-    join(root, 'no-such-folder'),
-    pino({ level: 'silent' }),
-  );
+  const app = createApp({ ...storesOf(db, data), jobs, shop }, join(root, 'no-such-folder'), pino({ level: 'silent' }));
   afterAll(() => {
     db.close();
     rmSync(data, { recursive: true, force: true });

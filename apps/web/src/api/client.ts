@@ -103,6 +103,9 @@ export const api = {
   versions: (id: string) => call<JobVersion[]>('GET', `/jobs/${id}/versions`),
   version: (id: string, version: string) => call<{ job: Job }>('GET', `/jobs/${id}/versions/${version}`),
   versionDocument: (id: string, version: string) => `/api/jobs/${id}/versions/${version}/document`,
+  /** Backups the server made by itself, the newest first. */
+  backups: () => call<{ daily: string[] }>('GET', '/backup'),
+  backupFile: '/api/backup/file',
   /** Who works here, and who of them is at this device. */
   people: () => call<{ people: Person[]; here: string | null }>('GET', '/people'),
   addPerson: (entry: PersonEntry & { pin?: string }) => call<Person>('POST', '/people', entry),

@@ -7,6 +7,7 @@ export const KEYS = {
   versions: (id: string) => ['versions', id] as const,
   version: (id: string, version: string) => ['version', id, version] as const,
   people: 'people',
+  backups: 'backups',
   devices: 'devices',
   job: (id: string) => ['job', id] as const,
   shelf: (shelf: string) => ['shelf', shelf] as const,

@@ -1,12 +1,17 @@
-/** Hands a file to the browser to keep. */
-export function saveFile(name: string, data: string | Uint8Array, type: string): void {
-  const url = URL.createObjectURL(new Blob([data as BlobPart], { type }));
+/** Has the browser keep what an address answers with. */
+export function saveFrom(url: string, name = ''): void {
   const link = document.createElement('a');
   link.href = url;
   link.download = name;
   document.body.appendChild(link);
   link.click();
   link.remove();
+}
+
+/** Hands a file to the browser to keep. */
+export function saveFile(name: string, data: string | Uint8Array, type: string): void {
+  const url = URL.createObjectURL(new Blob([data as BlobPart], { type }));
+  saveFrom(url, name);
   setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }
 

@@ -8,6 +8,7 @@ import { SPACE } from '../../theme/theme';
 import { useWide } from '../../theme/usePalette';
 import { Txt } from '../../ui/Txt';
 import { LinkCard } from '../../ui/LinkCard';
+import { Backups } from './Backups';
 import { Devices } from './Devices';
 import { People } from './People';
 import { UnreadItems } from '../../ui/UnreadItems';
@@ -81,6 +82,7 @@ export function ShopPage() {
       <Shelf shelf="controllers" />
       <People />
       <Devices />
+      <Backups />
       <Txt kind="small" tone="quiet">
         The numbers are estimates. The machine maker’s limits, the tool maker’s data, your local safety codes and your
         supervisor decide.
