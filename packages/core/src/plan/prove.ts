@@ -264,6 +264,7 @@ export class ProofRun {
         ...otherTools(calledTools(read), [...prover.input.tools.values()]),
         ...(this.own ? differences(read, this.own, prover.input.tools) : []),
         ...findings,
+        ...this.windows.findings(),
         ...beyondMachine(read.motions, prover.input.machine),
         ...this.load(samples),
         ...shape,

@@ -155,13 +155,20 @@ function rowTool(
   return holder && ({ ...base, ...given, holder } as Tool);
 }
 
+/** Whether a list is longer than is taken at once; told where it is. */
+function isTooLong(rows: number, findings: Finding[]): boolean {
+  if (rows > LARGEST_ROWS)
+    findings.push(finding('too-many-rows', { rows, most: LARGEST_ROWS }, { line: LARGEST_ROWS + 2 }));
+  return rows > LARGEST_ROWS;
+}
+
 function fromCsv(
   text: string,
   rack: Tool[],
   holders: Holder[],
   findings: Finding[],
 ): { tool: unknown; line: number }[] {
-  const parsed = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' });
+  const parsed = Papa.parse<string[]>(text);
   const [first = [], ...rows] = parsed.data;
   const columns = first.map((c) => c.trim());
   columns
@@ -203,8 +210,15 @@ function fromCsv(
           },
         ),
       );
+  const isEmpty = (row: string[]) => row.every((text) => text.trim() === '');
+  if (isTooLong(rows.filter((row) => !isEmpty(row)).length, findings)) return [];
   const taken: Tool[] = [];
-  return rows.slice(0, LARGEST_ROWS).flatMap((row, i) => {
+  return rows.flatMap((row, i) => {
+    if (isEmpty(row)) return [];
+    if (row.length !== columns.length) {
+      findings.push(finding('row-cells', { cells: row.length, columns: columns.length }, { line: i + 2 }));
+      return [];
+    }
     const tool = rowTool(
       Object.fromEntries(columns.flatMap((c, k) => (COLUMNS.includes(c) ? [[c, row[k] ?? '']] : []))),
       i + 2,
@@ -229,7 +243,8 @@ function fromJson(text: string, findings: Finding[]): { tool: unknown; line: num
     findings.push(finding('not-a-tool-list', {}));
     return [];
   }
-  return tools.slice(0, LARGEST_ROWS).map((tool: unknown, i) => ({ tool, line: i + 1 }));
+  if (isTooLong(tools.length, findings)) return [];
+  return tools.map((tool: unknown, i) => ({ tool, line: i + 1 }));
 }
 
 const changedFields = (a: Tool, b: Tool) =>

@@ -30,7 +30,11 @@ const MANY_MOTIONS = 200_000;
 const THIN = 0.003;
 
 /** Cells that a proof may cut over, counted as often as a cutter passes them: hours of work. */
-const MOST_CELLS = 2e10;
+export const MOST_WORK = 1e10;
+/** And a chord, wherever it is. */
+export const CHORD_WORK = 1000;
+/** And a stretch, whatever it passes over. */
+export const STRETCH_WORK = 1000;
 
 /** Key frames of a program, evenly spread: each holds heights and owners, 8 bytes a cell, 12 where there are undersides too. */
 const FRAMES = 10;
@@ -60,14 +64,15 @@ export class Prover {
   private elapsed = 0;
   private frames: KeyFrame[] = [];
   /** What the stretch under way has taken so far. */
-  private stroke: Stroke = { volume: 0, depth: 0, dropped: 0 };
+  private stroke: Stroke = { volume: 0, depth: 0, cells: 0, dropped: 0 };
   private readonly gather: Observer = {
-    bite: ({ volume, depth }) => {
+    bite: ({ volume, depth, cells }) => {
       this.stroke.volume += volume;
+      this.stroke.cells += cells;
       if (depth > this.stroke.depth) this.stroke.depth = depth;
     },
   };
-  private readonly budget = new Budget(MOST_CELLS);
+  private readonly budget = new Budget(MOST_WORK);
   /** Motion at which the budget was met; the proof ends there. */
   private endsAt: number | undefined;
 
@@ -185,13 +190,14 @@ export class Prover {
     const chords = Math.max(1, Math.ceil(course.chords(CHORD * coarse) / stretches));
     const { grain } = this.stock;
     const wide = (2 * cutter.radius) / grain;
-    this.budget.spend(Math.ceil(wide * (course.length / grain + wide * stretches * chords)));
+    if (wide * (course.length / grain + wide * stretches * chords) > MOST_WORK) this.budget.spend(MOST_WORK + 1);
     const seconds = this.clock.seconds[i] / stretches;
     const length = course.length / stretches;
     for (let s = 1; s <= stretches; s++) {
       const at = course.at(s / stretches);
       const before = this.contacts.before(i, tool, course.at((s - 1) / stretches), at);
       const bite = this.stretch(i, course, cutter, [(s - 1) * chords, s * chords, stretches * chords]);
+      this.budget.spend(STRETCH_WORK + chords * CHORD_WORK + bite.cells);
       if (formOf(tool) === 'thread') [bite.volume, bite.depth] = threadBite(tool, bite.volume, bite.depth, length);
       this.removedBy[i] += bite.volume;
       this.contacts.stretch(i, tool, at, bite, before);
@@ -202,7 +208,7 @@ export class Prover {
 
   /** Cuts the chords from one up to another, of so many in all. */
   private stretch(i: number, course: Course, cutter: Cutter, [first, last, all]: [number, number, number]): Stroke {
-    const stroke: Stroke = (this.stroke = { volume: 0, depth: 0, dropped: 0 });
+    const stroke: Stroke = (this.stroke = { volume: 0, depth: 0, cells: 0, dropped: 0 });
     const place = (k: number) => course.at((first + k) / all);
     drive(this.stock, cutter, i, last - first, place, this.gather);
     stroke.dropped = place(0).z - place(last - first).z;

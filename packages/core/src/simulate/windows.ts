@@ -1,10 +1,12 @@
 import { holderLength, holderWidth } from '../shop/holder';
+import { Budget, withinBudget } from '../quantity/budget';
 import { Tool, isAxial, isBeam, profileHeight } from '../shop/tool';
 import { MOVE } from '../path/motions';
+import { Finding, finding } from '../quantity/finding';
 import { Contacts } from './contacts';
 import { Course } from './course';
 import { Grid } from '../stock/height/field';
-import { CHORD, Prover, SLOPED } from './prover';
+import { CHORD, CHORD_WORK, MOST_WORK, Prover, SLOPED, STRETCH_WORK } from './prover';
 import { HeightStock } from '../stock/height/height-stock';
 import { Cutter } from '../stock/height/sweep';
 import { Tiles, Window } from '../stock/height/tiles';
@@ -33,6 +35,10 @@ export class Windows {
   private readonly isWanted: Uint8Array;
   /** Motions that reach each window. */
   private readonly reaching: number[][];
+  private readonly budget = new Budget(MOST_WORK);
+  /** Motion at which the budget was met: windows from there on stay as coarse as the whole. */
+  endsAt: number | undefined;
+  private at = 0;
   private sorted = 0;
   private opened = 0;
 
@@ -48,7 +54,7 @@ export class Windows {
   }
 
   get done(): boolean {
-    return this.isFine || this.opened >= this.isWanted.length;
+    return this.isFine || this.endsAt !== undefined || this.opened >= this.isWanted.length;
   }
 
   /** Share of the windows looked into, 0..1. */
@@ -82,14 +88,26 @@ export class Windows {
   }
 
   /** A part of the piece, or all of it, on another grid. */
-  on(grid: Grid): Pick<Window, 'field' | 'owner'> {
+  on(grid: Grid, budget = new Budget(MOST_WORK)): Pick<Window, 'field' | 'owner'> {
     this.sort(Infinity);
     const { input, contacts, cutters } = this.prover;
     const stock = HeightStock.on(grid, input.stock, input.left);
     const seen = new Contacts(input, stock, new Told(input.motions));
-    for (const i of this.reachingInto(grid)) this.motion(i, cutters.get(input.motions.tool[i])!, stock, seen);
+    const cut = () => {
+      for (const i of this.reachingInto(grid)) {
+        this.at = i;
+        this.motion(i, cutters.get(input.motions.tool[i])!, stock, seen, budget);
+      }
+    };
+    withinBudget(cut, () => void (this.endsAt = this.at));
     contacts.told.add(seen.told);
     return { field: stock.field, owner: stock.owner };
+  }
+
+  /** Told where not every window could be looked into. */
+  findings(): Finding[] {
+    if (this.endsAt === undefined) return [];
+    return [finding('look-too-long', {}, { line: this.prover.input.motions.line[this.endsAt], motion: this.endsAt })];
   }
 
   /** Sorts further motions by the windows they reach; whether there were any. */
@@ -136,13 +154,14 @@ export class Windows {
     return { reach: Math.max(radius, beside), isTold };
   }
 
-  private window(tile: number): Window {
+  private window(tile: number): Window | undefined {
     const { grid, ...place } = this.tiles.finer(tile, this.times);
-    return { ...this.on(grid), ...place };
+    const found = this.on(grid, this.budget);
+    return this.endsAt === undefined ? { ...found, ...place } : undefined;
   }
 
   /** Cuts what a motion reaches of a grid. */
-  private motion(i: number, cutter: Cutter, part: HeightStock, contacts: Contacts): void {
+  private motion(i: number, cutter: Cutter, part: HeightStock, contacts: Contacts, budget: Budget): void {
     const { motions, zero, tools, stock } = this.prover.input;
     const { minX, minY, maxX, maxY } = part.bounds;
     const tool = tools.get(motions.tool[i])!;
@@ -151,13 +170,17 @@ export class Windows {
     const { reach, isTold } = this.closeness(i, tool, stock.top - Math.min(course.from.z, course.to.z));
     const chords = course.chords(CHORD * (course.isSloped ? SLOPED : 1));
     const n = Math.max(chords, reach > cutter.radius ? Math.ceil(course.length / STEP) : 1);
+    budget.spend(n * CHORD_WORK);
     drive(part, cutter, i, n, (k) => (k === 0 ? course.from : course.at(k / n)), {
       passesBy: (a, b) =>
         Math.max(a.x, b.x) + reach < minX ||
         Math.min(a.x, b.x) - reach > maxX ||
         Math.max(a.y, b.y) + reach < minY ||
         Math.min(a.y, b.y) - reach > maxY,
-      bite: isTold ? ({ depth }, at) => contacts.touch(i, tool, at, depth) : undefined,
+      bite: ({ depth, cells }, at) => {
+        budget.spend(STRETCH_WORK + cells);
+        if (isTold) contacts.touch(i, tool, at, depth);
+      },
     });
   }
 }

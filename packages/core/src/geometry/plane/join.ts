@@ -19,10 +19,10 @@ export interface Joined {
 
 const endOf = (c: Chain): Vertex => c.vertices[c.vertices.length - 1];
 
-/** Appends `b` to the end of `a`, dropping the doubled point. */
-function append(a: Chain, b: Chain): Chain {
-  const head = a.vertices.slice(0, -1);
-  return { closed: false, vertices: [...head, { ...endOf(a), bulge: b.vertices[0].bulge }, ...b.vertices.slice(1)] };
+/** Lets `a`, which nobody else holds, go on along `b`; the doubled point is dropped. */
+function append(a: Vertex[], b: Chain): void {
+  a[a.length - 1] = { ...a[a.length - 1], bulge: b.vertices[0].bulge };
+  for (let i = 1; i < b.vertices.length; i++) a.push(b.vertices[i]);
 }
 
 function close(chain: Chain, tolerance: number): Chain {
@@ -67,17 +67,16 @@ export function joinChains(pieces: Chain[], tolerance: number, bridge = 0): Join
   open.forEach((piece, i) => {
     if (used[i]) return;
     used[i] = 1;
-    let chain = piece;
+    let chain: Chain = { closed: false, vertices: [...piece.vertices] };
     for (let side = 0; side < 2; side++) {
-      for (;;) {
-        if (close(chain, tolerance).closed) break;
-        const next = nextAt(endOf(chain));
+      const { vertices } = chain;
+      while (vertices.length < 2 || distance(vertices[0], endOf(chain)) > tolerance) {
+        const from = endOf(chain);
+        const next = nextAt(from);
         if (!next) break;
-        const width = distance(endOf(chain), next.vertices[0]);
-        chain =
-          width > tolerance
-            ? append(append(chain, straight(endOf(chain), next.vertices[0])), next)
-            : append(chain, next);
+        const to = next.vertices[0];
+        if (distance(from, to) > tolerance) append(vertices, straight(from, to));
+        append(vertices, next);
       }
       chain = reversed(chain);
     }

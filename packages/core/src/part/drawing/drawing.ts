@@ -6,7 +6,7 @@ import { Point, boundsOf } from '../../geometry/plane/point';
 import { Finding, finding } from '../../quantity/finding';
 import { LengthUnit } from '../../quantity/units';
 import { readDxf } from './dxf';
-import { Feature, Meaning, SINGLE } from '../plate/feature';
+import { Feature, MOST_VERTICES, Meaning, SINGLE } from '../plate/feature';
 
 export interface ImportOptions {
   /** Unit to assume when the drawing names none. */
@@ -147,12 +147,17 @@ export function importDrawing(text: string, options: ImportOptions = IMPORT_DEFA
       findings.push(finding('drawn-twice', { count: twice.length, near: { x, y }, layer }, { at: { x, y } }));
     }
     const joined = joinChains(kept, options.tolerance, options.bridge);
-    gaps.push(...joined.gaps);
+    for (const gap of joined.gaps) gaps.push(gap);
     if (joined.branches.length > 0) {
       const [near] = joined.branches;
       findings.push(finding('curves-branch', { count: joined.branches.length, near, layer }, { at: near }));
     }
-    all.push(...joined.chains.map((chain) => ({ chain, layer })));
+    for (const chain of joined.chains) {
+      const corners = chain.vertices.length;
+      const near = { x: chain.vertices[0].x, y: chain.vertices[0].y };
+      if (corners <= MOST_VERTICES) all.push({ chain, layer });
+      else findings.push(finding('chain-too-long', { corners, most: MOST_VERTICES, near, layer }, { at: near }));
+    }
   }
   for (const gap of gaps.slice(0, 50)) {
     findings.push(finding('gap', { width: gap.width, near: gap.from }, { at: gap.from }));

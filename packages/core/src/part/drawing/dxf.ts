@@ -366,7 +366,7 @@ function curvesOf(entities: Entity[], file: File, scale: number, findings: Findi
     file.budget.spend();
     const layer = textAt(e, 8, '0');
     if (e.type === 'INSERT') {
-      out.push(...inserted(e, layer, file, scale, findings, depth));
+      for (const curve of inserted(e, layer, file, scale, findings, depth)) out.push(curve);
       continue;
     }
     const read = CURVES[e.type];
@@ -412,6 +412,8 @@ function inserted(
     tellOnce(finding('dxf-block-place', { block: name, why: places }, { line: e.line }), file, findings);
     return [];
   }
+  file.budget.spend(places.length);
+  file.budget.spend(places.length);
   const even = Math.abs(Math.abs(numberAt(e, 41, 1)) - Math.abs(numberAt(e, 42, 1))) < 1e-9;
   const inner = curvesOf(block.entities, file, scale, findings, depth + 1);
   return places.flatMap(([dx, dy]) =>

@@ -47,10 +47,13 @@ export class PolygonShape {
   @IsNumber() @Min(0.01) @Max(FAR) across!: number;
 }
 
+/** Corners of one drawn chain. */
+export const MOST_VERTICES = 50_000;
+
 /** Straights and arcs from a drawing. */
 export class ChainShape {
   @Equals('chain') type!: 'chain';
-  @ListOf(() => ChainVertex, 50_000, 1)
+  @ListOf(() => ChainVertex, MOST_VERTICES, 1)
   vertices!: ChainVertex[];
   @IsBoolean() closed!: boolean;
 }

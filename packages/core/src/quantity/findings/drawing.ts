@@ -27,6 +27,11 @@ export const DRAWING = {
       `${d.count === 1 ? 'A curve lies' : `${d.count} curves lie`} twice in the same place on layer ${d.layer}, first at ${say.at(d.near, 2)}; each was taken once`,
     'Nothing needs to be done; clean the drawing to be rid of this',
   ),
+  'chain-too-long': stop<{ corners: number; most: number; near: Spot; layer: string }>(
+    (d, say) =>
+      `A line at ${say.at(d.near, 2)} on layer ${d.layer} has ${d.corners} corners; a job holds ${d.most} in one, and it was left out`,
+    'Draw it with arcs or fewer points',
+  ),
   'curves-branch': care<{ count: number; near: Spot; layer: string }>(
     (d, say) =>
       `More than two ends meet at ${say.at(d.near, 2)} on layer ${d.layer}${d.count > 1 ? ` and in ${d.count - 1} other places` : ''}: which way an outline goes on there was guessed`,
@@ -61,6 +66,10 @@ export const DRAWING = {
     'Make it coarser and try again',
   ),
   'mesh-unreadable': stop('The file is no STL mesh that can be read', 'Save it as STL, binary or text'),
+  'mesh-cut-short': stop<{ line: number }>(
+    (d) => `The mesh ends in the middle, ${d.line ? `on line ${d.line}` : 'before its last triangle'}`,
+    'Save or fetch the file once more; nothing of it was taken in',
+  ),
   'mesh-flat': stop('The mesh is flat', 'Save a solid, in mm'),
   'mesh-tangled': stop('The mesh lies over itself again and again', 'Save one plain solid'),
   'mesh-open': care(

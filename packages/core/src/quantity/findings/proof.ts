@@ -151,6 +151,10 @@ export const PROOF = {
     (d, say) => `The shank of ${d.tool} runs ${say.mm(d.by, 2)} into metal near ${say.at(d.near)}`,
     'Take a tool with longer flutes or a thinner shank',
   ),
+  'look-too-long': stop(
+    'The cutter passes some places too often for a closer look at them; from here on the proof is as coarse as its grid',
+    'Look for a move that goes far too far or for ever so small pecks, or prove it in parts',
+  ),
   'proof-too-long': stop(
     'The cutter passes over more metal than can be looked at in hours; the program is proved up to here',
     'Look for a move that goes far too far, or prove it in parts',

@@ -111,6 +111,14 @@ export const SHOP = {
     (d) => `Name the columns in the first row: ${d.needed} at least`,
   ),
   'bad-row': care<{ row: number; why: string }>((d) => `Row ${d.row}: ${d.why}`, 'Check its commas and quotes'),
+  'row-cells': stop<{ cells: number; columns: number }>(
+    (d) => `The row has ${d.cells} cells, the head ${d.columns}; it is not taken`,
+    'Put numbers with a comma and names with a comma in quotes: "12,5"; fill in what is missing',
+  ),
+  'too-many-rows': stop<{ rows: number; most: number }>(
+    (d) => `The list has ${d.rows} tools; at most ${d.most} are taken at once, and none of these was`,
+    'Split the list',
+  ),
   'list-not-json': stop('The file is broken', 'Choose an unbroken tool list; the rack is untouched'),
   'not-a-tool-list': stop('This is not a tool list', 'Choose a file exported from a tool rack, or a CSV'),
   'same-id': stop<{ item: string; id: string }>(

@@ -41,9 +41,18 @@ function fromText(text: string): Float32Array {
   return Float32Array.from(numbers.slice(0, Math.floor(numbers.length / 9) * 9));
 }
 
+/** The line a text file stops at before its solid does; undefined where it is whole, or no solid at all. */
+function cutShortAt(text: string): number | undefined {
+  const count = (word: RegExp) => text.match(word)?.length ?? 0;
+  const facets = count(/\bfacet\b/gi);
+  const isWhole =
+    count(/\bvertex\b/gi) === 3 * facets && count(/\bendfacet\b/gi) === facets && /\bendsolid\b/i.test(text);
+  return facets === 0 || isWhole ? undefined : text.trimEnd().split('\n').length;
+}
+
 /**
  * Reads an STL file, binary or text, its lengths taken as mm.
- * Findings: `mesh-unreadable`, `mesh-large`, `mesh-flat`, `mesh-tangled`, `mesh-open`.
+ * Findings: `mesh-unreadable`, `mesh-cut-short`, `mesh-large`, `mesh-flat`, `mesh-tangled`, `mesh-open`.
  */
 export function readStl(file: Uint8Array): { mesh?: Mesh; findings: Finding[] } {
   const refuse = <C extends Code>(code: C, data: DataOf<C>) => ({ findings: [finding(code, data)] });
@@ -51,7 +60,11 @@ export function readStl(file: Uint8Array): { mesh?: Mesh; findings: Finding[] } 
   const isBinary = count > 0 && file.length >= HEAD + EACH * count;
   const size = isBinary ? count : file.length / 200;
   if (size > MOST_TRIANGLES) return refuse('mesh-large', { most: MOST_TRIANGLES });
-  const mesh = meshOf(isBinary ? fromBinary(file, count) : fromText(new TextDecoder('latin1').decode(file)));
+  const text = isBinary ? '' : new TextDecoder('latin1').decode(file);
+  const line = cutShortAt(text);
+  if (line !== undefined) return { findings: [finding('mesh-cut-short', { line }, { line })] };
+  if (!isBinary && count > 0 && !/^\s*solid\b/i.test(text)) return refuse('mesh-cut-short', { line: 0 });
+  const mesh = meshOf(isBinary ? fromBinary(file, count) : fromText(text));
   if (!mesh) return refuse('mesh-unreadable', {});
   if (mesh.max.some((m, k) => m - mesh.min[k] < 0.1)) return refuse('mesh-flat', {});
   if (layersOf(mesh) > MOST_LAYERS) return refuse('mesh-tangled', {});

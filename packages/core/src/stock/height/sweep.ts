@@ -8,7 +8,13 @@ export interface Bite {
   volume: number;
   /** Thickest metal taken anywhere, mm. */
   depth: number;
+  /** Work it was: cells passed over, those of a slope counted as often as they are dearer. */
+  cells: number;
 }
+
+/** A cell under a sloped move is as much work as so many under a level one. */
+const SLOPED_CELL = 8;
+const NONE: Bite = { volume: 0, depth: 0, cells: 1 };
 
 /** A tool's cutting profile prepared for sweeping: its radius, and height over the tip by squared distance. */
 export interface Cutter {
@@ -78,7 +84,9 @@ export class Sweeper {
     const flatZ = field.below ? z : Math.max(z, this.floor);
     const first = Math.max(0, Math.ceil((Math.min(ay, by) - R - field.y0) / field.cell - 0.5));
     const last = Math.min(field.ny - 1, Math.floor((Math.max(ay, by) + R - field.y0) / field.cell - 0.5));
+    if (length2 < 1e-18 && this.wentUntil(cutter, ax, ay, z)) return NONE;
     this.deepest[0] = 0;
+    let cells = 1;
     const goesOn = level && cutter.flat && this.wentUntil(cutter, ax, ay, z);
     let sum = 0;
     for (let row = first; row <= last; row++) {
@@ -89,13 +97,16 @@ export class Sweeper {
       const to = Math.min(field.nx - 1, Math.floor((span[1] - field.x0) / field.cell - 0.5));
       if (from > to) continue;
       const base = row * field.nx;
+      cells += to - from + 1;
       if (goesOn) sum += this.beyondStart(base, from, to, y, R, ax, ay, flatZ, mark);
       else if (level && cutter.flat) sum += this.lowerRow(base + from, base + to, flatZ, mark);
       else if (level) sum += this.shapedRow(cutter, base, from, to, y, ax, ay, dx, dy, length2, z, mark);
       else sum += this.slopedRow(cutter, base, from, to, y, ax, ay, az, dx, dy, bz - az, length2, mark);
     }
-    this.ended = { cutter, x: bx, y: by, z: level ? z : bz };
-    return { volume: sum * field.cell * field.cell, depth: this.deepest[0] };
+    // A shaped tool on a slope is exact only in samples.
+    this.ended = { cutter: level || cutter.flat ? cutter : undefined, x: bx, y: by, z: level ? z : bz };
+    cells *= level ? 1 : SLOPED_CELL;
+    return { volume: sum * field.cell * field.cell, depth: this.deepest[0], cells };
   }
 
   /** Whether the last sweep ended here, no higher. */
@@ -269,16 +280,17 @@ export class Sweeper {
     length2: number,
     mark: number,
   ): number {
-    const { x0, cell, height } = this.field;
+    const { x0, cell, height, below } = this.field;
     const R2 = cutter.radius * cutter.radius;
     const lowest = az + Math.min(0, dz);
+    const bottom = below ? lowest : Math.max(lowest, Math.fround(this.floor));
     const scale = (TABLE - 1) / R2;
     const samples = cutter.flat
       ? 0
       : Math.max(2, Math.ceil((2 * Math.min(cutter.radius, Math.sqrt(length2))) / (cell * 0.5)));
     let sum = 0;
     for (let i = from; i <= to; i++) {
-      if (height[base + i] <= lowest) continue;
+      if (height[base + i] <= bottom) continue;
       const px = x0 + (i + 0.5) * cell - ax;
       const py = y - ay;
       const along = (px * dx + py * dy) / length2;
