@@ -1,6 +1,7 @@
 import { Response, Router } from 'express';
-import { JOB_ORDERS, JOB_PLACES, JOB_STATES, Job, JobQuestion, Standing, readAs, readJob } from '@tidypath/core';
+import { JOB_ORDERS, JOB_PLACES, JOB_STATES, Job, JobQuestion, Standing, readAs } from '@tidypath/core';
 import { authorOf } from '../guard/author';
+import { readBeside } from '../reading/beside';
 import { BIN_DAYS, DeletedJob, JobStore, UnreadJob } from './store';
 
 const UNREAD =
@@ -57,8 +58,8 @@ export function jobRoutes(store: JobStore): Router {
   });
   router.get('/choices', (_req, res) => void res.json(store.choices()));
 
-  router.post('/', (req, res) => {
-    const { job, findings } = readJob(req.body?.job);
+  router.post('/', async (req, res) => {
+    const { job, findings } = await readBeside(req, 'job', req.body?.job);
     if (!job) return void res.status(422).json({ error: 'This is not a job', findings });
     res.status(201).json(store.create(job, authorOf(res)));
   });
@@ -66,11 +67,11 @@ export function jobRoutes(store: JobStore): Router {
   router.get('/:id', (req, res) => answer(res, store.get(req.params.id)));
   router.get('/:id/document', (req, res) => download(res, store.document(req.params.id)));
 
-  router.put('/:id', (req, res) => {
+  router.put('/:id', async (req, res) => {
     const version = req.body?.version;
     if (!Number.isInteger(version) || version < 1)
       return void res.status(400).json({ error: 'Say which version this save started from' });
-    const { job, findings } = readJob(req.body?.job);
+    const { job, findings } = await readBeside(req, 'job', req.body?.job);
     if (!job) return void res.status(422).json({ error: 'This job cannot be saved', findings });
     const saved = store.save(req.params.id, version, job, authorOf(res));
     answer(res, saved, ({ saved: isSaved }) => (isSaved ? 200 : 409));

@@ -1,9 +1,10 @@
 import { Request, Response, Router } from 'express';
-import { Finding, SHELVES, SHELF_NAMES, ShelfName, ShopItems, readItem } from '@tidypath/core';
+import { SHELVES, SHELF_NAMES, ShelfName, readItem } from '@tidypath/core';
+import { readBeside } from '../reading/beside';
+import { isVersion } from '../reading/read';
 import type { ShopStore } from './store';
 
 const MOST = 2000;
-const isVersion = (value: unknown): value is number => Number.isInteger(value) && (value as number) >= 0;
 
 /** The shelves of the shop over HTTP. Bad input is answered with findings, never with a stack. */
 export function shopRoutes(store: ShopStore): Router {
@@ -20,18 +21,12 @@ export function shopRoutes(store: ShopStore): Router {
 
   router.get('/:shelf/unread', (req, res) => void res.json(store.unread(shelfOf(req))));
 
-  router.post('/:shelf', (req, res) => {
+  router.post('/:shelf', async (req, res) => {
     const shelf = shelfOf(req);
     const entries: unknown = req.body?.entries;
     if (!Array.isArray(entries) || entries.length > MOST)
       return void res.status(400).json({ error: `Send up to ${MOST} entries, each with its version and item` });
-    const findings: Finding[] = [];
-    const good: { version: number; item: ShopItems[ShelfName] }[] = [];
-    entries.forEach((entry: { version?: unknown; item?: unknown }, i) => {
-      const read = readItem(shelf, entry?.item);
-      findings.push(...read.findings.map((f) => ({ ...f, place: { ...f.place, line: i + 1 } })));
-      if (read.item && isVersion(entry.version)) good.push({ version: entry.version, item: read.item });
-    });
+    const { good, findings } = await readBeside(req, 'items', { shelf, entries });
     if (good.length < entries.length) return void res.status(422).json({ error: 'Nothing was taken in', findings });
     const result = store.saveAll(shelf, good as never);
     res.status(result.saved ? 200 : 409).json(result);

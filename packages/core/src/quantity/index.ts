@@ -20,4 +20,4 @@ export {
   lengthNumber,
   type LengthUnit,
 } from './units';
-export { readAs } from './validate';
+export { misshapen, readAs } from './validate';
