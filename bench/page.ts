@@ -5,9 +5,7 @@ import { gzipSync } from 'node:zlib';
 import { Harness, WIDE, byTest, proved, root, tap } from '../tests/e2e/harness';
 import type { Row } from './kernel';
 import { millionRows } from './million';
-
-const percentile = (values: number[], share: number) =>
-  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))];
+import { percentile } from './percentile';
 
 /** Milliseconds for somebody who looks before typing: code compiled, pictures drawn. */
 const LOOKED = 1500;
