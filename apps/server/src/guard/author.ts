@@ -1,11 +1,16 @@
 import type { RequestHandler, Response } from 'express';
 import type { Person } from '@tidypath/core';
-import type { Author } from '../jobs/history';
 import { DEVICE_COOKIE, PERSON_COOKIE, cookieOf } from './cookies';
 import { Door } from './door';
 import { People } from './people';
 
 const DEVICE = /^[0-9a-f]{32}$/;
+
+/** Who saves: the device tells one hand from another, `who` is what people read. */
+export interface Author {
+  device: string;
+  who: string;
+}
 
 interface Known {
   author: Author;

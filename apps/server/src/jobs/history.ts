@@ -2,12 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { FORMAT_VERSION, JobVersion } from '@tidypath/core';
 import type { Db } from '../db/open';
-
-/** Who saves: the device tells one hand from another, `who` is what people read. */
-export interface Author {
-  device: string;
-  who: string;
-}
+import type { Author } from '../guard/author';
 
 const MINUTE = 60_000;
 const DAY = 24 * 60 * MINUTE;

@@ -13,7 +13,8 @@ import {
 } from '@tidypath/core';
 import { handedOut, remember } from '../db/carry';
 import type { Db } from '../db/open';
-import { Author, History } from './history';
+import type { Author } from '../guard/author';
+import { History } from './history';
 import { choicesOf, columnsOf, listJobs } from './summary';
 
 interface Stored {
