@@ -1,10 +1,22 @@
 import { chmodSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { PassThrough } from 'node:stream';
 import Database from 'better-sqlite3';
 import { whyNot } from '../../apps/server/src/db/open';
+import { askPhrase } from '../../apps/server/src/guard/ask-phrase';
 import { Server, ask, folder, started } from './server';
 
 jest.setTimeout(120_000);
+
+test.each([
+  ['short\nlong enough\nmore\n', 'long enough'],
+  ['short\n', undefined],
+])('the pass phrase is set at first start: asked for until it is long enough', async (typed, chosen) => {
+  const [input, output] = [new PassThrough(), new PassThrough()];
+  input.end(typed);
+  expect(await askPhrase(input, output, '0.0.0.0')).toBe(chosen);
+  expect(String(output.read())).toMatch(/Others on the network will reach it on 0.0.0.0/);
+});
 
 describe('who may in', () => {
   const server = new Server(folder(), { TIDYPATH_NAMES: 'shop.example' });

@@ -16,7 +16,7 @@ test('history is seen with who and when, compared in words, and brought back', a
   await tapText(page, 'Somebody new');
   await fill(page, byTest('person-name'), 'Mara');
   await tapText(page, 'Add');
-  await tap(page, byLabel('I am Mara'));
+  await tap(page, byLabel('This is me, Mara'));
   await until('Mara at this device', async () => /Mara, at this device/.test(await textOf(page, '[role=main]')));
 
   await harness.open(page, `/job/${id}/part`);

@@ -53,8 +53,9 @@ const FORMATS: Format[] = [
     text: ownText(bracket, bracket.setups[0]),
     read: (text) => {
       const { motions, findings } = readProgram(text, { homeZ: 200, unit: 'mm' });
-      const { line: _, ...rest } = motions;
-      const columns = Object.values(rest).filter((column) => ArrayBuffer.isView(column));
+      const columns = Object.entries(motions).flatMap(([name, c]) =>
+        name !== 'line' && ArrayBuffer.isView(c) ? [c] : [],
+      );
       return { made: columns.map((column) => [...(column as Float64Array)].map(String)), findings };
     },
   },
@@ -70,7 +71,7 @@ const FORMATS: Format[] = [
   {
     name: 'CSV',
     digit: /(?<=,)\d(?=[\d.]*,)/g,
-    text: toolsToCsv(TOOLS),
+    text: toolsToCsv(TOOLS.slice(0, 12)),
     read: (text) => {
       const { added, findings } = previewTools(text, [], HOLDERS);
       return { made: added, findings };
@@ -80,7 +81,7 @@ const FORMATS: Format[] = [
   {
     name: 'tool list',
     digit: /(?<=: -?)\d/g,
-    text: toolsToJson(TOOLS),
+    text: toolsToJson(TOOLS.slice(0, 12)),
     read: (text) => {
       const { added, findings } = previewTools(text, [], HOLDERS);
       return { made: added, findings };

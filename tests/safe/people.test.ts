@@ -82,6 +82,12 @@ describe('people', () => {
     expect(await here(desk)).toBe('Mara');
   });
 
+  test('forgotten PINs are taken away by whoever owns the server, and nobody is at a device by an old one', async () => {
+    people.forgetPins();
+    expect(await here(desk)).toBeUndefined();
+    expect((await desk.post(`/api/people/${known.programmer}/here`).send({})).status).toBe(204);
+  });
+
   test('once there is an approver, approvers alone say who is who; everybody keeps their own name and PIN', async () => {
     known.approver = (await add(desk, 'Ode', ['approver', 'programmer'], '1357')).body.id;
     expect((await add(desk, 'Pim', ['approver'])).status).toBe(403);

@@ -1,11 +1,13 @@
 import { readFileSync } from 'node:fs';
-import { createServer as createPlain } from 'node:http';
+import { Server, createServer as createPlain } from 'node:http';
 import { createServer as createSecure } from 'node:https';
 import { join, resolve } from 'node:path';
+import type { Express } from 'express';
 import { pino } from 'pino';
 import { createApp, storesOf } from './app';
 import { Db, occupy, openDb } from './db/open';
 import { isLoopback, linkTo } from './guard/addresses';
+import { askPhrase } from './guard/ask-phrase';
 import { Door, SHORTEST_PHRASE } from './guard/door';
 import { keepHouse } from './housekeeping';
 import { seedDemo } from './jobs/demo';
@@ -42,54 +44,65 @@ function fileOf(path: string): Buffer {
   }
 }
 
-const db = dbIn(data);
-const door = new Door(db);
-const phrase = process.env.TIDYPATH_PHRASE;
-if (phrase !== undefined) {
-  if (phrase.length < SHORTEST_PHRASE) giveUp(new Error(`A pass phrase needs at least ${SHORTEST_PHRASE} letters`));
-  door.setPhrase(phrase);
-}
 const isOpen = !isLoopback(host);
-if (isOpen && !door.hasPhrase)
-  giveUp(
-    new Error(
-      `It does not listen on ${host}, where others on the network reach it, without a pass phrase: start it once with TIDYPATH_PHRASE="…"`,
-    ),
-  );
-const stores = storesOf(db, data);
-const { jobs, shop, people } = stores;
-if (process.env.TIDYPATH_FORGET_PINS) people.forgetPins();
-jobs.describe();
-shop.seed();
-const seeded = seedDemo(jobs, join(root, 'demo/jobs'));
-const names = (process.env.TIDYPATH_NAMES ?? '').split(/[\s,]+/).filter(Boolean);
-const app = createApp(stores, web, log, { served: { host, names }, door: isOpen ? door : undefined });
-const { TIDYPATH_CERT: cert, TIDYPATH_KEY: key } = process.env;
-const certified = cert && key ? { cert: fileOf(cert), key: fileOf(key) } : undefined;
-const server = certified ? createSecure(certified, app) : createPlain(app);
-server.listen(port, host, () => {
-  keepHouse(db, data, jobs, log);
-  process.stdout.write(
-    `Tidy Path is at ${linkTo(host, port, !!certified)}${seeded ? ` with ${seeded} demo jobs` : ''}\n`,
-  );
-  if (isOpen && !certified)
-    process.stdout.write(
-      'It speaks plain http: what devices send can be read on the way, and phones keep no copy for later\n',
-    );
-});
-server.on('error', (error: NodeJS.ErrnoException) => {
-  process.stderr.write(
-    error.code === 'EADDRINUSE' ? `Port ${port} is taken; choose another with PORT=…\n` : `${error.message}\n`,
-  );
-  process.exit(1);
-});
 
-for (const signal of ['SIGINT', 'SIGTERM'] as const) {
-  process.on(signal, () => {
-    server.close(() => {
-      db.close();
-      process.exit(0);
-    });
-    server.closeAllConnections();
+/** The door with its phrase: by environment, as it was, or asked for at the first start that lets others in. */
+async function doorOf(db: Db): Promise<Door> {
+  const door = new Door(db);
+  const phrase = process.env.TIDYPATH_PHRASE;
+  if (phrase !== undefined && phrase.length < SHORTEST_PHRASE)
+    giveUp(new Error(`A pass phrase needs at least ${SHORTEST_PHRASE} letters`));
+  const isAsked = isOpen && !door.hasPhrase && process.stdin.isTTY;
+  const chosen = phrase ?? (isAsked ? await askPhrase(process.stdin, process.stdout, host) : undefined);
+  if (chosen) door.setPhrase(chosen);
+  if (isOpen && !door.hasPhrase)
+    giveUp(
+      new Error(
+        `It does not listen on ${host}, where others on the network reach it, without a pass phrase: start it once with TIDYPATH_PHRASE="…"`,
+      ),
+    );
+  return door;
+}
+
+function listen(app: Express, listening: (link: string) => void): Server {
+  const { TIDYPATH_CERT: cert, TIDYPATH_KEY: key } = process.env;
+  const certified = cert && key ? { cert: fileOf(cert), key: fileOf(key) } : undefined;
+  const server = certified ? createSecure(certified, app) : createPlain(app);
+  server.on('error', (error: NodeJS.ErrnoException) =>
+    giveUp(error.code === 'EADDRINUSE' ? new Error(`Port ${port} is taken; choose another with PORT=…`) : error),
+  );
+  return server.listen(port, host, () => {
+    listening(linkTo(host, port, !!certified));
+    if (isOpen && !certified)
+      process.stdout.write(
+        'It speaks plain http: what devices send can be read on the way, and phones keep no copy for later\n',
+      );
   });
 }
+
+async function start(): Promise<void> {
+  const db = dbIn(data);
+  const door = await doorOf(db);
+  const stores = storesOf(db, data);
+  const { jobs, shop, people } = stores;
+  if (process.env.TIDYPATH_FORGET_PINS) people.forgetPins();
+  jobs.describe();
+  shop.seed();
+  const seeded = seedDemo(jobs, join(root, 'demo/jobs'));
+  const names = (process.env.TIDYPATH_NAMES ?? '').split(/[\s,]+/).filter(Boolean);
+  const app = createApp(stores, web, log, { served: { host, names }, door: isOpen ? door : undefined });
+  const server = listen(app, (link) => {
+    keepHouse(db, data, jobs, log);
+    process.stdout.write(`Tidy Path is at ${link}${seeded ? ` with ${seeded} demo jobs` : ''}\n`);
+  });
+  for (const signal of ['SIGINT', 'SIGTERM'] as const)
+    process.on(signal, () => {
+      server.close(() => {
+        db.close();
+        process.exit(0);
+      });
+      server.closeAllConnections();
+    });
+}
+
+start().catch(giveUp);

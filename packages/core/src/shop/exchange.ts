@@ -210,6 +210,7 @@ function fromCsv(
           },
         ),
       );
+  if (!/\n[ \t]*$/.test(text)) findings.push(finding('list-no-end', {}, { line: rows.length + 1 }));
   const isEmpty = (row: string[]) => row.every((text) => text.trim() === '');
   if (isTooLong(rows.filter((row) => !isEmpty(row)).length, findings)) return [];
   const taken: Tool[] = [];

@@ -115,7 +115,6 @@ export function JobCard({ job, onDone, onProblem }: Props) {
     <Card style={{ padding: 0, gap: 0, flex: 1 }} testID={`job-${job.name}`}>
       <Pressable
         role="link"
-        aria-label={`${job.name}, ${stateWords[job.state]}`}
         onPress={() => router.push(`/job/${job.id}/${state.stage}`)}
         style={{ flexDirection: 'row', gap: SPACE.m, padding: SPACE.m, paddingBottom: 0, flexGrow: 1 }}
       >

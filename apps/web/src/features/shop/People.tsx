@@ -156,7 +156,7 @@ export function People() {
                 Not me any more
               </Button>
             ) : (
-              <Button compact mode="outlined" onPress={() => choose(p)} accessibilityLabel={`I am ${p.name}`}>
+              <Button compact mode="outlined" onPress={() => choose(p)} accessibilityLabel={`This is me, ${p.name}`}>
                 This is me
               </Button>
             )}

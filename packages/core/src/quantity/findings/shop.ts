@@ -115,6 +115,10 @@ export const SHOP = {
     (d) => `The row has ${d.cells} cells, the head ${d.columns}; it is not taken`,
     'Put numbers with a comma and names with a comma in quotes: "12,5"; fill in what is missing',
   ),
+  'list-no-end': care(
+    'The list ends without an end of line: it may have been cut short in its last row',
+    'Look whether its last tool is whole and whether others are missing',
+  ),
   'too-many-rows': stop<{ rows: number; most: number }>(
     (d) => `The list has ${d.rows} tools; at most ${d.most} are taken at once, and none of these was`,
     'Split the list',
