@@ -96,11 +96,10 @@ describe('a database of the version before', () => {
   });
 
   test('what was changed behind its back is looked at again', () => {
-    for (const document of ['{"not": "a job"}', '{"cut sho'])
-      for (const id of [idOf(1)]) {
-        db.prepare('UPDATE jobs SET document = ? WHERE id = ?').run(document, id);
-        expect(jobs.get(id)).toMatchObject({ findings: [{ level: 'stop' }] });
-      }
+    for (const document of ['{"not": "a job"}', '{"cut sho']) {
+      db.prepare('UPDATE jobs SET document = ? WHERE id = ?').run(document, idOf(1));
+      expect(jobs.get(idOf(1))).toMatchObject({ findings: [{ level: 'stop' }] });
+    }
   });
 });
 

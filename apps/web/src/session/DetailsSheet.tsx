@@ -15,9 +15,12 @@ export const tagsOf = (text: string): string[] =>
 /** What people find the job by: its name, the customer's number, tags; and a note. Left out where empty. */
 export function DetailsSheet({ open, onClose }: { open: boolean; onClose: () => void }) {
   const { job, edit } = useJob();
+  // What is being typed need not be a name or a list yet.
+  const [name, setName] = useState<string>();
   const [tags, setTags] = useState<string>();
   const set = (more: Partial<Job>) => edit((j) => ({ ...j, ...more }), `details-${Object.keys(more).join()}`);
   const done = () => {
+    setName(undefined);
     setTags(undefined);
     onClose();
   };
@@ -27,8 +30,11 @@ export function DetailsSheet({ open, onClose }: { open: boolean; onClose: () => 
         mode="outlined"
         label="Name"
         aria-label="Name"
-        value={job.name}
-        onChangeText={(name) => name.trim() && set({ name: name.slice(0, 120) })}
+        value={name ?? job.name}
+        onChangeText={(text) => {
+          setName(text);
+          if (text.trim()) set({ name: text.slice(0, 120) });
+        }}
         testID="job-name"
       />
       <TextInput

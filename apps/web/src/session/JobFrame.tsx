@@ -9,6 +9,7 @@ import { SIZE, SPACE } from '../theme/theme';
 import { usePalette, useWide } from '../theme/usePalette';
 import { Empty } from '../ui/Empty';
 import { FindingList } from '../ui/FindingList';
+import { Icon } from '../ui/Icon';
 import { Txt } from '../ui/Txt';
 import { DetailsSheet } from './DetailsSheet';
 import { Draft, draftOf } from './drafts';
@@ -141,9 +142,23 @@ const Header = memo(function Header({ id }: { id: string }) {
           aria-label={`History, ${words}`}
           testID="history"
           onPress={() => setSheet('history')}
-          style={{ minHeight: SIZE.touch, flexShrink: 1, justifyContent: 'center', paddingHorizontal: SPACE.xs }}
+          style={{
+            minHeight: SIZE.touch,
+            flexShrink: 1,
+            flexDirection: 'row',
+            alignItems: 'center',
+            gap: SPACE.xs,
+            paddingHorizontal: SPACE.xs,
+          }}
         >
-          <Txt kind="small" tone={words.startsWith('▲') ? 'danger' : 'quiet'} live testID="save-state">
+          <Icon name="history" size={18} color={palette.quiet} />
+          <Txt
+            kind="small"
+            tone={words.startsWith('▲') ? 'danger' : 'quiet'}
+            live
+            testID="save-state"
+            style={{ flexShrink: 1 }}
+          >
             {words}
           </Txt>
         </Pressable>
