@@ -30,7 +30,7 @@ const MANY_MOTIONS = 200_000;
 const THIN = 0.003;
 
 /** Cells that a proof may cut over, counted as often as a cutter passes them: hours of work. */
-export const MOST_WORK = 1e10;
+export const MOST_WORK = 2e10;
 /** And a chord, wherever it is. */
 export const CHORD_WORK = 1000;
 /** And a stretch, whatever it passes over. */

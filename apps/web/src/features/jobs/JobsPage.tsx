@@ -157,7 +157,7 @@ export function JobsPage() {
           </View>
         )}
         {error && !data && <Txt tone="danger">▲ {(error as ApiError).message}. Trying again.</Txt>}
-        {!(isAll && data?.total === 0) && <FindJobs question={question} onQuestion={setQuestion} />}
+        <FindJobs question={question} onQuestion={setQuestion} />
         {data?.total === 0 && <None isAll={isAll} onNew={() => setNaming(true)} onAll={() => setQuestion({})} />}
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.m }}>
           {data?.jobs.map((job) => (

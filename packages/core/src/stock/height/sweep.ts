@@ -8,12 +8,10 @@ export interface Bite {
   volume: number;
   /** Thickest metal taken anywhere, mm. */
   depth: number;
-  /** Work it was: cells passed over, those of a slope counted as often as they are dearer. */
+  /** Cells it passed over. */
   cells: number;
 }
 
-/** A cell under a sloped move is as much work as so many under a level one. */
-const SLOPED_CELL = 8;
 const NONE: Bite = { volume: 0, depth: 0, cells: 1 };
 
 /** A tool's cutting profile prepared for sweeping: its radius, and height over the tip by squared distance. */
@@ -79,8 +77,10 @@ export class Sweeper {
     const dx = bx - ax;
     const dy = by - ay;
     const length2 = dx * dx + dy * dy;
-    const level = Math.abs(bz - az) < 1e-9 || length2 < 1e-18;
-    const z = length2 < 1e-18 ? Math.min(az, bz) : az;
+    // Below the stock a slope takes what a level move takes.
+    const isUnder = cutter.flat && !field.below && Math.max(az, bz) <= this.floor;
+    const level = isUnder || Math.abs(bz - az) < 1e-9 || length2 < 1e-18;
+    const z = isUnder ? this.floor : length2 < 1e-18 ? Math.min(az, bz) : az;
     const flatZ = field.below ? z : Math.max(z, this.floor);
     const first = Math.max(0, Math.ceil((Math.min(ay, by) - R - field.y0) / field.cell - 0.5));
     const last = Math.min(field.ny - 1, Math.floor((Math.max(ay, by) + R - field.y0) / field.cell - 0.5));
@@ -105,7 +105,6 @@ export class Sweeper {
     }
     // A shaped tool on a slope is exact only in samples.
     this.ended = { cutter: level || cutter.flat ? cutter : undefined, x: bx, y: by, z: level ? z : bz };
-    cells *= level ? 1 : SLOPED_CELL;
     return { volume: sum * field.cell * field.cell, depth: this.deepest[0], cells };
   }
 
