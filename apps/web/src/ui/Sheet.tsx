@@ -1,5 +1,6 @@
 import { ReactNode, useEffect } from 'react';
 import { ScrollView, View, ViewStyle } from 'react-native';
+import { createPortal } from 'react-dom';
 import { IconButton, Modal, Portal } from 'react-native-paper';
 import { SIZE, SPACE } from '../theme/theme';
 import { usePalette, useWide } from '../theme/usePalette';
@@ -14,7 +15,7 @@ interface Props {
   children: ReactNode;
 }
 
-/** Over the page, without the machinery of a portal: what is typed here must show at once. */
+/** Over the whole page wherever it is asked for; part of the tree that asks, so that what is typed here shows at once. */
 const FIXED = {
   position: 'fixed',
   top: SIZE.sheetTop,
@@ -64,7 +65,7 @@ export function Sheet({ title, open, onClose, place = 'panel', children }: Props
   );
   if (wide) {
     const right = place === 'beside' ? SIZE.panel + SPACE.l : SPACE.m;
-    return <View style={[FIXED, { right }]}>{body}</View>;
+    return createPortal(<View style={[FIXED, { right }]}>{body}</View>, document.body);
   }
   return (
     <Portal>
