@@ -102,18 +102,41 @@ const placeOf = (element: ElementHandle<Element>): Promise<string | null> =>
     return top && (e.contains(top) || top.contains(e)) ? [x, y, width, height].join() : null;
   });
 
-/** Clicks once the element stands still and lies open: a page that is still settling would move it from under the pointer, or catch the click. */
+/**
+ * Clicks once the element stands still and lies open: a page that is still settling would move it from under the pointer, or catch the
+ * click. One that never lies open, or moves away from under the pointer, is what a finger would meet too: it fails here, not later.
+ */
 async function clickStill(element: ElementHandle<Element>): Promise<void> {
   await element.evaluate((e) => e.scrollIntoView({ block: 'center' }));
   let before: string | null = null;
-  for (let i = 0; i < 250; i++) {
+  await until('what is tapped to lie open and still', async () => {
     const now = await placeOf(element);
-    if (now !== null && now === before) break;
+    const isStill = now !== null && now === before;
     before = now;
-    await new Promise((r) => setTimeout(r, 80));
-  }
+    return isStill;
+  });
+  await element.evaluate((e, pressed) => {
+    window.addEventListener(
+      'click',
+      ({ target }) => {
+        const on = target as Element;
+        const isMet = on.closest(pressed) === e.closest(pressed) || e.contains(on);
+        (e as Tapped).tapped = isMet ? 'yes' : on.outerHTML.slice(0, 200);
+      },
+      { capture: true, once: true },
+    );
+  }, PRESSED);
   await element.click();
+  // What is gone was met.
+  const tapped = await element.evaluate((e) => (e as Tapped).tapped ?? 'yes').catch(() => 'yes');
+  if (tapped !== 'yes') throw new Missed(`The tap landed on ${tapped}`);
 }
+
+/** What a finger means when it meets something within. */
+const PRESSED = 'button, a, input, textarea, label, [role]';
+type Tapped = Element & { tapped?: string };
+/** A tap that met something else: nothing to try again in silence. */
+class Missed extends Error {}
 
 export async function tap(page: Page, selector: string, timeout = PATIENCE): Promise<void> {
   await clickStill((await page.waitForSelector(selector, { visible: true, timeout }))!);
@@ -149,7 +172,11 @@ export const textOf = async (page: Page, selector: string): Promise<string> => {
 export async function until(what: string, check: () => Promise<boolean>, timeout = PATIENCE): Promise<void> {
   const end = Date.now() + timeout;
   while (Date.now() < end) {
-    if (await check().catch(() => false)) return;
+    const isSo = await check().catch((error) => {
+      if (error instanceof Missed) throw error;
+      return false;
+    });
+    if (isSo) return;
     await new Promise((r) => setTimeout(r, LOOK));
   }
   throw new Error(`waited in vain: ${what}`);

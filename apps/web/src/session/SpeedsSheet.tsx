@@ -36,7 +36,23 @@ export function SpeedsSheet({
     onClose();
   };
   return (
-    <Sheet title="Speeds, before and after" open onClose={onClose}>
+    <Sheet
+      title="Speeds, before and after"
+      open
+      onClose={onClose}
+      actions={
+        <Row>
+          <Button mode="outlined" onPress={onClose}>
+            Keep them all
+          </Button>
+          <Button mode="contained" disabled={taken.length === 0} onPress={take} testID="take-speeds">
+            {taken.length === departing.length
+              ? 'Take all the suggested'
+              : `Take ${taken.length} of ${departing.length}`}
+          </Button>
+        </Row>
+      }
+    >
       <Txt kind="small" tone="quiet">
         Another material, machine, tool or holder changes what would be suggested; what you chose stays until you say
         so.
@@ -55,14 +71,6 @@ export function SpeedsSheet({
           </View>
         </View>
       ))}
-      <Row>
-        <Button mode="outlined" onPress={onClose}>
-          Keep them all
-        </Button>
-        <Button mode="contained" disabled={taken.length === 0} onPress={take} testID="take-speeds">
-          {taken.length === departing.length ? 'Take all the suggested' : `Take ${taken.length} of ${departing.length}`}
-        </Button>
-      </Row>
     </Sheet>
   );
 }

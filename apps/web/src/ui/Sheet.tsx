@@ -12,6 +12,8 @@ interface Props {
   onClose: () => void;
   /** Wide only: over the panel at the right, or beside it, leaving the panel in sight. */
   place?: 'panel' | 'beside';
+  /** What is done with it: below what can be scrolled, so that it stays where it is while that grows. */
+  actions?: ReactNode;
   children: ReactNode;
 }
 
@@ -25,7 +27,7 @@ const FIXED = {
 } as unknown as ViewStyle;
 
 /** Rises from the bottom on a phone; on a wide screen stands beside the route and leaves the picture free. */
-export function Sheet({ title, open, onClose, place = 'panel', children }: Props) {
+export function Sheet({ title, open, onClose, place = 'panel', actions, children }: Props) {
   const palette = usePalette();
   const wide = useWide();
   useEffect(() => {
@@ -61,6 +63,7 @@ export function Sheet({ title, open, onClose, place = 'panel', children }: Props
       >
         {children}
       </ScrollView>
+      {actions && <View style={{ padding: SPACE.l, paddingTop: SPACE.s }}>{actions}</View>}
     </View>
   );
   if (wide) {

@@ -45,7 +45,21 @@ export function ProposalSheet({
   const { operations } = job.setups.find((s) => s.id === setupId)!;
   const toolOf = (id: string) => job.tools.find((t) => t.id === id);
   return (
-    <Sheet title="A route for this part" open onClose={onClose}>
+    <Sheet
+      title="A route for this part"
+      open
+      onClose={onClose}
+      actions={
+        <Row>
+          <Button mode="outlined" onPress={onClose}>
+            Leave it
+          </Button>
+          <Button mode="contained" onPress={onTake} testID="take-route">
+            {replaces > 0 ? `Replace the ${counted(replaces, 'operation', 'operations')}` : 'Use this route'}
+          </Button>
+        </Row>
+      }
+    >
       <Txt kind="small" tone="quiet">
         {counted(operations.length, 'operation', 'operations')},{' '}
         {counted(toolChanges(operations), 'tool', 'tool changes')}. Planned and cut on a coarse grid:{' '}
@@ -70,14 +84,6 @@ export function ProposalSheet({
           </Txt>
         </View>
       ))}
-      <Row>
-        <Button mode="outlined" onPress={onClose}>
-          Leave it
-        </Button>
-        <Button mode="contained" onPress={onTake} testID="take-route">
-          {replaces > 0 ? `Replace the ${counted(replaces, 'operation', 'operations')}` : 'Use this route'}
-        </Button>
-      </Row>
     </Sheet>
   );
 }

@@ -129,7 +129,21 @@ export function FeatureSheet({ feature, unit, thickness, advice, onChange, onDel
   const cutsDown = feature.meaning === 'pocket' || feature.meaning === 'hole';
   const hasDepth = (cutsDown && !feature.through) || feature.meaning === 'line';
   return (
-    <Sheet title={feature.name} open onClose={onClose}>
+    <Sheet
+      title={feature.name}
+      open
+      onClose={onClose}
+      actions={
+        <Row>
+          <Button mode="outlined" onPress={onDelete}>
+            Delete
+          </Button>
+          <Button mode="contained" onPress={onClose}>
+            Done
+          </Button>
+        </Row>
+      }
+    >
       <TextInput
         mode="outlined"
         dense
@@ -232,14 +246,6 @@ export function FeatureSheet({ feature, unit, thickness, advice, onChange, onDel
       </Fields>
       <PatternFields pattern={feature.pattern} unit={unit} onChange={(pattern) => set({ pattern })} />
       {advice}
-      <Row>
-        <Button mode="outlined" onPress={onDelete}>
-          Delete
-        </Button>
-        <Button mode="contained" onPress={onClose}>
-          Done
-        </Button>
-      </Row>
     </Sheet>
   );
 }

@@ -53,7 +53,25 @@ export function ImportSheet({ file, unit, thickness, onTake, onClose }: Props) {
     );
   const closed = found.features.filter((f) => f.shape.type === 'chain' && f.shape.closed).length;
   return (
-    <Sheet title={file.name} open onClose={onClose}>
+    <Sheet
+      title={file.name}
+      open
+      onClose={onClose}
+      actions={
+        <Row>
+          <Button mode="outlined" onPress={onClose}>
+            Leave it
+          </Button>
+          <Button
+            mode="contained"
+            disabled={hasStop(found.findings) && found.features.length === 0}
+            onPress={() => onTake(found.features)}
+          >
+            Take it in
+          </Button>
+        </Row>
+      }
+    >
       <Txt testID="import-summary">
         {counted(closed, 'closed outline', 'closed outlines')},{' '}
         {counted(found.features.length - closed, 'open curve', 'open curves')},{' '}
@@ -83,18 +101,6 @@ export function ImportSheet({ file, unit, thickness, onTake, onClose }: Props) {
           and {found.findings.length - MOST_SHOWN} more
         </Txt>
       )}
-      <Row>
-        <Button mode="outlined" onPress={onClose}>
-          Leave it
-        </Button>
-        <Button
-          mode="contained"
-          disabled={hasStop(found.findings) && found.features.length === 0}
-          onPress={() => onTake(found.features)}
-        >
-          Take it in
-        </Button>
-      </Row>
     </Sheet>
   );
 }
