@@ -223,6 +223,12 @@ export const routeNames = (page: Page) =>
 export const drawn = (page: Page) =>
   until('the picture', () => page.$eval(byTest('scene'), (e) => e.getAttribute('aria-busy') === 'false'));
 
+/** Answers the question for a file that something asks. */
+export async function choose(page: Page, opener: () => Promise<void>, path: string): Promise<void> {
+  const [chooser] = await Promise.all([page.waitForFileChooser(), opener()]);
+  await chooser.accept([path]);
+}
+
 /** Where a page's downloads go from now on. */
 export async function downloadsTo(page: Page, folder: string): Promise<void> {
   mkdirSync(folder, { recursive: true });

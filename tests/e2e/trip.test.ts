@@ -9,6 +9,7 @@ import {
   WIDE,
   byLabel,
   byTest,
+  choose,
   downloaded,
   downloadsTo,
   fill,
@@ -33,11 +34,6 @@ const DRAWING = draw.dxf([
   draw.circle('HOLES', 8, 8, 2.5),
   draw.circle('HOLES', 62, 42, 2.5),
 ]);
-
-async function choose(page: Page, opener: () => Promise<void>, path: string): Promise<void> {
-  const [chooser] = await Promise.all([page.waitForFileChooser(), opener()]);
-  await chooser.accept([path]);
-}
 
 /** Opens a menu, chooses, and waits until it is gone. The item itself is clicked: a menu that still grows has its cover under the pointer. */
 async function chooseFrom(page: Page, menu: string, item: string): Promise<void> {

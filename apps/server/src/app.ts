@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
-import express, { ErrorRequestHandler, Express, RequestHandler } from 'express';
+import express, { ErrorRequestHandler, Express, Request, RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { backupRoutes } from './backup/routes';
@@ -12,6 +12,8 @@ import { Door } from './guard/door';
 import { doorRoutes, onlyKnown } from './guard/door-routes';
 import { People } from './guard/people';
 import { peopleRoutes } from './guard/people-routes';
+import { fileRoutes } from './files/routes';
+import { FileStore } from './files/store';
 import { jobRoutes } from './jobs/routes';
 import { shopRoutes } from './shop/routes';
 import { foldWhenIdle } from './housekeeping';
@@ -43,14 +45,17 @@ const headers = helmet({
   crossOriginOpenerPolicy: { policy: 'same-origin' },
 });
 
+const hasBody = (req: Request) => Number(req.get('content-length') ?? 0) > 0 || !!req.get('transfer-encoding');
+/** What is taken: no form of another site can send either. */
+const typeOf = (req: Request) => (req.path.startsWith('/files/') ? 'application/octet-stream' : 'application/json');
+
 /** Refuses writes that another site asks a browser to make. */
 const sameSite: RequestHandler = (req, res, next) => {
   const writes = req.method !== 'GET' && req.method !== 'HEAD';
   const from = req.get('sec-fetch-site');
   if (writes && from && from !== 'same-origin' && from !== 'none')
     res.status(403).json({ error: 'Requests from other sites are refused' });
-  else if (writes && Number(req.get('content-length') ?? 0) > 0 && !req.is('application/json'))
-    res.status(415).json({ error: 'Send JSON' });
+  else if (writes && hasBody(req) && !req.is(typeOf(req))) res.status(415).json({ error: `Send ${typeOf(req)}` });
   else next();
 };
 
@@ -98,6 +103,7 @@ export interface Stores {
   db: Db;
   folder: string;
   jobs: JobStore;
+  files: FileStore;
   shop: ShopStore;
   people: People;
 }
@@ -106,13 +112,14 @@ export const storesOf = (db: Db, folder: string): Stores => ({
   db,
   folder,
   jobs: new JobStore(db),
+  files: new FileStore(db),
   shop: new ShopStore(db),
   people: new People(db),
 });
 
 /** The whole server: the API under /api, the exported web app for everything else. */
 export function createApp(
-  { db, folder, jobs, shop, people }: Stores,
+  { db, folder, jobs, files, shop, people }: Stores,
   webFolder: string,
   log: Logger,
   { served, door }: Entrance = ON_THIS_MACHINE,
@@ -127,7 +134,8 @@ export function createApp(
   app.use('/api', knowAuthor(people, door), foldWhenIdle(db));
   app.use('/api/backup', backupRoutes(db, folder));
   app.use('/api/people', peopleRoutes(people));
-  app.use('/api/jobs', jobRoutes(jobs));
+  app.use('/api/files', fileRoutes(files));
+  app.use('/api/jobs', jobRoutes(jobs, files));
   app.use('/api/shop', shopRoutes(shop));
   app.use('/api', (_req, res) => void res.status(404).json({ error: 'There is nothing here' }));
   app.use(

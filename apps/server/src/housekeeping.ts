@@ -3,7 +3,7 @@ import type { RequestHandler } from 'express';
 import type { Logger } from 'pino';
 import { backUpDaily } from './backup/backup';
 import type { Db } from './db/open';
-import type { JobStore } from './jobs/store';
+import type { Stores } from './app';
 
 const HOUR = 3600_000;
 /** A timer that does not keep the server from ending. */
@@ -26,10 +26,11 @@ export function foldWhenIdle(db: Db, idle = IDLE): RequestHandler {
 }
 
 /** Now, and once an hour from now on. */
-export function keepHouse(db: Db, folder: string, jobs: JobStore, log: Logger): void {
+export function keepHouse({ db, folder, jobs, files }: Stores, log: Logger): void {
   const tidy = async () => {
     try {
       jobs.emptyBin();
+      files.tidy();
       await backUpDaily(db, folder);
     } catch (error) {
       log.error({ err: error }, 'the daily backup could not be made');

@@ -84,15 +84,16 @@ async function start(): Promise<void> {
   const db = dbIn(data);
   const door = await doorOf(db);
   const stores = storesOf(db, data);
-  const { jobs, shop, people } = stores;
+  const { jobs, files, shop, people } = stores;
   if (process.env.TIDYPATH_FORGET_PINS) people.forgetPins();
+  files.dropUnfinished();
   jobs.describe();
   shop.seed();
   const seeded = seedDemo(jobs, join(root, 'demo/jobs'));
   const names = (process.env.TIDYPATH_NAMES ?? '').split(/[\s,]+/).filter(Boolean);
   const app = createApp(stores, web, log, { served: { host, names }, door: isOpen ? door : undefined });
   const server = listen(app, (link) => {
-    keepHouse(db, data, jobs, log);
+    keepHouse(stores, log);
     process.stdout.write(`Tidy Path is at ${link}${seeded ? ` with ${seeded} demo jobs` : ''}\n`);
   });
   for (const signal of ['SIGINT', 'SIGTERM'] as const)

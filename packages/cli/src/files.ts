@@ -1,18 +1,32 @@
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { Finding, Job, Setup, ShelfName, ShopItems, hasStop, parseJob, readItem } from '@tidypath/core';
+import {
+  Finding,
+  Job,
+  Setup,
+  ShelfName,
+  ShopItems,
+  hasStop,
+  missingFiles,
+  openJob,
+  putAtHand,
+  readItem,
+} from '@tidypath/core';
 
 /** What was typed cannot be done as it stands; told without a stack. */
 export class UsageError extends Error {}
 
-export function readText(path: string | undefined, what: string): string {
+function readBytes(path: string | undefined, what: string): Buffer {
   if (!path) throw new UsageError(`Name ${what}`);
   try {
-    return readFileSync(path, 'utf8');
+    return readFileSync(path);
   } catch {
     throw new UsageError(`${path} cannot be read`);
   }
 }
+
+export const readText = (path: string | undefined, what: string): string => readBytes(path, what).toString('utf8');
 
 type Options = Record<string, { type: 'string' | 'boolean' }>;
 
@@ -81,10 +95,15 @@ export function report(findings: Finding[]): number {
   return hasStop(findings) ? 1 : 0;
 }
 
-/** The job in a file, or its findings printed. */
+/** The job in a file, plain or with its files; those that lie in a folder `files` beside it are taken as well. Findings are printed. */
 export function loadJob(path: string | undefined): Job | undefined {
-  const { job, findings } = parseJob(readText(path, 'a job file'));
-  if (!job) report(findings);
+  const { job, findings, files } = openJob(readBytes(path, 'a job file'));
+  report(findings);
+  files?.forEach(putAtHand);
+  for (const { sha256 } of job ? missingFiles(job) : []) {
+    const beside = join(dirname(path!), 'files', sha256);
+    if (existsSync(beside)) putAtHand(readFileSync(beside));
+  }
   return job;
 }
 

@@ -3,10 +3,11 @@ import { UsageError } from './files';
 
 const HELP = `tidypath COMMAND
 
-  check JOB.json                                   findings; exit 1 when one of them is a stop
-  post JOB.json [--setup ID] [--controller ID] --out DIR
+  check JOB                                        findings; exit 1 when one of them is a stop; a job is a JSON file, or a
+                                                   ZIP with the files it names
+  post JOB [--setup ID] [--controller ID] --out DIR
                                                    one program a setup (or a tool), and tools.json
-  prove PROGRAM.nc [--job JOB.json] [--setup ID] [--cell 0.1] [--json]
+  prove PROGRAM.nc [--job JOB] [--setup ID] [--cell 0.1] [--json]
                                                    time, load, contacts, what is left, gouges; exit 1 on a stop
   suggest --material ID --tool ID --machine ID [--ae MM] [--ap MM]
           [--purpose rough|finish] [--grip poor|fair|firm] [--hardness HB] [--coolant off|air|mist|flood|through]

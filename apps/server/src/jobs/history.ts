@@ -2,6 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { FORMAT_VERSION, JobVersion } from '@tidypath/core';
 import type { Db } from '../db/open';
+import { nameFiles } from '../files/store';
 import type { Author } from '../guard/author';
 
 const MINUTE = 60_000;
@@ -29,6 +30,12 @@ const versionOf = (r: Stored): JobVersion => ({
   kind: r.refused ? 'refused' : r.released_at ? 'released' : 'saved',
 });
 
+/** What is kept of a state: its document, and the files it names. */
+interface Kept {
+  document: string;
+  files: string[];
+}
+
 export class History {
   constructor(
     private readonly db: Db,
@@ -36,7 +43,7 @@ export class History {
   ) {}
 
   /** Notes a save that was taken; within the save of its job. */
-  note(jobId: string, version: number, document: string, { device, who }: Author): void {
+  note(jobId: string, version: number, { document, files }: Kept, { device, who }: Author): void {
     const now = this.now();
     const last = this.db
       .prepare<[string], { id: string; device: string; who: string; began_at: string; released_at: string | null }>(
@@ -49,22 +56,23 @@ export class History {
       last.device === device &&
       last.who === who &&
       now.getTime() - Date.parse(last.began_at) < TOGETHER;
-    if (isSame)
+    if (isSame) {
       this.db
         .prepare('UPDATE versions SET version = ?, saved_at = ?, document = ?, format = ? WHERE id = ?')
         .run(version, now.toISOString(), document, FORMAT_VERSION, last.id);
-    else {
-      this.add(jobId, version, document, { device, who }, false);
+      nameFiles(this.db, last.id, files);
+    } else {
+      this.add(jobId, version, { document, files }, { device, who }, false);
       this.thin(jobId);
     }
   }
 
   /** Keeps a save that came too late; its id. */
-  refuse(jobId: string, base: number, document: string, author: Author): string {
-    return this.add(jobId, base, document, author, true);
+  refuse(jobId: string, base: number, kept: Kept, author: Author): string {
+    return this.add(jobId, base, kept, author, true);
   }
 
-  private add(jobId: string, version: number, document: string, { device, who }: Author, refused: boolean): string {
+  private add(jobId: string, version: number, kept: Kept, { device, who }: Author, refused: boolean): string {
     const id = randomUUID();
     const at = this.now().toISOString();
     this.db
@@ -72,7 +80,8 @@ export class History {
         `INSERT INTO versions (id, job_id, version, device, who, began_at, saved_at, refused, format, document)
          VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
       )
-      .run(id, jobId, version, device, who, at, at, Number(refused), FORMAT_VERSION, document);
+      .run(id, jobId, version, device, who, at, at, Number(refused), FORMAT_VERSION, kept.document);
+    nameFiles(this.db, id, kept.files);
     return id;
   }
 

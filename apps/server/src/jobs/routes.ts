@@ -1,5 +1,6 @@
-import { Response, Router } from 'express';
+import { Request, Response, Router } from 'express';
 import { JOB_ORDERS, JOB_PLACES, JOB_STATES, Job, JobQuestion, Standing, readAs } from '@tidypath/core';
+import type { FileStore } from '../files/store';
 import { authorOf } from '../guard/author';
 import { readBeside } from '../reading/beside';
 import { BIN_DAYS, DeletedJob, JobStore, UnreadJob } from './store';
@@ -43,13 +44,19 @@ function download(res: Response, document: string | undefined): void {
 }
 
 /** Jobs over HTTP. Bad input is answered with findings, never with a stack. */
-export function jobRoutes(store: JobStore): Router {
+export function jobRoutes(store: JobStore, files: FileStore): Router {
   const router = Router();
   for (const param of ['id', 'version'])
     router.param(param, (_req, res, next, id: string) => {
       if (ID.test(id)) next();
       else res.status(404).json(MISSING);
     });
+  /** What an older format held of files is put in their place. */
+  const jobIn = async (req: Request) => {
+    const read = await readBeside(req, 'job', req.body?.job);
+    read.files?.forEach((bytes) => files.put(bytes));
+    return read;
+  };
   const done = (res: Response, wasDone: boolean) => void res.status(wasDone ? 204 : 404).end();
 
   router.get('/', (req, res) => {
@@ -59,7 +66,7 @@ export function jobRoutes(store: JobStore): Router {
   router.get('/choices', (_req, res) => void res.json(store.choices()));
 
   router.post('/', async (req, res) => {
-    const { job, findings } = await readBeside(req, 'job', req.body?.job);
+    const { job, findings } = await jobIn(req);
     if (!job) return void res.status(422).json({ error: 'This is not a job', findings });
     res.status(201).json(store.create(job, authorOf(res)));
   });
@@ -71,7 +78,7 @@ export function jobRoutes(store: JobStore): Router {
     const version = req.body?.version;
     if (!Number.isInteger(version) || version < 1)
       return void res.status(400).json({ error: 'Say which version this save started from' });
-    const { job, findings } = await readBeside(req, 'job', req.body?.job);
+    const { job, findings } = await jobIn(req);
     if (!job) return void res.status(422).json({ error: 'This job cannot be saved', findings });
     const saved = store.save(req.params.id, version, job, authorOf(res));
     answer(res, saved, ({ saved: isSaved }) => (isSaved ? 200 : 409));

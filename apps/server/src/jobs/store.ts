@@ -8,12 +8,13 @@ import {
   JobVersion,
   SaveResult,
   Standing,
-  hasStop,
+  filesOf,
   readJob,
 } from '@tidypath/core';
 import { handedOut, remember } from '../db/carry';
 import type { Db } from '../db/open';
 import type { Author } from '../guard/author';
+import { FileStore } from '../files/store';
 import { History } from './history';
 import { choicesOf, columnsOf, listJobs } from './summary';
 
@@ -41,21 +42,27 @@ const NOBODY: Author = { device: '', who: '' };
 /** Days a deleted job stays in the bin. */
 export const BIN_DAYS = 30;
 
-const asJob = (value: unknown) => {
-  const { job, findings } = readJob(value);
-  return { value: hasStop(findings) ? undefined : job, findings };
-};
+const keptOf = (job: Job, document: string) => ({ document, files: filesOf(job).map((f) => f.sha256) });
 
 /** Keeps jobs: every write in a transaction, every save with the version it started from, every state in the history. */
 export class JobStore {
   private readonly history: History;
+  private readonly files: FileStore;
 
   constructor(
     private readonly db: Db,
     private readonly now: () => Date = () => new Date(),
   ) {
     this.history = new History(db, now);
+    this.files = new FileStore(db, now);
   }
+
+  /** Reads what is stored; what an older format held of files stands beside it from now on. */
+  private readonly asJob = (value: unknown) => {
+    const { job, findings, files } = readJob(value);
+    files?.forEach((bytes) => this.files.put(bytes));
+    return { value: job, findings };
+  };
 
   list = (question: JobQuestion = {}): { jobs: JobSummary[]; total: number } => listJobs(this.db, question);
   choices = () => choicesOf(this.db);
@@ -71,7 +78,7 @@ export class JobStore {
     const row = this.row(id);
     if (!row) return undefined;
     if (row.deleted_at) return { deletedAt: row.deleted_at };
-    const read = handedOut<Job>(row.document, asJob);
+    const read = handedOut<Job>(row.document, this.asJob);
     if ('findings' in read) return read;
     return { id: row.id, version: row.version, updatedAt: row.updated_at, job: read.value };
   }
@@ -99,7 +106,7 @@ export class JobStore {
            VALUES (@id, 1, @at, @at, ${names.map((n) => `@${n}`).join(', ')})`,
         )
         .run({ ...columns, id, at });
-      this.history.note(id, 1, columns.document, author);
+      this.history.note(id, 1, keptOf(job, columns.document), author);
     })();
     return { id, version: 1, updatedAt: at, job };
   }
@@ -114,7 +121,11 @@ export class JobStore {
       if (current.version === baseVersion + 1 && this.document(id) === columns.document)
         return { saved: true, version: current.version };
       if (current.version !== baseVersion)
-        return { saved: false, current, keptId: this.history.refuse(id, baseVersion, columns.document, author) };
+        return {
+          saved: false,
+          current,
+          keptId: this.history.refuse(id, baseVersion, keptOf(job, columns.document), author),
+        };
       const version = baseVersion + 1;
       this.db
         .prepare(
@@ -123,7 +134,7 @@ export class JobStore {
             .join(', ')} WHERE id = @id`,
         )
         .run({ ...columns, id, version, at: this.now().toISOString() });
-      this.history.note(id, version, columns.document, author);
+      this.history.note(id, version, keptOf(job, columns.document), author);
       return { saved: true, version };
     })();
   }
@@ -197,7 +208,7 @@ export class JobStore {
   version(id: string, versionId: string): { job: Job } | UnreadJob | undefined {
     const found = this.history.document(id, versionId);
     if (found === undefined) return undefined;
-    const read = handedOut<Job>(found, asJob);
+    const read = handedOut<Job>(found, this.asJob);
     return 'findings' in read ? read : { job: read.value };
   }
 
@@ -214,7 +225,7 @@ export class JobStore {
     );
     this.db.transaction(() => {
       for (const { id, document } of rows) {
-        const read = handedOut<Job>(document, asJob);
+        const read = handedOut<Job>(document, this.asJob);
         if ('value' in read) set.run({ ...columnsOf(read.value), id });
       }
     })();

@@ -1,6 +1,6 @@
 /** What is checked beside the event loop; loaded there. */
 import 'reflect-metadata';
-import { Finding, Job, ShelfName, ShopItems, readItem, readJob } from '@tidypath/core';
+import { Finding, ShelfName, ShopItems, readItem, readJob } from '@tidypath/core';
 
 /** An item with the version it started from, as sent; not looked at yet. */
 interface Sent {
@@ -28,7 +28,7 @@ function readItems(shelf: ShelfName, entries: Sent[]): ReadItems {
 
 /** By what is to be read. */
 export const READ = {
-  job: (value: unknown): { job?: Job; findings: Finding[] } => readJob(value),
+  job: (value: unknown) => readJob(value),
   items: ({ shelf, entries }: { shelf: ShelfName; entries: Sent[] }) => readItems(shelf, entries),
 };
 

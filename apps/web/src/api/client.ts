@@ -29,13 +29,14 @@ export class ApiError extends Error {
 
 async function send(method: string, path: string, body?: unknown): Promise<Response> {
   const headers: Record<string, string> = { 'x-device': deviceId() };
-  if (body !== undefined) headers['content-type'] = 'application/json';
+  const isFile = body instanceof Uint8Array;
+  if (body !== undefined) headers['content-type'] = isFile ? 'application/octet-stream' : 'application/json';
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
       method,
       headers,
-      body: body === undefined ? undefined : JSON.stringify(body),
+      body: isFile ? (body as BodyInit) : body === undefined ? undefined : JSON.stringify(body),
     });
   } catch {
     throw new ApiError('The server cannot be reached', 0);
@@ -103,6 +104,16 @@ export const api = {
   versions: (id: string) => call<JobVersion[]>('GET', `/jobs/${id}/versions`),
   version: (id: string, version: string) => call<{ job: Job }>('GET', `/jobs/${id}/versions/${version}`),
   versionDocument: (id: string, version: string) => `/api/jobs/${id}/versions/${version}/document`,
+  hasFile: (sha256: string) =>
+    send('HEAD', `/files/${sha256}`).then(
+      () => true,
+      (error: ApiError) => {
+        if (error.status === 404) return false;
+        throw error;
+      },
+    ),
+  file: async (sha256: string) => new Uint8Array(await (await send('GET', `/files/${sha256}`)).arrayBuffer()),
+  sendFile: (sha256: string, bytes: Uint8Array) => send('PUT', `/files/${sha256}`, bytes),
   /** Backups the server made by itself, the newest first. */
   backups: () => call<{ daily: string[] }>('GET', '/backup'),
   backupFile: '/api/backup/file',

@@ -1,3 +1,4 @@
+import { atHand, filesOf } from '@tidypath/core';
 import type { Advised, ImportOptions, Imported, Job, LevelAsk, Probe, Proposal, Tool } from '@tidypath/core';
 import type { Answer, LevelledView, Request } from './messages';
 
@@ -7,6 +8,7 @@ type Listener = (answer: Answer) => void;
 class Engine {
   private worker: Worker | undefined;
   private readonly listeners = new Set<Listener>();
+  private readonly given = new Set<string>();
   private seq = 0;
   /** What is awaited, in memory the worker sees while it computes; without it, a cancel is heard between operations. */
   private readonly awaited =
@@ -20,6 +22,16 @@ class Engine {
     this.worker.onerror = (event) =>
       this.listeners.forEach((tell) => tell({ type: 'failed', seq: this.seq, message: event.message }));
     return this.worker;
+  }
+
+  /** Gives the worker what it computes from, each file once. */
+  private handOver(worker: Worker, job: Job): void {
+    for (const { sha256 } of filesOf(job)) {
+      const bytes = atHand(sha256);
+      if (!bytes || this.given.has(sha256)) continue;
+      this.given.add(sha256);
+      worker.postMessage({ type: 'file', bytes } satisfies Request);
+    }
   }
 
   listen(listener: Listener): () => void {
@@ -86,6 +98,7 @@ class Engine {
 
   send(request: Request): void {
     const worker = this.start();
+    if ('job' in request) this.handOver(worker, request.job);
     if (this.awaited && request.type === 'cancel') Atomics.store(this.awaited, 0, -1);
     if (this.awaited && (request.type === 'compute' || request.type === 'prove'))
       Atomics.store(this.awaited, 0, request.seq);

@@ -11,6 +11,7 @@ import {
   importDrawing,
   joinPrograms,
   provenRoute,
+  putAtHand,
 } from '@tidypath/core';
 import { buffersOf, heightsOf, inUnitOf, loadView, planView, proofView } from './views';
 import type { Answer, Request } from './messages';
@@ -156,6 +157,9 @@ function answer(data: Request): void | Promise<void> {
     }
     case 'propose':
       return propose(data.seq, data.job, data.setupId, data.rack);
+    case 'file':
+      putAtHand(data.bytes);
+      return;
     case 'watch':
       awaited = data.awaited;
       return;

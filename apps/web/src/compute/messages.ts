@@ -108,6 +108,8 @@ export interface LevelledView extends LoadView {
 }
 
 export type Request =
+  /** A file that jobs name, before the first of them. */
+  | { type: 'file'; bytes: Uint8Array }
   /** `instead`: a text to prove in the place of the job's own program. */
   | { type: 'compute'; seq: number; job: Job; setupId: string; instead?: string }
   | { type: 'prove'; seq: number; job: Job; setupId: string; text: string }

@@ -7,6 +7,7 @@ import { ActivityIndicator, Button } from 'react-native-paper';
 import useSWR from 'swr';
 import { Job, JobVersion, changesOf } from '@tidypath/core';
 import { ApiError, api } from '../api/client';
+import { bringFiles } from '../api/files';
 import { KEYS } from '../api/keys';
 import { SIZE } from '../theme/theme';
 import { Card, Row } from '../ui/Card';
@@ -46,6 +47,13 @@ function Changes({ then, now }: { then: Job; now: Job }) {
   );
 }
 
+/** A state of the past with its files. */
+async function stateThen(id: string, versionId: string): Promise<{ job: Job }> {
+  const then = await api.version(id, versionId);
+  await bringFiles(then.job);
+  return then;
+}
+
 interface OpenedProps {
   id: string;
   version: JobVersion;
@@ -57,7 +65,7 @@ interface OpenedProps {
 function Opened({ id, version, now, onBack }: OpenedProps) {
   const router = useRouter();
   const [problem, setProblem] = useState<string>();
-  const { data, error } = useSWR(KEYS.version(id, version.id), () => api.version(id, version.id), {
+  const { data, error } = useSWR(KEYS.version(id, version.id), () => stateThen(id, version.id), {
     shouldRetryOnError: false,
   });
   if (error) {

@@ -11,6 +11,7 @@ import {
 } from 'react';
 import { useSWRConfig } from 'swr';
 import { Job, JobRow, Setup, hashOf } from '@tidypath/core';
+import { bringFiles } from '../api/files';
 import { KEYS } from '../api/keys';
 import type { Draft } from './drafts';
 import { begin, change, redo, undo } from './history';
@@ -96,8 +97,12 @@ export function JobProvider({ id, row, draft: found, children }: ProviderProps) 
   const { conflict, settle } = saving;
   const takeTheirs = useCallback(() => {
     if (!conflict) return;
-    settle(conflict);
-    setHistory((h) => change(h, conflict.job, '', Date.now()));
+    void bringFiles(conflict.job)
+      .catch(() => undefined)
+      .then(() => {
+        settle(conflict);
+        setHistory((h) => change(h, conflict.job, '', Date.now()));
+      });
   }, [conflict, settle]);
   const keepMine = useCallback(() => conflict && settle(conflict), [conflict, settle]);
 

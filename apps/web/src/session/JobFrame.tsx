@@ -3,7 +3,9 @@ import { ReactNode, memo, useEffect, useMemo, useState } from 'react';
 import { Linking, Pressable, View } from 'react-native';
 import { ActivityIndicator, Button, IconButton } from 'react-native-paper';
 import useSWR, { useSWRConfig } from 'swr';
+import type { JobRow } from '@tidypath/core';
 import { ApiError, api } from '../api/client';
+import { bringFiles } from '../api/files';
 import { KEYS } from '../api/keys';
 import { SIZE, SPACE } from '../theme/theme';
 import { usePalette, useWide } from '../theme/usePalette';
@@ -203,12 +205,19 @@ function NotOpened({ id, error }: { id: string; error: Error }) {
   );
 }
 
+/** A job with its files; those that are nowhere are named by its plan. */
+async function opening(id: string): Promise<JobRow> {
+  const row = await api.job(id);
+  await bringFiles(row.job);
+  return row;
+}
+
 /** Loads a job and puts its header and stages around whatever stage is open. */
 export function JobFrame({ id, children }: { id: string; children: ReactNode }) {
   // What was known of it before is only good enough where the server does not answer.
   const [opened, setOpened] = useState('');
   const answered = () => setOpened(id);
-  const { data, error } = useSWR(KEYS.job(id), () => api.job(id), {
+  const { data, error } = useSWR(KEYS.job(id), () => opening(id), {
     revalidateIfStale: true,
     revalidateOnReconnect: false,
     dedupingInterval: 0,
@@ -218,7 +227,12 @@ export function JobFrame({ id, children }: { id: string; children: ReactNode }) 
   const [draft, setDraft] = useState<{ of: string; draft?: Draft }>();
   useEffect(() => {
     let isWanted = true;
-    void draftOf(id).then((found) => isWanted && setDraft({ of: id, draft: found }));
+    const find = async () => {
+      const found = await draftOf(id);
+      if (found) await bringFiles(found.job).catch(() => undefined);
+      if (isWanted) setDraft({ of: id, draft: found });
+    };
+    void find();
     return () => void (isWanted = false);
   }, [id]);
   if (error && !data) return <NotOpened id={id} error={error as Error} />;

@@ -1,5 +1,6 @@
 import { createStore, del, get, set } from 'idb-keyval';
 import { Job, readJob } from '@tidypath/core';
+import { keepFile } from '../api/files';
 
 /** A job as somebody has it who could not send it yet, and the version it started from. */
 export interface Draft {
@@ -66,6 +67,7 @@ async function stored(id: string): Promise<unknown> {
 export async function draftOf(id: string): Promise<Draft | undefined> {
   const found = (await stored(id)) as Partial<Draft> | undefined;
   if (!found || !Number.isInteger(found.version)) return undefined;
-  const { job } = readJob(found.job);
+  const { job, files } = readJob(found.job);
+  for (const bytes of files ?? []) await keepFile('', bytes);
   return job && { version: found.version!, job };
 }

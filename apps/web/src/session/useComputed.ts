@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { Job, PlanStep, hashOf, joinPrograms, textKeySteps } from '@tidypath/core';
+import { Job, PlanStep, hashOf, joinPrograms, missingFiles, textKeySteps } from '@tidypath/core';
 import { engine } from '../compute/engine';
 import type { Answer, PlanView, ProofView } from '../compute/messages';
 
@@ -50,9 +50,9 @@ export interface Computed extends State {
 
 const PAUSE = 120;
 
-/** Everything a path depends on; notes and the unit shown do not. */
+/** Everything a path depends on, files that are not here as well; notes and the unit shown do not count. */
 const keyOf = (job: Job, setupId: string, other?: { key: string }) =>
-  hashOf({ ...job, note: '', unit: '', setupId, other: other?.key });
+  hashOf({ ...job, note: '', unit: '', setupId, other: other?.key, missing: missingFiles(job) });
 
 /** Answers that are for whoever asked, not about the job as a whole. */
 const ELSEWHERE = ['moment', 'advised', 'drawn', 'proposed', 'levelled', 'probed', 'stl'] as const;

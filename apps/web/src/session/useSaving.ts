@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Job, JobRow } from '@tidypath/core';
 import { ApiError, api } from '../api/client';
+import { sendFiles } from '../api/files';
 import { dropDraft, keepDraft } from './drafts';
 
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'offline' | 'failing' | 'refused' | 'invalid' | 'deleted';
@@ -34,6 +35,7 @@ export function useSaving(id: string, row: Pick<JobRow, 'job' | 'version'>, job:
     async (sending: Job, version: number) => {
       setOutcome('saving');
       try {
+        await sendFiles(sending);
         const result = await api.save(id, version, sending);
         if (result.saved) setKept({ job: sending, version: result.version });
         else setConflict(result.current);

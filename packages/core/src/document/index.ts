@@ -1,8 +1,10 @@
 /** What the apps, the command line and the tests may use of this floor. */
 export { addSetup, editOperation, withController, withoutSetup, withSetup } from './edit';
+export { atHand, fileMissing, filesOf, type JobFile, LARGEST_FILE, missingFiles, putAtHand, sha256Of } from './files';
 export { Fixture, FORMAT_VERSION, Job, LIES, Setup, ZERO_POINTS } from './job';
 export { UNNAMED, newJob } from './new';
 export { Operation } from './operation';
+export { jobText, packJob } from './package';
 export { readStored } from './read';
 export { STOCK_AXES, stockSize, withStockSize } from './stock';
 export {

@@ -21,19 +21,13 @@ import { Controller } from '../shop/controller';
 import { Machine } from '../machine/machine';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
+import { JobFile } from './files';
 import { Operation } from './operation';
 
 /** Of job files, and of everything else that is stored. */
-export const FORMAT_VERSION = 4;
+export const FORMAT_VERSION = 5;
 
 export const LIES = ['upright', 'along X', 'along Y'] as const;
-
-/** A casting or another piece that no shape describes. */
-export class StockMesh {
-  @IsString() @Length(1, 120) name!: string;
-  /** Its triangles, nine 32-bit coordinates each, in base 64. */
-  @IsString() @Length(48, 4_000_000) triangles!: string;
-}
 
 /** The raw piece: the part's box grown by so much on each side, or a round bar or tube about the part's middle. */
 export class StockSpec {
@@ -51,8 +45,8 @@ export class StockSpec {
   @IsOptional() @IsNumber() @Min(0) @Max(5000) bore?: number;
   /** Radius of a bar's rounded edges, mm; 0 where left out. */
   @IsOptional() @IsNumber() @Min(0) @Max(1000) corner?: number;
-  /** Its middle lies over the part’s, its highest point as far above the part as `top` says. */
-  @IsOptional() @Nested(() => StockMesh) casting?: StockMesh;
+  /** The mesh of a casting (STL). Its middle lies over the part’s, its highest point as far above the part as `top` says. */
+  @IsOptional() @Nested(() => JobFile) casting?: JobFile;
   /** How a bar stands; upright where left out. A round bar that lies has the part in its middle. */
   @IsOptional() @IsIn([...LIES]) lies?: (typeof LIES)[number];
 }

@@ -1,6 +1,8 @@
 import { HOLDERS } from '../shop/library/holders';
 import { MATERIALS } from '../shop/library/materials';
 import type { ShelfName } from '../shop/shelves';
+import { Corner, StlBuilder } from '../geometry/space/stl';
+import { sha256Of } from './files';
 import { FORMAT_VERSION } from './job';
 
 type Plain = Record<string, unknown>;
@@ -124,8 +126,31 @@ export function itemFormat(shelf: ShelfName, item: Plain): number {
 export const carriedItem = (shelf: ShelfName, item: Plain, format: number): Plain =>
   format === 1 ? (ITEMS_FROM_1[shelf]?.(item) ?? item) : item;
 
-/** Steps from one format version to the next, by the version they start from. Each takes and gives plain data. */
-export const MIGRATIONS: Record<number, (old: Plain) => Plain> = {
+/** Nine coordinates of 32 bits a triangle, in base 64, as a file; undefined where the text holds none. */
+function fileFrom4(text: unknown): Uint8Array | undefined {
+  try {
+    const { buffer } = Uint8Array.from(atob(String(text)), (c) => c.charCodeAt(0));
+    const corners = new Float32Array(buffer, 0, Math.floor(buffer.byteLength / 36) * 9);
+    const file = new StlBuilder();
+    const corner = (at: number): Corner => [corners[at], corners[at + 1], corners[at + 2]];
+    for (let t = 0; t < corners.length; t += 9) file.triangle(corner(t), corner(t + 3), corner(t + 6), [0, 0, 0]);
+    return corners.length > 0 ? file.build() : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
+/** Version 4 held the triangles of a casting itself; one without any has still to be chosen. */
+function stockFrom4({ casting, ...stock }: Plain, files: Uint8Array[]): Plain {
+  if (!isPlain(casting)) return casting === undefined ? stock : { ...stock, casting };
+  const file = fileFrom4(casting.triangles);
+  if (!file) return stock;
+  files.push(file);
+  return { ...stock, casting: { name: casting.name, sha256: sha256Of(file) } };
+}
+
+/** Steps from one format version to the next, by the version they start from. Each takes and gives plain data, and adds what stands beside it from now on. */
+export const MIGRATIONS: Record<number, (old: Plain, files: Uint8Array[]) => Plain> = {
   1: (job) => ({
     ...job,
     formatVersion: 2,
@@ -144,5 +169,10 @@ export const MIGRATIONS: Record<number, (old: Plain) => Plain> = {
     formatVersion: 4,
     part: each(job.part, (part) => ({ kind: 'plate', ...part })),
     setups: eachOperation(job, operationFrom3),
+  }),
+  4: (job, files) => ({
+    ...job,
+    formatVersion: 5,
+    setups: each(job.setups, (setup) => ({ ...setup, stock: each(setup.stock, (stock) => stockFrom4(stock, files)) })),
   }),
 };

@@ -12,6 +12,13 @@ export interface StoredKind {
   Params: new () => object;
 }
 
+/** A job as it was read. */
+export interface ReadJob {
+  job?: Job;
+  findings: Finding[];
+  files?: Uint8Array[];
+}
+
 function paramFindings(job: Job, kinds: StoredKind[]): Finding[] {
   return job.setups.flatMap((setup, s) =>
     setup.operations.flatMap((operation, o) => {
@@ -53,7 +60,10 @@ function isObject(value: unknown): value is Record<string, unknown> {
   return typeof value === 'object' && value !== null && !Array.isArray(value);
 }
 
-function migrated(data: Record<string, unknown>): { data: Record<string, unknown> } | { finding: Finding } {
+function migrated(
+  data: Record<string, unknown>,
+  files: Uint8Array[],
+): { data: Record<string, unknown> } | { finding: Finding } {
   const place = { field: 'formatVersion' };
   const version = data.formatVersion;
   if (typeof version !== 'number' || !Number.isInteger(version)) {
@@ -74,7 +84,7 @@ function migrated(data: Record<string, unknown>): { data: Record<string, unknown
       return {
         finding: finding('old-version', { version }, place),
       };
-    current = step(current);
+    current = step(current, files);
   }
   return { data: current };
 }
@@ -83,23 +93,24 @@ function migrated(data: Record<string, unknown>): { data: Record<string, unknown
  * Checks plain data as a job: format version (older ones are carried forward), every field, unknown fields refused by name,
  * and each operation's own values.
  * @param kinds every kind of operation there is
- * @returns the job when nothing stops it, and all findings
+ * @returns the job when nothing stops it, all findings, and the files an older format held that stand beside it now
  */
-export function readJob(value: unknown, kinds: StoredKind[]): { job?: Job; findings: Finding[] } {
+export function readJob(value: unknown, kinds: StoredKind[]): ReadJob {
   if (!isObject(value)) return { findings: [finding('not-a-job', {})] };
   const shape = misshapen(value);
   if (shape) return { findings: [shape] };
-  const forward = migrated(value);
+  const files: Uint8Array[] = [];
+  const forward = migrated(value, files);
   if ('finding' in forward) return { findings: [forward.finding] };
   const findings = checked(Job, forward.data);
   if (findings.length === 0) findings.push(...sameIds(forward.data as unknown as Job));
   if (findings.length === 0) findings.push(...paramFindings(forward.data as unknown as Job, kinds));
   if (findings.length > 0) return { findings: findings.slice(0, MOST) };
-  return { job: forward.data as unknown as Job, findings: [] };
+  return { job: forward.data as unknown as Job, findings: [], ...(files.length > 0 ? { files } : {}) };
 }
 
 /** Reads a job file's text. */
-export function parseJob(text: string, kinds: StoredKind[]): { job?: Job; findings: Finding[] } {
+export function parseJob(text: string, kinds: StoredKind[]): ReadJob {
   let value: unknown;
   try {
     value = JSON.parse(text);

@@ -2,6 +2,7 @@ import { boundsOf } from '../geometry/plane/point';
 import { Allowed } from '../stock/height/wanted';
 import { LevelAsk, Levelled, levelFeed } from '../judge/level';
 import { Probe, probeAt } from '../stock/height/probe';
+import { missingFiles } from '../document/files';
 import { Job, Setup } from '../document/job';
 import { Waiting } from '../operation/operation';
 import { Section } from '../program/write/step';
@@ -102,7 +103,14 @@ export class Bench {
     const before = beforeOf(job, setup);
     if (!before) return undefined;
     const index = job.setups.indexOf(before);
-    const key = hashOf({ ...job, note: '', unit: '', setups: job.setups.slice(0, index + 1), up: setup.up });
+    const key = hashOf({
+      ...job,
+      note: '',
+      unit: '',
+      setups: job.setups.slice(0, index + 1),
+      up: setup.up,
+      missing: missingFiles(job),
+    });
     const known = this.leftBy.get(key);
     if (known) return known;
     const plan = yield* this.plan(job, before, waiting);

@@ -2,10 +2,11 @@ import fc from 'fast-check';
 import { jobWith } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
 import { cellFor, pileOf, volumeOf } from '../stock/height/field';
-import { Mesh, meshFromText, meshText, readStl } from '../stock/height/mesh';
+import { readStl } from '../stock/height/mesh';
 import { stockStl } from '../stock/height/stl';
 import { stockField } from '../stock/height/stock';
 import { boundsOf } from '../geometry/plane/point';
+import { putAtHand } from '../document/files';
 import { Job, Setup } from '../document/job';
 import { planSetup } from './pipeline';
 import { proveProgram } from './prove';
@@ -70,7 +71,7 @@ test('a flat milled on a lying round bar takes the segment of its circle', () =>
 });
 
 /** A ball of triangles. */
-function ball(radius: number, steps: number): Mesh {
+function ball(radius: number, steps: number): Float32Array {
   const at = (i: number, j: number) => {
     const [a, b] = [(Math.PI * i) / steps, (2 * Math.PI * (j % (2 * steps))) / (2 * steps)];
     const flat = i === 0 || i === steps ? 0 : radius * Math.sin(a);
@@ -83,11 +84,11 @@ function ball(radius: number, steps: number): Mesh {
       if (i < steps - 1) out.push(...at(i, j + 1), ...at(i + 1, j), ...at(i + 1, j + 1));
     }
   }
-  return meshFromText(meshText({ triangles: Float32Array.from(out), min: [0, 0, 0], max: [0, 0, 0] }))!;
+  return Float32Array.from(out);
 }
 
 /** A mesh as a text file. */
-function textFile({ triangles }: Mesh): Uint8Array {
+function textFile(triangles: Float32Array): Uint8Array {
   const facets: string[] = [];
   for (let t = 0; t < triangles.length; t += 9) {
     const corner = (k: number) => `vertex ${triangles[t + k]} ${triangles[t + k + 1]} ${triangles[t + k + 2]}`;
@@ -97,12 +98,13 @@ function textFile({ triangles }: Mesh): Uint8Array {
 }
 
 describe('castings', () => {
-  const cast = (mesh: Mesh) => blank({ shape: 'casting', casting: { name: 'ball.stl', triangles: meshText(mesh) } });
+  const cast = (file: Uint8Array) =>
+    blank({ shape: 'casting', casting: { name: 'ball.stl', sha256: putAtHand(file) } });
 
   test('a ball read from a text file has its volume, stands over the part and as high as asked', () => {
-    const { mesh, findings } = readStl(textFile(ball(30, 40)));
-    expect(findings).toEqual([]);
-    const job = cast(mesh!);
+    const file = textFile(ball(30, 40));
+    expect(readStl(file).findings).toEqual([]);
+    const job = cast(file);
     const { stock } = groundOf(job, job.setups[0]);
     expect([stock.top, stock.bottom]).toEqual([1, -59]);
     expect(boundsOf(stock.region.flat())).toEqual({ minX: 10, maxX: 70, minY: -5, maxY: 55 });
@@ -114,9 +116,9 @@ describe('castings', () => {
     const tube = blank({ shape: 'tube', diameter: 40, bore: 20, lies: 'along X' });
     const floor = groundOf(tube, tube.setups[0]).stock.bottom;
     const field = fieldOf(tube, 2);
-    const { mesh, findings } = readStl(stockStl(field, floor));
-    expect(findings).toEqual([]);
-    const again = cast(mesh!);
+    const file = stockStl(field, floor);
+    expect(readStl(file).findings).toEqual([]);
+    const again = cast(file);
     const back = fieldOf(again, 2);
     expect(volumeOf(back, -1e6)).toBeCloseTo(volumeOf(field, floor), -1);
     const middle = Math.floor(back.ny / 2) * back.nx + Math.floor(back.nx / 2);
@@ -128,20 +130,23 @@ describe('castings', () => {
     expect(code(new TextEncoder().encode('solid nothing\nendsolid'))).toEqual(['mesh-unreadable']);
     expect(code(new Uint8Array(0))).toEqual(['mesh-unreadable']);
     const open = ball(10, 6);
-    expect(code(textFile({ ...open, triangles: open.triangles.slice(9) }))).toEqual(['mesh-open']);
+    expect(code(textFile(open.slice(9)))).toEqual(['mesh-open']);
     const flat = Float32Array.from([0, 0, 0, 10, 0, 0, 0, 10, 0]);
-    expect(code(textFile({ ...open, triangles: flat }))).toEqual(['mesh-flat']);
+    expect(code(textFile(flat))).toEqual(['mesh-flat']);
     const many = new Uint8Array(84 + 50 * 60_001);
     new DataView(many.buffer).setUint32(80, 60_001, true);
     expect(code(many)).toEqual(['mesh-large']);
     const heap = new Float32Array(9 * 900).map((_, i) => ((i * 7919) % 100) + (i % 3) * 0.1);
-    expect(code(textFile({ ...open, triangles: heap }))).toEqual(['mesh-tangled']);
-    const broken = blank({ shape: 'casting', casting: { name: 'x', triangles: '!'.repeat(60) } });
-    const none = blank({ shape: 'casting' });
-    for (const job of [broken, none]) {
-      const told = planSetup(job, job.setups[0]).findings;
-      expect(told).toContainEqual(expect.objectContaining({ code: 'casting-missing', level: 'stop' }));
-    }
+    expect(code(textFile(heap))).toEqual(['mesh-tangled']);
+    const away = blank({ shape: 'casting', casting: { name: 'x', sha256: '0'.repeat(64) } });
+    for (const [job, told] of [
+      [blank({ shape: 'casting' }), 'casting-missing'],
+      [cast(textFile(flat)), 'casting-unreadable'],
+      [away, 'file-missing'],
+    ] as const)
+      expect(planSetup(job, job.setups[0]).findings).toContainEqual(
+        expect.objectContaining({ code: told, level: 'stop', place: { field: 'stock.casting' } }),
+      );
   });
 
   test('mangled files never throw and never hang', () => {
@@ -161,7 +166,7 @@ describe('castings', () => {
           const { mesh, findings } = readStl(mangled);
           expect(mesh !== undefined || findings.some((f) => f.level === 'stop')).toBe(true);
           if (mesh && mesh.max.every((m, k) => m - mesh.min[k] < 1000)) {
-            const job = cast(mesh);
+            const job = cast(mangled);
             expect(Number.isFinite(volumeOf(fieldOf(job, 20), -1e6))).toBe(true);
           }
         },

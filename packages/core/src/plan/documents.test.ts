@@ -3,6 +3,7 @@ import { powerAt, torqueAt } from '../machine/machine';
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
+import { missingFiles, putAtHand } from '../document/files';
 import { FORMAT_VERSION, Job } from '../document/job';
 import { newJob } from '../document/new';
 import { readStored } from '../document/read';
@@ -106,9 +107,11 @@ describe.each(readdirSync(FORMATS))('a file as it was written then, %s', (file) 
   const text = readFileSync(join(FORMATS, file), 'utf8');
 
   test('is carried forward whole: nothing is refused, every operation plans moves', () => {
-    const { job, findings } = parseJob(text);
+    const { job, findings, files } = parseJob(text);
     expect(findings).toEqual([]);
     expect(job!.formatVersion).toBe(FORMAT_VERSION);
+    files?.forEach(putAtHand);
+    expect(missingFiles(job!)).toEqual([]);
     for (const setup of job!.setups) {
       const plan = planSetup(job!, setup);
       expect(planFindings(plan).filter((f) => f.level === 'stop')).toEqual([]);

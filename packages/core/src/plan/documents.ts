@@ -1,13 +1,13 @@
 /** The one door for stored jobs: they are read with every kind of operation there is. */
-import { Job } from '../document/job';
-import { parseJob as parseWith, readJob as readWith } from '../document/read';
-import { Finding } from '../quantity/finding';
+import { openJob as openWith } from '../document/package';
+import { ReadJob, parseJob as parseWith, readJob as readWith } from '../document/read';
 import { KINDS } from '../operation/registry';
 
-type Read = { job?: Job; findings: Finding[] };
-
 /** Checks plain data as a job; see `document/read`. */
-export const readJob = (value: unknown): Read => readWith(value, KINDS);
+export const readJob = (value: unknown): ReadJob => readWith(value, KINDS);
 
 /** Reads a job file's text. */
-export const parseJob = (text: string): Read => parseWith(text, KINDS);
+export const parseJob = (text: string): ReadJob => parseWith(text, KINDS);
+
+/** Reads a job file of either kind, plain or with its files. */
+export const openJob = (file: Uint8Array): ReadJob => openWith(file, KINDS);

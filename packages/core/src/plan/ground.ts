@@ -3,7 +3,8 @@ import { Bounds, Point, boundsOf, growBounds, isEmpty } from '../geometry/plane/
 import { PartModel } from '../part/plate/model';
 import { linesOf } from '../part/plate/shapes';
 import { FixtureBox } from '../geometry/space/box';
-import { meshFromText } from '../stock/height/mesh';
+import { atHand } from '../document/files';
+import { meshIn } from '../stock/height/mesh';
 import { StockModel } from '../stock/height/stock';
 import { Turn, middleOf, seenFrom, turnBetween, turnPoint } from '../part/plate/side';
 import { modelOf } from '../part/plate/model';
@@ -114,8 +115,7 @@ function blankOf({ stock }: Setup, model: PartModel): StockModel {
     maxY: box.maxY + stock.back,
   };
   const heights = { top: stock.top, bottom: -model.thickness - stock.bottom };
-  const cast =
-    stock.shape === 'casting' && stock.casting ? castingOf(stock.casting.triangles, box, stock.top) : undefined;
+  const cast = stock.shape === 'casting' && stock.casting ? castingOf(stock.casting.sha256, box, stock.top) : undefined;
   if (cast) return cast;
   const isRound = stock.shape === 'round' || stock.shape === 'tube';
   if (stock.lies === 'along X' || stock.lies === 'along Y')
@@ -127,16 +127,17 @@ function blankOf({ stock }: Setup, model: PartModel): StockModel {
   return { region: bore > 0 ? [ring(stock.diameter), ring(bore).reverse()] : [ring(stock.diameter)], ...heights };
 }
 
-/** A casting with its middle over the part's; undefined where its mesh cannot be read. */
-function castingOf(text: string, part: Bounds, top: number): StockModel | undefined {
-  const mesh = meshFromText(text);
+/** A casting with its middle over the part's; undefined where its file is not at hand or cannot be read. */
+function castingOf(sha256: string, part: Bounds, top: number): StockModel | undefined {
+  const file = atHand(sha256);
+  const mesh = file && meshIn(file);
   if (!mesh) return undefined;
   const { min, max } = mesh;
   const x = (part.minX + part.maxX - min[0] - max[0]) / 2;
   const y = (part.minY + part.maxY - min[1] - max[1]) / 2;
   const z = top - max[2];
   const bounds = { minX: min[0] + x, maxX: max[0] + x, minY: min[1] + y, maxY: max[1] + y };
-  return { region: [rectangle(bounds)], top, bottom: min[2] + z, casting: { text, by: [x, y, z] } };
+  return { region: [rectangle(bounds)], top, bottom: min[2] + z, casting: { mesh, by: [x, y, z] } };
 }
 
 /** Thinnest wall of a tube, mm. */

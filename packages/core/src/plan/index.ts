@@ -1,7 +1,7 @@
 /** What the apps, the command line and the tests may use of this floor. */
 export { Bench, type BenchStep, type BenchWork, type Proved } from './bench';
 export { changesOf } from './changes';
-export { parseJob, readJob } from './documents';
+export { openJob, parseJob, readJob } from './documents';
 export { asSeen, boxOf, clampBeside, groundOf, jawsFor, viseJaws } from './ground';
 export { estimateMinutes, type Insight, insightOf, liftsOf, type PathMinutes, pathMinutes } from './insight';
 export {

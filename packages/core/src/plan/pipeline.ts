@@ -17,6 +17,7 @@ import { Operation } from '../document/operation';
 import { DrillCycle, Plan, Means, OperationKind, PlanContext, Waiting } from '../operation/operation';
 import { Path, PathBuilder } from '../path/path';
 import { kindOf } from '../operation/registry';
+import { JobFile, atHand, fileMissing } from '../document/files';
 import { Job, Setup } from '../document/job';
 import { copyFindings, targetsOf } from '../document/repeats';
 import { cutBy, turnedEarlier } from './earlier';
@@ -44,16 +45,18 @@ export type PlanCache = Map<string, Plan>;
 const MOST_CACHED = 200;
 const EMPTY = new PathBuilder().build();
 
+/** Why a casting is not there: it was not chosen yet, its file is not at hand, or cannot be read. */
+function castingFinding(casting?: JobFile): Finding {
+  const place = { field: 'stock.casting' };
+  if (!casting) return finding('casting-missing', {}, place);
+  return atHand(casting.sha256)
+    ? finding('casting-unreadable', { casting: casting.name }, place)
+    : { ...fileMissing(casting), place };
+}
+
 /** What cannot be as the stock says: something else stands in for it. */
 function stockFindings({ stock: spec }: Setup, stock: StockModel): Finding[] {
-  if (spec.shape === 'casting' && !stock.casting)
-    return [
-      finding(
-        'casting-missing',
-        { isThere: spec.casting !== undefined, casting: spec.casting?.name ?? '' },
-        { field: 'stock.casting' },
-      ),
-    ];
+  if (spec.shape === 'casting' && !stock.casting) return [castingFinding(spec.casting)];
   if (spec.shape === 'tube' && (spec.bore ?? 0) >= spec.diameter)
     return [
       finding(

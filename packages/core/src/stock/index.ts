@@ -2,7 +2,7 @@
 export { cellFor, NOTHING } from './height/field';
 export type { Piece } from './height/height-stock';
 export { worstOn, type WrongKind } from './height/judged';
-export { meshText, readStl } from './height/mesh';
+export { readStl } from './height/mesh';
 export { worstPlaces, type WrongPlace } from './height/places';
 export { type CrossSection, type Probe, probeAt } from './height/probe';
 export { stockField, type StockModel } from './height/stock';

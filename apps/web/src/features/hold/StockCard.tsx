@@ -7,7 +7,6 @@ import {
   Setup,
   formatLength,
   groundOf,
-  meshText,
   readStl,
   stockSize,
   withStockSize,
@@ -15,6 +14,7 @@ import {
 import { Card, Fields } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
 import { FindingCard } from '../../ui/FindingCard';
+import { keepFile } from '../../api/files';
 import { pickFile } from '../../ui/files';
 import { LengthField } from '../../ui/LengthField';
 import { Txt } from '../../ui/Txt';
@@ -138,9 +138,10 @@ function CastingFields({ stock, onStock }: { stock: Stock; onStock: (more: Parti
   const open = async () => {
     const file = await pickFile('.stl');
     if (!file) return;
-    const read = readStl(new Uint8Array(await file.arrayBuffer()));
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    const read = readStl(bytes);
     setFindings(read.findings);
-    if (read.mesh) onStock({ casting: { name: file.name, triangles: meshText(read.mesh) } });
+    if (read.mesh) onStock({ casting: await keepFile(file.name, bytes) });
   };
   return (
     <>

@@ -3,8 +3,9 @@ import { useRouter } from 'expo-router';
 import { Pressable, View } from 'react-native';
 import { IconButton } from 'react-native-paper';
 import Svg, { G, Path } from 'react-native-svg';
-import { JobSummary, JobState, Thumbnail, formatTime } from '@tidypath/core';
+import { JobSummary, JobState, Thumbnail, filesOf, formatTime, jobText, packJob } from '@tidypath/core';
 import { ApiError, api } from '../../api/client';
+import { bringFiles } from '../../api/files';
 import { SPACE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Card } from '../../ui/Card';
@@ -91,7 +92,9 @@ function actionsOf({ id, name, archived, deletedAt }: JobSummary, onDone: Props[
       verb: 'Export',
       act: async () => {
         const { job } = await api.job(id);
-        saveFile(`${safe(name)}.tidypath.json`, JSON.stringify(job, null, 1) + '\n', 'application/json');
+        await bringFiles(job);
+        if (filesOf(job).length > 0) saveFile(`${safe(name)}.tidypath.zip`, packJob(job), 'application/zip');
+        else saveFile(`${safe(name)}.tidypath.json`, jobText(job), 'application/json');
       },
     },
     archived

@@ -3,8 +3,19 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { Button, Snackbar, TextInput } from 'react-native-paper';
 import useSWR, { useSWRConfig } from 'swr';
-import { Finding, JOBS_PER_PAGE, Job, JobQuestion, LengthUnit, UNNAMED, newJob, parseJob } from '@tidypath/core';
+import {
+  Finding,
+  JOBS_PER_PAGE,
+  Job,
+  JobQuestion,
+  LengthUnit,
+  UNNAMED,
+  fileMissing,
+  newJob,
+  openJob,
+} from '@tidypath/core';
 import { ApiError, api } from '../../api/client';
+import { bringFiles, keepFile, sendFiles } from '../../api/files';
 import { KEYS } from '../../api/keys';
 import { Page } from '../../shell/Page';
 import { SPACE } from '../../theme/theme';
@@ -15,7 +26,7 @@ import { Empty } from '../../ui/Empty';
 import { FindingCard } from '../../ui/FindingCard';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
-import { pickText } from '../../ui/files';
+import { pickFile } from '../../ui/files';
 import { useSettled } from '../../ui/useSettled';
 import { FindJobs } from './FindJobs';
 import { JobCard } from './JobCard';
@@ -102,7 +113,10 @@ export function JobsPage() {
   const { data, error } = useSWR(KEYS.jobList(asked), () => api.jobs(asked), { keepPreviousData: true });
   const [naming, setNaming] = useState(false);
   const [told, setTold] = useState<{ text: string; undo?: () => Promise<void> }>();
-  const [findings, setFindings] = useState<Finding[]>([]);
+  const [{ taken, findings }, setImported] = useState<{ taken: boolean; findings: Finding[] }>({
+    taken: false,
+    findings: [],
+  });
 
   const refresh = () => mutate((key) => Array.isArray(key) && key[0] === KEYS.jobList({})[0]);
   const isAll = Object.values(asked).every((v) => !v);
@@ -120,14 +134,18 @@ export function JobsPage() {
     }
   };
   const importJob = async () => {
-    const file = await pickText('.json');
+    const file = await pickFile('.json,.zip');
     if (!file) return;
-    const read = parseJob(file.text);
-    setFindings(read.findings);
-    if (!read.job) return;
+    const { job, files, findings: told } = openJob(new Uint8Array(await file.arrayBuffer()));
+    setImported({ taken: !!job, findings: told });
+    if (!job) return;
     try {
-      await api.create(read.job);
-      done(`“${read.job.name}” taken in`);
+      for (const bytes of files ?? []) await keepFile('', bytes);
+      const missing = await bringFiles(job);
+      setImported({ taken: true, findings: [...told, ...missing.map(fileMissing)] });
+      await sendFiles(job);
+      await api.create(job);
+      done(`“${job.name}” taken in`);
     } catch (e) {
       setTold({ text: (e as ApiError).message });
     }
@@ -150,7 +168,7 @@ export function JobsPage() {
       >
         {findings.length > 0 && (
           <View role="list" style={{ gap: SPACE.s }}>
-            <Txt bold>The file was not taken in</Txt>
+            <Txt bold>{taken ? 'Taken in, with this to know' : 'The file was not taken in'}</Txt>
             {findings.slice(0, 8).map((f, i) => (
               <FindingCard key={i} finding={f} />
             ))}

@@ -1,4 +1,4 @@
-import { stop } from './words';
+import { care, note, stop } from './words';
 
 /** Findings of documents: files, fields, what is stored. */
 export const DOCUMENT = {
@@ -24,6 +24,24 @@ export const DOCUMENT = {
   'not-json': stop<{ line: number }>(
     (d) => `The file is broken at line ${d.line}`,
     'Choose an unbroken job file; the jobs you have are untouched',
+  ),
+  'package-unreadable': stop('The ZIP is broken', 'Choose an unbroken file; the jobs you have are untouched'),
+  'package-without-job': stop('There is no job.json in this ZIP', 'Choose a ZIP that Tidy Path exported'),
+  'package-large': stop<{ megabytes: number }>(
+    (d) => `The ZIP unfolds to more than ${d.megabytes} MB`,
+    'Choose a ZIP that Tidy Path exported',
+  ),
+  'package-damaged': care<{ sha256: string }>(
+    (d) => `The file ${d.sha256.slice(0, 12)}… in the ZIP is not what its name says: it was left out`,
+    'Take the job out again where it came from',
+  ),
+  'package-extra': note<{ name: string }>(
+    (d) => `“${d.name}” in the ZIP belongs to no job and was left out`,
+    'Nothing is to be done where that is meant',
+  ),
+  'file-missing': stop<{ name: string; sha256: string }>(
+    (d) => `The file “${d.name}” is not here (SHA-256 ${d.sha256.slice(0, 12)}…)`,
+    'Open it again where it is used, or take in the job with its files (ZIP)',
   ),
   'unknown-field': stop<{ field: string }>(
     (d) => `There is a field “${d.field}” that nobody knows`,

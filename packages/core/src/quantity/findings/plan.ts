@@ -3,9 +3,13 @@ import { care, note, stop } from './words';
 /** Findings of a job as a whole. */
 export const PLAN = {
   'not-posted': stop('No program could be written', 'Cure what the Cut stage reports first'),
-  'casting-missing': stop<{ isThere: boolean; casting: string }>(
-    (d) => (d.isThere ? `The mesh of “${d.casting}” cannot be read` : 'The casting has no mesh yet'),
+  'casting-missing': stop(
+    'The casting has no mesh yet',
     'Open its STL file on the Hold stage, or choose another shape',
+  ),
+  'casting-unreadable': stop<{ casting: string }>(
+    (d) => `The mesh of “${d.casting}” cannot be read`,
+    'Open another STL file on the Hold stage, or choose another shape',
   ),
   'tube-bore': stop('The bore of the tube is as wide as the tube', 'Correct its diameters'),
   lathe: stop<{ machine: string }>((d) => `${d.machine} turns; these operations mill`, 'Choose a mill or a router'),

@@ -1,4 +1,5 @@
 import { Code, DataOf, Finding, finding } from '../../quantity/finding';
+import { STL_HEAD, STL_NORMAL, STL_RECORD } from '../../geometry/space/stl';
 import { HeightField, makeField, makePiles, setPile } from './field';
 
 /** A closed surface: nine coordinates a triangle, mm. */
@@ -10,9 +11,6 @@ export interface Mesh {
 
 /** More triangles than this a job does not carry. */
 const MOST_TRIANGLES = 60_000;
-
-const HEAD = 84;
-const EACH = 50;
 
 /** Makes a mesh of loose triangles; undefined where there is none, or where a coordinate is no number. */
 function meshOf(triangles: Float32Array): Mesh | undefined {
@@ -30,7 +28,7 @@ function fromBinary(file: Uint8Array, count: number): Float32Array {
   const view = new DataView(file.buffer, file.byteOffset);
   const out = new Float32Array(count * 9);
   for (let t = 0; t < count; t++) {
-    for (let k = 0; k < 9; k++) out[t * 9 + k] = view.getFloat32(HEAD + t * EACH + 12 + k * 4, true);
+    for (let k = 0; k < 9; k++) out[t * 9 + k] = view.getFloat32(STL_HEAD + t * STL_RECORD + STL_NORMAL + k * 4, true);
   }
   return out;
 }
@@ -56,8 +54,8 @@ function cutShortAt(text: string): number | undefined {
  */
 export function readStl(file: Uint8Array): { mesh?: Mesh; findings: Finding[] } {
   const refuse = <C extends Code>(code: C, data: DataOf<C>) => ({ findings: [finding(code, data)] });
-  const count = file.length >= HEAD ? new DataView(file.buffer, file.byteOffset).getUint32(80, true) : 0;
-  const isBinary = count > 0 && file.length >= HEAD + EACH * count;
+  const count = file.length >= STL_HEAD ? new DataView(file.buffer, file.byteOffset).getUint32(STL_HEAD - 4, true) : 0;
+  const isBinary = count > 0 && file.length >= STL_HEAD + STL_RECORD * count;
   const size = isBinary ? count : file.length / 200;
   if (size > MOST_TRIANGLES) return refuse('mesh-large', { most: MOST_TRIANGLES });
   const text = isBinary ? '' : new TextDecoder('latin1').decode(file);
@@ -100,28 +98,13 @@ function isClosed(mesh: Mesh): boolean {
   return crossings(mesh, [0, 0, 0], grid).every((heights = []) => heights.length % 2 === 0);
 }
 
-/** A mesh as text, to be kept in a job. */
-export function meshText({ triangles }: Mesh): string {
-  const bytes = new Uint8Array(triangles.buffer, triangles.byteOffset, triangles.byteLength);
-  let text = '';
-  for (let i = 0; i < bytes.length; i += 8190) text += btoa(String.fromCharCode(...bytes.subarray(i, i + 8190)));
-  return text;
-}
+const READ = new WeakMap<Uint8Array, { mesh?: Mesh }>();
 
-let last: { text: string; mesh: Mesh | undefined } | undefined;
-
-/** A mesh kept as text; undefined where the text is none. The last one is remembered. */
-export function meshFromText(text: string): Mesh | undefined {
-  if (last?.text === text) return last.mesh;
-  let mesh: Mesh | undefined;
-  try {
-    const bytes = Uint8Array.from(atob(text), (c) => c.charCodeAt(0));
-    mesh = bytes.length % 36 === 0 ? meshOf(new Float32Array(bytes.buffer)) : undefined;
-  } catch {
-    mesh = undefined;
-  }
-  last = { text, mesh };
-  return mesh;
+/** The mesh a file holds; undefined where it cannot be read. What was read once is remembered. */
+export function meshIn(file: Uint8Array): Mesh | undefined {
+  const known = READ.get(file) ?? readStl(file);
+  READ.set(file, known);
+  return known.mesh;
 }
 
 /** Away from corners and edges drawn on the grid, as a share of a cell. */

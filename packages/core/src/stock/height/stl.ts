@@ -1,37 +1,5 @@
+import { Corner, StlBuilder } from '../../geometry/space/stl';
 import { HeightField, pileOf } from './field';
-
-type P3 = [number, number, number];
-
-/** Triangles of a binary file. */
-class Triangles {
-  private data = new DataView(new ArrayBuffer(HEAD + RECORD * 4096));
-  private count = 0;
-
-  /** A rectangle by its corners, counterclockwise seen from outside, with its normal. */
-  rectangle(a: P3, b: P3, c: P3, d: P3, normal: P3): void {
-    this.triangle(a, b, c, normal);
-    this.triangle(a, c, d, normal);
-  }
-
-  private triangle(a: P3, b: P3, c: P3, normal: P3): void {
-    const at = HEAD + RECORD * this.count++;
-    if (at + RECORD > this.data.byteLength) {
-      const next = new Uint8Array(this.data.byteLength * 2);
-      next.set(new Uint8Array(this.data.buffer));
-      this.data = new DataView(next.buffer);
-    }
-    [normal, a, b, c].flat().forEach((v, k) => this.data.setFloat32(at + 4 * k, v, true));
-  }
-
-  build(): Uint8Array {
-    this.data.setUint32(HEAD - 4, this.count, true);
-    return new Uint8Array(this.data.buffer, 0, HEAD + RECORD * this.count);
-  }
-}
-
-/** Bytes before the first triangle (80 of remarks, the count) and of each. */
-const HEAD = 84;
-const RECORD = 50;
 
 /** What of one pile stands where the other has air: top, underside, top, underside. */
 function standsAgainst(pile: number[], other: number[]): number[] {
@@ -55,7 +23,7 @@ function standsAgainst(pile: number[], other: number[]): number[] {
  */
 export function stockStl(field: HeightField, floor: number): Uint8Array {
   const { nx, ny, cell, x0, y0 } = field;
-  const out = new Triangles();
+  const out = new StlBuilder();
   const pile = (i: number, j: number) => (i >= 0 && j >= 0 && i < nx && j < ny ? pileOf(field, j * nx + i, floor) : []);
   for (let j = 0; j < ny; j++) {
     for (let i = 0; i < nx; i++) {
@@ -67,7 +35,7 @@ export function stockStl(field: HeightField, floor: number): Uint8Array {
         out.rectangle([l, f, t], [r, f, t], [r, b, t], [l, b, t], [0, 0, 1]);
         out.rectangle([l, f, u], [l, b, u], [r, b, u], [r, f, u], [0, 0, -1]);
       }
-      const walls: [number[], P3, (t: number, u: number) => [P3, P3, P3, P3]][] = [
+      const walls: [number[], Corner, (t: number, u: number) => [Corner, Corner, Corner, Corner]][] = [
         [
           pile(i - 1, j),
           [-1, 0, 0],

@@ -1,6 +1,6 @@
 import { Region } from '../../geometry/plane/clip';
 import { Point, boundsOf } from '../../geometry/plane/point';
-import { meshField, meshFromText } from './mesh';
+import { Mesh, meshField } from './mesh';
 import {
   Grid,
   HeightField,
@@ -33,8 +33,8 @@ export interface StockModel {
   top: number;
   bottom: number;
   lying?: Lying;
-  /** A casting: a mesh kept as text, and how far it is moved, mm. */
-  casting?: { text: string; by: [number, number, number] };
+  /** A casting: its mesh, and how far that is moved, mm. */
+  casting?: { mesh: Mesh; by: [number, number, number] };
 }
 
 const MOST_CELLS = 700_000;
@@ -79,8 +79,7 @@ export function stockField(stock: StockModel, cell?: number, left?: HeightField)
 export function stockOn(stock: StockModel, grid: Grid): HeightField {
   const field = emptyField(grid);
   if (stock.lying) return lyingField(stock.lying, field);
-  const mesh = stock.casting && meshFromText(stock.casting.text);
-  if (mesh) return meshField(mesh, stock.casting!.by, field);
+  if (stock.casting) return meshField(stock.casting.mesh, stock.casting.by, field);
   eachInside(field, stock.region, (i) => {
     field.height[i] = stock.top;
   });

@@ -1,0 +1,55 @@
+/** Files of jobs: kept on this device until the server has them, and brought to hand before anything is computed from them. */
+import { createStore, del, get, set } from 'idb-keyval';
+import { Job, JobFile, atHand, filesOf, missingFiles, putAtHand, sha256Of } from '@tidypath/core';
+import { ApiError, api } from './client';
+
+let store: ReturnType<typeof createStore> | undefined;
+const database = () => (store ??= createStore('tidypath-files', 'files'));
+
+/** Of this visit: what the server is known to have. */
+const sent = new Set<string>();
+
+/** Takes a file in, so that it outlives the tab; what a job names it by. Where nothing can be kept it lives as long as the page. */
+export async function keepFile(name: string, bytes: Uint8Array): Promise<JobFile> {
+  const sha256 = putAtHand(bytes);
+  await set(sha256, bytes, database()).catch(() => undefined);
+  return { name: name.slice(0, 120), sha256 };
+}
+
+/** Sends those files of a job that the server has not got; called before the job itself is sent. */
+export async function sendFiles(job: Job): Promise<void> {
+  for (const { sha256 } of filesOf(job)) {
+    if (sent.has(sha256)) continue;
+    const bytes = atHand(sha256);
+    if (!(await api.hasFile(sha256))) {
+      // One that is nowhere is named by the plan; the job is saved all the same.
+      if (!bytes) continue;
+      await api.sendFile(sha256, bytes);
+    }
+    sent.add(sha256);
+    await del(sha256, database()).catch(() => undefined);
+  }
+}
+
+async function found(sha256: string): Promise<Uint8Array | undefined> {
+  const here = await get<Uint8Array>(sha256, database()).catch(() => undefined);
+  if (here) return here;
+  try {
+    return await api.file(sha256);
+  } catch (error) {
+    if ((error as ApiError).status === 404) return undefined;
+    throw error;
+  }
+}
+
+/**
+ * Puts the files of a job at hand, from this device or from the server.
+ * @returns those that are nowhere, or not what they should be
+ */
+export async function bringFiles(job: Job): Promise<JobFile[]> {
+  for (const { sha256 } of missingFiles(job)) {
+    const bytes = await found(sha256);
+    if (bytes && sha256Of(bytes) === sha256) putAtHand(bytes);
+  }
+  return missingFiles(job);
+}
