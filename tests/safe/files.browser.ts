@@ -98,6 +98,12 @@ test('it is handed out as a ZIP, and taken in from one; a plain job file names w
   await page.waitForSelector(byTest('job-Alone'));
   await choose(page, () => tapText(page, 'Import'), onDisk('housing.zip', packed));
   await until('nothing is missing', async () => !(await page.$(byTest('finding-file-missing'))));
+
+  await harness.open(page, `/job/${await harness.jobId('Alone')}/hold`);
+  await page.waitForSelector(byTest('finding-file-missing'));
+  await choose(page, () => tap(page, byTest('open-casting')), onDisk('housing.stl', STL));
+  await until('it is here', async () => !(await page.$(byTest('finding-file-missing'))));
+  await proved(page);
   expect(told()).toEqual([]);
   await page.close();
 });

@@ -133,8 +133,8 @@ describe('castings', () => {
     expect(code(textFile(open.slice(9)))).toEqual(['mesh-open']);
     const flat = Float32Array.from([0, 0, 0, 10, 0, 0, 0, 10, 0]);
     expect(code(textFile(flat))).toEqual(['mesh-flat']);
-    const many = new Uint8Array(84 + 50 * 60_001);
-    new DataView(many.buffer).setUint32(80, 60_001, true);
+    const many = new Uint8Array(84 + 50 * 250_001);
+    new DataView(many.buffer).setUint32(80, 250_001, true);
     expect(code(many)).toEqual(['mesh-large']);
     const heap = new Float32Array(9 * 900).map((_, i) => ((i * 7919) % 100) + (i % 3) * 0.1);
     expect(code(textFile(heap))).toEqual(['mesh-tangled']);

@@ -5,6 +5,8 @@ import {
   LIES,
   STOCK_AXES,
   Setup,
+  atHand,
+  fileMissing,
   formatLength,
   groundOf,
   readStl,
@@ -135,6 +137,7 @@ export function StockCard({ setup, set }: Props) {
 /** The mesh of a casting, from a file. */
 function CastingFields({ stock, onStock }: { stock: Stock; onStock: (more: Partial<Stock>) => void }) {
   const [findings, setFindings] = useState<Finding[]>([]);
+  const lost = stock.casting && !atHand(stock.casting.sha256) ? [fileMissing(stock.casting)] : [];
   const open = async () => {
     const file = await pickFile('.stl');
     if (!file) return;
@@ -153,7 +156,7 @@ function CastingFields({ stock, onStock }: { stock: Stock; onStock: (more: Parti
       <Button mode="outlined" onPress={() => void open()} testID="open-casting" style={{ alignSelf: 'flex-start' }}>
         Open an STL file
       </Button>
-      {findings.map((f) => (
+      {[...findings, ...lost].map((f) => (
         <FindingCard key={f.code} finding={f} />
       ))}
     </>

@@ -9,8 +9,8 @@ export interface Mesh {
   max: [number, number, number];
 }
 
-/** More triangles than this a job does not carry. */
-const MOST_TRIANGLES = 60_000;
+/** More triangles than this no phone reads while somebody waits. */
+const MOST_TRIANGLES = 250_000;
 
 /** Makes a mesh of loose triangles; undefined where there is none, or where a coordinate is no number. */
 function meshOf(triangles: Float32Array): Mesh | undefined {
@@ -79,11 +79,8 @@ const MOST_LAYERS = 300;
 /** How often, by the boxes of its triangles, a mesh covers its own box seen from above. */
 function layersOf({ triangles: t, min, max }: Mesh): number {
   let sum = 0;
-  for (let k = 0; k < t.length; k += 9) {
-    const side = (c: number) =>
-      Math.max(t[k + c], t[k + 3 + c], t[k + 6 + c]) - Math.min(t[k + c], t[k + 3 + c], t[k + 6 + c]);
-    sum += side(0) * side(1);
-  }
+  const side = (k: number) => Math.max(t[k], t[k + 3], t[k + 6]) - Math.min(t[k], t[k + 3], t[k + 6]);
+  for (let k = 0; k < t.length; k += 9) sum += side(k) * side(k + 1);
   return sum / ((max[0] - min[0]) * (max[1] - min[1]));
 }
 
@@ -116,7 +113,8 @@ function crossings({ triangles: t }: Mesh, by: [number, number, number], { x0, y
   const column = (x: number) => (x - x0) / cell - 0.5 - ASIDE[0];
   const row = (y: number) => (y - y0) / cell - 0.5 - ASIDE[1];
   for (let k = 0; k < t.length; k += 9) {
-    const [ax, ay, bx, by_, cx, cy] = [k, k + 3, k + 6].flatMap((i) => [column(t[i] + by[0]), row(t[i + 1] + by[1])]);
+    const [ax, bx, cx] = [column(t[k] + by[0]), column(t[k + 3] + by[0]), column(t[k + 6] + by[0])];
+    const [ay, by_, cy] = [row(t[k + 1] + by[1]), row(t[k + 4] + by[1]), row(t[k + 7] + by[1])];
     const [az, bz, cz] = [t[k + 2] + by[2], t[k + 5] + by[2], t[k + 8] + by[2]];
     const area = (bx - ax) * (cy - ay) - (cx - ax) * (by_ - ay);
     if (area === 0) continue;
