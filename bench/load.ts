@@ -1,7 +1,7 @@
 /** A shop of 10 000 jobs, 50 people who save at once, and a body that takes long to check. */
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { Job, newJob, parseJob } from '@tidypath/core';
+import { JOBS_PER_PAGE, Job, newJob, parseJob } from '@tidypath/core';
 import { openDb } from '../apps/server/src/db/open';
 import { JobStore } from '../apps/server/src/jobs/store';
 import { Harness, root } from '../tests/e2e/harness';
@@ -50,6 +50,7 @@ async function listRows(harness: Harness): Promise<Row[]> {
       await page.waitForSelector(CARD);
     });
     if (i > 0) pages.push(ms);
+    await page.waitForFunction((card, all) => document.querySelectorAll(card).length >= all, {}, CARD, JOBS_PER_PAGE);
     nodes = await page.evaluate(() => document.querySelectorAll('*').length);
     await page.close();
   }

@@ -1,5 +1,5 @@
 import { useRouter } from 'expo-router';
-import { useState } from 'react';
+import { ComponentProps, useDeferredValue, useState } from 'react';
 import { View } from 'react-native';
 import { Button, Snackbar, TextInput } from 'react-native-paper';
 import useSWR, { useSWRConfig } from 'swr';
@@ -8,6 +8,7 @@ import {
   JOBS_PER_PAGE,
   Job,
   JobQuestion,
+  JobSummary,
   LengthUnit,
   UNNAMED,
   fileMissing,
@@ -103,10 +104,22 @@ function Pages({ page, total, onPage }: { page: number; total: number; onPage: (
 /** A question is sent once the finger rests so long, ms. */
 const WHILE_TYPING = 200;
 
+/** Cards that fill a screen: they are drawn first, the others as soon as there is time. */
+const FIRST = 6;
+
+function Cards({ jobs, onDone, onProblem }: { jobs: JobSummary[] } & Omit<ComponentProps<typeof JobCard>, 'job'>) {
+  const wide = useWide();
+  const shown = useDeferredValue(jobs, jobs.slice(0, FIRST));
+  return shown.map((job) => (
+    <View key={job.id} style={wide ? { flexBasis: 330, flexGrow: 1, maxWidth: 480 } : { width: '100%' }}>
+      <JobCard job={job} onDone={onDone} onProblem={onProblem} />
+    </View>
+  ));
+}
+
 /** All jobs: find, open, make, copy, archive, delete with a way back, take in and hand out as files. */
 export function JobsPage() {
   const router = useRouter();
-  const wide = useWide();
   const { mutate } = useSWRConfig();
   const [question, setQuestion] = useState<JobQuestion>({});
   const asked = useSettled(question, WHILE_TYPING);
@@ -178,11 +191,7 @@ export function JobsPage() {
         <FindJobs question={question} onQuestion={setQuestion} />
         {data?.total === 0 && <None isAll={isAll} onNew={() => setNaming(true)} onAll={() => setQuestion({})} />}
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.m }}>
-          {data?.jobs.map((job) => (
-            <View key={job.id} style={wide ? { flexBasis: 330, flexGrow: 1, maxWidth: 480 } : { width: '100%' }}>
-              <JobCard job={job} onDone={done} onProblem={(text) => setTold({ text })} />
-            </View>
-          ))}
+          {data && <Cards jobs={data.jobs} onDone={done} onProblem={(text) => setTold({ text })} />}
         </View>
         {data && data.total > JOBS_PER_PAGE && (
           <Pages page={asked.page ?? 0} total={data.total} onPage={(page) => setQuestion({ ...question, page })} />
