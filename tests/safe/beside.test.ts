@@ -62,6 +62,21 @@ describe('large bodies', () => {
     expect(here).not.toHaveBeenCalled();
   });
 
+  test('a long document is looked at beside the event loop when it is first handed out after a start', async () => {
+    const made = await request(app).post('/api/jobs').send({ job });
+    const put = (name: string, features: object[]) => {
+      const document = JSON.stringify({ ...job, name, part: { ...job.part, features } });
+      db.prepare('UPDATE jobs SET document = ? WHERE id = ?').run(document, made.body.id);
+      return request(app).get(`/api/jobs/${made.body.id}`);
+    };
+    here.mockClear();
+    expect((await put('Never seen', chains())).body.job.name).toBe('Never seen');
+    expect(here).not.toHaveBeenCalled();
+    expect((await put('Damaged', [...chains(), ...chains()])).body.findings[0].code).toBe('id-twice');
+    expect((await put('Short', [])).body.job.name).toBe('Short');
+    expect(here).toHaveBeenCalledTimes(2);
+  });
+
   test('what lies too deep is refused before it is handed over', async () => {
     const deep = `${'{"a":'.repeat(5000)}"${'x'.repeat(200_000)}"${'}'.repeat(5000)}`;
     const answer = await request(app).post('/api/jobs').set('content-type', 'application/json').send(`{"job":${deep}}`);

@@ -7,7 +7,7 @@ import { unzipSync, zipSync } from 'fflate';
 import { Job, JobRow, LARGEST_FILE, newJob, openJob, packJob, parseJob, putAtHand, sha256Of } from '@tidypath/core';
 import { backUp, restore } from '../../apps/server/src/backup/backup';
 import { openDb } from '../../apps/server/src/db/open';
-import { FileStore } from '../../apps/server/src/files/store';
+import { FileStore } from '../../apps/server/src/db/files';
 import { JobStore } from '../../apps/server/src/jobs/store';
 import { Server, ask, folder, root } from './server';
 

@@ -80,7 +80,7 @@ describe('the list', () => {
     expect((await ask({ words: 'bracket' })).found[0]).toMatchObject({ archived: false, version: 1 });
   });
 
-  test('a card knows how far a job is: proved when all its setups are, out of date when it goes on, released by its content', async () => {
+  test('a card knows how far a job is: proved and released when all its setups are, out of date when it goes on', async () => {
     const id = made['Öffner ring'];
     const { job, version } = jobs.get(id) as { job: Job; version: number };
     const stand = (setup: number, stops: number, at = version) =>
@@ -94,14 +94,19 @@ describe('the list', () => {
     expect((await stateOf('Öffner')).state).toBe('not proved');
     await stand(1, 0);
     expect(await stateOf('Öffner')).toMatchObject({ state: 'proved', seconds: 200 });
-    expect((await request(app).post(`/api/jobs/${id}/releases`).send({ version })).status).toBe(204);
+    const release = (i: number) =>
+      request(app).post(`/api/jobs/${id}/releases`).send({ version, setupId: job.setups[i].id });
+    expect((await release(0)).status).toBe(204);
+    expect((await release(0)).status).toBe(204);
+    expect((await stateOf('Öffner')).state).toBe('proved');
+    expect((await release(1)).status).toBe(204);
     expect((await stateOf('Öffner')).state).toBe('released');
     // A remark changes nothing a program depends on; a value does, and taking it back makes it what it was.
     jobs.save(id, version, { ...job, note: 'mind the burr' });
     expect((await stateOf('Öffner')).state).toBe('released');
     jobs.save(id, version + 1, { ...job, boldness: 0.9 });
     expect((await stateOf('Öffner')).state).toBe('out of date');
-    expect((await request(app).post(`/api/jobs/${id}/releases`).send({ version })).status).toBe(409);
+    expect((await release(0)).status).toBe(409);
     jobs.save(id, version + 2, job);
     expect((await stateOf('Öffner')).state).toBe('released');
     expect((await stand(0, 0, version)).status).toBe(404);

@@ -13,7 +13,7 @@ import { doorRoutes, onlyKnown } from './guard/door-routes';
 import { People } from './guard/people';
 import { peopleRoutes } from './guard/people-routes';
 import { fileRoutes } from './files/routes';
-import { FileStore } from './files/store';
+import { FileStore } from './db/files';
 import { jobRoutes } from './jobs/routes';
 import { shopRoutes } from './shop/routes';
 import { foldWhenIdle } from './housekeeping';

@@ -1,7 +1,7 @@
 /** Documents stored by an older version are carried forward once, at the start; each is checked once before it is handed out. */
 import { createHash } from 'node:crypto';
 import { FORMAT_VERSION, Finding, ShelfName, readJob, readStored } from '@tidypath/core';
-import { FileStore, nameFiles } from '../files/store';
+import { FileStore, nameFiles } from './files';
 import type { Db } from './open';
 
 interface Row {
@@ -76,12 +76,14 @@ export function remember(document: string): void {
   GOOD.add(digestOf(document));
 }
 
+export const isGood = (document: string) => GOOD.has(digestOf(document));
+
 /** A stored document, checked once and carried forward where it is an older one; or what speaks against it. */
 export function handedOut<T>(
   document: string,
   read: (value: unknown) => { value?: T; findings: Finding[] },
 ): { value: T } | { findings: Finding[] } {
-  if (GOOD.has(digestOf(document))) return { value: JSON.parse(document) as T };
+  if (isGood(document)) return { value: JSON.parse(document) as T };
   const { value, findings } = read(parsed(document));
   if (!value) return { findings };
   // An older one is carried forward each time.

@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream';
 import { Router } from 'express';
-import { FileRefused, FileStore } from './store';
+import { FileRefused, FileStore } from '../db/files';
 
 /** Files over HTTP: sent and fetched as they are, under the hash of their content. */
 export function fileRoutes(files: FileStore): Router {

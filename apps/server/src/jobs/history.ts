@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { FORMAT_VERSION, JobVersion } from '@tidypath/core';
 import type { Db } from '../db/open';
-import { nameFiles } from '../files/store';
+import { nameFiles } from '../db/files';
 import type { Author } from '../guard/author';
 
 const MINUTE = 60_000;

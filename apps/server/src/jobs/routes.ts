@@ -1,8 +1,8 @@
 import { Request, Response, Router } from 'express';
 import { JOB_ORDERS, JOB_PLACES, JOB_STATES, Job, JobQuestion, Standing, readAs } from '@tidypath/core';
-import type { FileStore } from '../files/store';
+import type { FileStore } from '../db/files';
 import { authorOf } from '../guard/author';
-import { readBeside } from '../reading/beside';
+import { lookBefore, readBeside } from '../reading/beside';
 import { BIN_DAYS, DeletedJob, JobStore, UnreadJob } from './store';
 
 const UNREAD =
@@ -71,7 +71,10 @@ export function jobRoutes(store: JobStore, files: FileStore): Router {
     res.status(201).json(store.create(job, authorOf(res)));
   });
 
-  router.get('/:id', (req, res) => answer(res, store.get(req.params.id)));
+  router.get('/:id', async (req, res) => {
+    await lookBefore(store.document(req.params.id));
+    answer(res, store.get(req.params.id));
+  });
   router.get('/:id/document', (req, res) => download(res, store.document(req.params.id)));
 
   router.put('/:id', async (req, res) => {
@@ -96,14 +99,16 @@ export function jobRoutes(store: JobStore, files: FileStore): Router {
     done(res, store.stand(req.params.id, value));
   });
   router.post('/:id/releases', (req, res) => {
-    const version = req.body?.version;
-    if (!Number.isInteger(version)) return void res.status(400).json({ error: 'Say which version was released' });
-    if (store.release(req.params.id, version)) res.status(204).end();
+    const { version, setupId } = req.body ?? {};
+    if (!Number.isInteger(version) || typeof setupId !== 'string')
+      return void res.status(400).json({ error: 'Say which version was released, and of which setup' });
+    if (store.release(req.params.id, version, setupId)) res.status(204).end();
     else res.status(409).json({ error: 'The job has gone on since; prove and release what stands there now' });
   });
 
   router.get('/:id/versions', (req, res) => void res.json(store.versions(req.params.id)));
-  router.get('/:id/versions/:version', (req, res) => {
+  router.get('/:id/versions/:version', async (req, res) => {
+    await lookBefore(store.versionDocument(req.params.id, req.params.version));
     answer<{ job: Job }>(res, store.version(req.params.id, req.params.version));
   });
   router.get('/:id/versions/:version/document', (req, res) =>

@@ -9,12 +9,12 @@ import {
   SaveResult,
   Standing,
   filesOf,
-  readJob,
 } from '@tidypath/core';
 import { handedOut, remember } from '../db/carry';
 import type { Db } from '../db/open';
 import type { Author } from '../guard/author';
-import { FileStore } from '../files/store';
+import { FileStore } from '../db/files';
+import { READ } from '../reading/read';
 import { History } from './history';
 import { choicesOf, columnsOf, listJobs } from './summary';
 
@@ -59,7 +59,7 @@ export class JobStore {
 
   /** Reads what is stored; what an older format held of files stands beside it from now on. */
   private readonly asJob = (value: unknown) => {
-    const { job, findings, files } = readJob(value);
+    const { job, findings, files } = READ.job(value);
     files?.forEach((bytes) => this.files.put(bytes));
     return { value: job, findings };
   };
@@ -192,14 +192,20 @@ export class JobStore {
     })();
   }
 
-  /** Its program was handed out: this state is kept for good; false where it is no longer the current one. */
-  release(id: string, version: number): boolean {
-    return this.db.transaction(
-      () =>
-        this.db
-          .prepare('UPDATE jobs SET released_content = content WHERE id = ? AND version = ? AND deleted_at IS NULL')
-          .run(id, version).changes > 0 && this.history.release(id, version),
-    )();
+  /** The program of a setup was handed out: this state is kept for good; false where it is no longer the current one. */
+  release(id: string, version: number, setupId: string): boolean {
+    return this.db.transaction(() => {
+      const row = this.db
+        .prepare<[string, number], { content: string; released_content: string | null; released: string }>(
+          'SELECT content, released_content, released FROM jobs WHERE id = ? AND version = ? AND deleted_at IS NULL',
+        )
+        .get(id, version);
+      if (!row) return false;
+      const before = row.released_content === row.content ? (JSON.parse(row.released) as string[]) : [];
+      const released = JSON.stringify([...new Set([...before, setupId])]);
+      this.db.prepare('UPDATE jobs SET released_content = content, released = ? WHERE id = ?').run(released, id);
+      return this.history.release(id, version);
+    })();
   }
 
   versions = (id: string): JobVersion[] => this.history.list(id);

@@ -36,7 +36,7 @@ export const columnsOf = (job: Job) => ({
 
 const STATE = `CASE
   WHEN setups = 0 THEN 'empty'
-  WHEN released_content = content THEN 'released'
+  WHEN released_content = content AND json_array_length(released) >= setups THEN 'released'
   WHEN standing_content IS NULL THEN 'not proved'
   WHEN standing_content <> content THEN 'out of date'
   WHEN stops > 0 THEN 'to cure'

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import type { Request } from 'express';
 import { Piscina } from 'piscina';
 import { misshapen } from '@tidypath/core';
+import { isGood, remember } from '../db/carry';
 import { READ } from './read';
 
 /** Bodies up to so many bytes are checked at once: it takes less than handing them over. */
@@ -29,6 +30,12 @@ export async function readBeside<W extends keyof typeof READ>(
   const isSmall = Number(req.get('content-length') ?? Infinity) <= SMALL;
   if (isSmall || misshapen(value)) return READ[what](value as never) as ReturnType<(typeof READ)[W]>;
   return workers().run({ what, value }) as Promise<ReturnType<(typeof READ)[W]>>;
+}
+
+/** Looks at a long document nobody has looked at since the start, so that handing it out need not. */
+export async function lookBefore(document: string | undefined): Promise<void> {
+  if (!document || document.length <= SMALL || isGood(document)) return;
+  if (await workers().run({ what: 'stored', value: document })) remember(document);
 }
 
 /** Ends what is left of them. */

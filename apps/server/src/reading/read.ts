@@ -1,6 +1,6 @@
 /** What is checked beside the event loop; loaded there. */
 import 'reflect-metadata';
-import { Finding, ShelfName, ShopItems, readItem, readJob } from '@tidypath/core';
+import { Finding, ShelfName, ShopItems, parseJob, readItem, readJob } from '@tidypath/core';
 
 /** An item with the version it started from, as sent; not looked at yet. */
 interface Sent {
@@ -29,6 +29,11 @@ function readItems(shelf: ShelfName, entries: Sent[]): ReadItems {
 /** By what is to be read. */
 export const READ = {
   job: (value: unknown) => readJob(value),
+  /** Whether a text is a sound job of the current format, as it would be written today. */
+  stored: (text: string): boolean => {
+    const { job, findings } = parseJob(text);
+    return findings.length === 0 && JSON.stringify(job) === text;
+  },
   items: ({ shelf, entries }: { shelf: ShelfName; entries: Sent[] }) => readItems(shelf, entries),
 };
 

@@ -96,9 +96,9 @@ export const api = {
   archive: (id: string, away: boolean) => call<void>(away ? 'PUT' : 'DELETE', `/jobs/${id}/archive`),
   /** Tells what is known of a setup as the job stands. */
   stand: (id: string, standing: Standing) => call<void>('PUT', `/jobs/${id}/standing`, standing),
-  /** Notes that the program of a version was handed out. */
-  release: async (id: string, version: number) => {
-    const response = await send('POST', `/jobs/${id}/releases`, { version });
+  /** Notes that the program of a setup was handed out. */
+  release: async (id: string, version: number, setupId: string) => {
+    const response = await send('POST', `/jobs/${id}/releases`, { version, setupId });
     if (response.status === 409) throw new ApiError((await response.json()).error, 409);
   },
   versions: (id: string) => call<JobVersion[]>('GET', `/jobs/${id}/versions`),

@@ -29,15 +29,16 @@ export function useStanding(id: string, job: Job, setupId: string, computed: Own
     void api.stand(id, JSON.parse(key) as Standing).catch(() => undefined);
   }, [id, key]);
 
-  const [released, setReleased] = useState<{ job: Job; told?: string }>();
-  const waits = released?.job === job && released.told === undefined && state === 'saved';
+  const [released, setReleased] = useState<{ job: Job; setupId: string; told?: string }>();
+  const isHere = released?.job === job && released.setupId === setupId;
+  const waits = isHere && released.told === undefined && state === 'saved';
   useEffect(() => {
     if (!waits) return;
-    api.release(id, version).then(
-      () => setReleased({ job, told: 'Kept in the history as released' }),
-      (error: ApiError) => setReleased({ job, told: `▲ Not noted as released: ${error.message}` }),
+    api.release(id, version, setupId).then(
+      () => setReleased({ job, setupId, told: 'Kept in the history as released' }),
+      (error: ApiError) => setReleased({ job, setupId, told: `▲ Not noted as released: ${error.message}` }),
     );
-  }, [waits, id, job, version]);
-  const releaseTold = released?.job === job ? released.told : undefined;
-  return useMemo(() => ({ release: () => setReleased({ job }), releaseTold }), [job, releaseTold]);
+  }, [waits, id, job, version, setupId]);
+  const releaseTold = isHere ? released.told : undefined;
+  return useMemo(() => ({ release: () => setReleased({ job, setupId }), releaseTold }), [job, setupId, releaseTold]);
 }

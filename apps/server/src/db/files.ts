@@ -1,7 +1,7 @@
 /** Files that jobs name, by the hash of their content. They come and go in pieces, so that a large one holds nobody up. */
 import { createHash } from 'node:crypto';
 import { LARGEST_FILE, sha256Of } from '@tidypath/core';
-import type { Db } from '../db/open';
+import type { Db } from './open';
 
 /** A file nobody names stays so many days. */
 export const FILE_DAYS = 30;
