@@ -181,7 +181,9 @@ const NOT_OPENED: Record<number, string> = { 404: 'This job is gone', 410: 'This
 function NotOpened({ id, error }: { id: string; error: Error }) {
   const router = useRouter();
   const { mutate } = useSWRConfig();
-  const { status, findings } = error instanceof ApiError ? error : { status: 0, findings: [] };
+  // Nothing the server said: the page itself is at fault, and says so.
+  if (!(error instanceof ApiError)) throw error;
+  const { status, findings } = error;
   return (
     <Empty title={NOT_OPENED[status] ?? 'The job cannot be opened'}>
       <Txt tone="quiet">{error.message}</Txt>
