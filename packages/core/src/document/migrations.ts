@@ -3,7 +3,6 @@ import { MATERIALS } from '../shop/library/materials';
 import type { ShelfName } from '../shop/shelves';
 import { Corner, StlBuilder } from '../geometry/space/stl';
 import { sha256Of } from './files';
-import { FORMAT_VERSION } from './job';
 
 type Plain = Record<string, unknown>;
 
@@ -99,6 +98,12 @@ function operationFrom3(old: Plain): Plain {
 const eachOperation = (job: Plain, step: (old: Plain) => Plain): unknown =>
   each(job.setups, (setup) => ({ ...setup, operations: each(setup.operations, step) }));
 
+/** Some materials of version 4 were written before they said what hardness their figures are for. */
+function materialFrom4(material: Plain): Plain {
+  const brinell = MATERIALS.find((m) => m.id === material.id)?.brinell;
+  return brinell ? { brinell, ...material } : material;
+}
+
 /** A recipe holds what it was worked out for. */
 const recipeFrom1 = (recipe: Plain): Plain => ({
   ...recipe,
@@ -114,17 +119,24 @@ const ITEMS_FROM_1: Partial<Record<ShelfName, (old: Plain) => Plain>> = {
   recipes: recipeFrom1,
 };
 
-/** The format of something on a shelf that does not say it, by its shape: after the first nothing there changed. */
+const ITEMS_FROM_4: typeof ITEMS_FROM_1 = {
+  materials: materialFrom4,
+  recipes: (recipe) => ({ ...recipe, material: each(recipe.material, materialFrom4) }),
+};
+
+/** The format of something on a shelf that does not say it, by its shape: between the first and the fourth nothing there changed. */
 export function itemFormat(shelf: ShelfName, item: Plain): number {
   const parts = shelf === 'recipes' ? [item.tool, item.machine, item.material] : [item];
   const isFirst = (o: unknown) =>
     isPlain(o) && ('holderDiameter' in o || 'torque' in o || ('kc11' in o && !('chips' in o)));
-  return parts.some(isFirst) ? 1 : FORMAT_VERSION;
+  return parts.some(isFirst) ? 1 : 4;
 }
 
 /** Something of a shelf carried forward from the format it was stored in. */
-export const carriedItem = (shelf: ShelfName, item: Plain, format: number): Plain =>
-  format === 1 ? (ITEMS_FROM_1[shelf]?.(item) ?? item) : item;
+export function carriedItem(shelf: ShelfName, item: Plain, format: number): Plain {
+  const since2 = (format === 1 && ITEMS_FROM_1[shelf]?.(item)) || item;
+  return (format < 5 && ITEMS_FROM_4[shelf]?.(since2)) || since2;
+}
 
 /** Nine coordinates of 32 bits a triangle, in base 64, as a file; undefined where the text holds none. */
 function fileFrom4(text: unknown): Uint8Array | undefined {
@@ -173,6 +185,7 @@ export const MIGRATIONS: Record<number, (old: Plain, files: Uint8Array[]) => Pla
   4: (job, files) => ({
     ...job,
     formatVersion: 5,
+    material: each(job.material, materialFrom4),
     setups: each(job.setups, (setup) => ({ ...setup, stock: each(setup.stock, (stock) => stockFrom4(stock, files)) })),
   }),
 };

@@ -112,6 +112,7 @@ describe.each(readdirSync(FORMATS))('a file as it was written then, %s', (file) 
     expect(job!.formatVersion).toBe(FORMAT_VERSION);
     files?.forEach(putAtHand);
     expect(missingFiles(job!)).toEqual([]);
+    expect(job!.material.brinell).toBeGreaterThan(0);
     for (const setup of job!.setups) {
       const plan = planSetup(job!, setup);
       expect(planFindings(plan).filter((f) => f.level === 'stop')).toEqual([]);

@@ -2,14 +2,14 @@ import { memo } from 'react';
 import { Button } from 'react-native-paper';
 import { GRIPS, Machine, Material, Tool, WorkGrip, formatLength, isAxial, isBeam } from '@tidypath/core';
 import { Card, Fields } from '../../ui/Card';
-import { Choices } from '../../ui/Choices';
+import { Choices, plainOptions } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
 import { BoldnessSlide } from '../../ui/cutting/BoldnessSlide';
 import { FeedField, SpeedField } from '../../ui/cutting/SpeedField';
 import { HardnessField } from '../../ui/cutting/HardnessField';
 import { GRIP_WORDS } from '../../ui/cutting/words';
 import { useShop } from '../../ui/cutting/useShop';
-import type { Found, Told } from './useCalculator';
+import { Found, Told, coolantsAt } from './useCalculator';
 
 type Tell = (more: Partial<Told>) => void;
 
@@ -119,8 +119,14 @@ const Boldness = memo(function Boldness({ value, tell }: { value: number; tell: 
   return <BoldnessSlide value={value} onChange={(boldness) => tell({ boldness })} />;
 });
 
+interface WorkProps {
+  material: Material;
+  grip: WorkGrip;
+  tell: Tell;
+}
+
 /** The bar at hand, and how firmly it is held. */
-const Work = memo(function Work({ material, grip, tell }: { material: Material; grip: WorkGrip; tell: Tell }) {
+const Work = memo(function Work({ material, grip, tell }: WorkProps) {
   return (
     <>
       <HardnessField material={material} onChange={(hardness) => tell({ hardness })} />
@@ -131,6 +137,19 @@ const Work = memo(function Work({ material, grip, tell }: { material: Material; 
         onChange={(g) => tell({ grip: g })}
       />
     </>
+  );
+});
+
+const CoolantChoice = memo(function CoolantChoice(props: { machine: Machine; value: Told['coolant']; tell: Tell }) {
+  const { machine, value, tell } = props;
+  const offered = coolantsAt(machine);
+  return (
+    <Choices
+      label="Coolant"
+      value={value && offered.includes(value) ? value : ''}
+      options={[{ value: '' as const, label: 'as the material wants' }, ...plainOptions(offered)]}
+      onChange={(coolant) => tell({ coolant })}
+    />
   );
 });
 
@@ -149,6 +168,7 @@ export function Inputs({ found, told, tell }: { found: Found; told: Told; tell: 
       )}
       {!axial && (told.ae > 0 || told.ap > 0) && <TakeProposed ae={found.bite.ae} ap={found.bite.ap} tell={tell} />}
       <Work material={material} grip={told.grip} tell={tell} />
+      <CoolantChoice machine={machine} value={told.coolant} tell={tell} />
       <Boldness value={told.boldness} tell={tell} />
       <Given tool={tool} at={found.suggestion.rpm} rpm={told.rpm} feed={told.feed} tell={tell} />
     </Card>

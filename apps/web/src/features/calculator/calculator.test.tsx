@@ -3,6 +3,7 @@ import { MACHINES, MATERIALS, Recipe, TOOLS, formatFeed, formatNumber, suggest, 
 import { show } from '../../../testing/show';
 import { api } from '../../api/client';
 import { CalculatorPage } from './CalculatorPage';
+import { START, answer } from './useCalculator';
 import { ThreadsPage } from './ThreadsPage';
 
 jest.mock('../../api/client', () => ({
@@ -30,6 +31,18 @@ const type = (label: string, text: string) => {
   fireEvent(screen.getByLabelText(label), 'focus');
   fireEvent.changeText(screen.getByLabelText(label), text);
 };
+
+test('a coolant that is told counts; one the machine has not got does not', () => {
+  show(<CalculatorPage />);
+  fireEvent.press(screen.getByText('off'));
+  expect(said({ coolant: 'off' })).not.toBe(said());
+  expect(screen.getByTestId('headline')).toHaveTextContent(said({ coolant: 'off' }));
+  fireEvent.press(screen.getByText('as the material wants'));
+  expect(screen.getByTestId('headline')).toHaveTextContent(said());
+  expect(
+    answer({ ...START, coolant: 'through' }, t4, alu, { ...bench, coolants: ['air'] }).situation.coolant,
+  ).toBeUndefined();
+});
 
 test('says what the engine says, in both unit systems, with gauges, pictures and curves in words', () => {
   show(<CalculatorPage />);

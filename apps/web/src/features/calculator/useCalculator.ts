@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import {
+  Coolant,
   CutInput,
   Machine,
   Material,
@@ -25,13 +26,15 @@ export interface Told {
   /** HB of the bar at hand; 0 as the material’s figures are for. */
   hardness: number;
   grip: WorkGrip;
+  /** What is switched on; nothing said is what the material is cut with best. */
+  coolant: Coolant | '';
   /** A speed or a largest feed somebody gave; 0 for none. */
   rpm: number;
   feed: number;
 }
 
 const KEY = 'tidypath-calculator';
-const START: Told = {
+export const START: Told = {
   toolId: 't4',
   materialId: 'alu-6082',
   machineId: 'whimbrel',
@@ -40,6 +43,7 @@ const START: Told = {
   boldness: 0.5,
   hardness: 0,
   grip: 'fair',
+  coolant: '',
   rpm: 0,
   feed: 0,
 };
@@ -74,6 +78,9 @@ export function useTold() {
   return { told, tell, forgets };
 }
 
+/** What a machine can switch on, and nothing. */
+export const coolantsAt = ({ coolants }: Machine): Coolant[] => ['off', ...coolants.filter((c) => c !== 'off')];
+
 export interface Answered {
   situation: Situation;
   suggestion: Suggestion;
@@ -85,6 +92,7 @@ export interface Answered {
 /** Everything the calculator says, from the same engine as the sentences of a job. */
 export function answer(told: Told, tool: Tool, listed: Material, machine: Machine): Answered {
   const material = told.hardness ? { ...listed, atHand: told.hardness } : listed;
+  const isThere = told.coolant && coolantsAt(machine).includes(told.coolant);
   const proposed = suggestBite(tool, material, machine, told.boldness);
   const bite = {
     ae: Math.min(told.ae || proposed.ae, tool.diameter),
@@ -97,6 +105,7 @@ export function answer(told: Told, tool: Tool, listed: Material, machine: Machin
     ...bite,
     boldness: told.boldness,
     grip: told.grip,
+    coolant: isThere ? told.coolant || undefined : undefined,
     asked: { rpm: told.rpm || undefined, feed: told.feed || undefined },
   };
   const suggestion = suggest(situation);
