@@ -233,6 +233,13 @@ describe('a job with files exports as one ZIP', () => {
     for (let i = 0; i + 46 < bomb.length; i++)
       if (view.getUint32(i, true) === 0x02014b50) view.setUint32(i + 24, 99_000_000, true);
     expect(codes(bomb)).toEqual(['package-large']);
+    const one = zipSync({ 'job.json': text });
+    new DataView(one.buffer, one.byteOffset).setUint32(
+      one.length - 22 - 'job.json'.length - 46 + 24,
+      100_000_001,
+      true,
+    );
+    expect(codes(one)).toEqual(['package-large']);
   });
 
   test('job.json alone names what is missing; beside its files, or as the ZIP, nothing is', () => {

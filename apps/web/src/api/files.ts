@@ -4,7 +4,15 @@ import { Job, JobFile, atHand, filesOf, missingFiles, putAtHand, sha256Of } from
 import { ApiError, api } from './client';
 
 let store: ReturnType<typeof createStore> | undefined;
-const database = () => (store ??= createStore('tidypath-files', 'files'));
+
+/** What the database of this device answers; nothing where it is full or forbidden. */
+async function onDevice<T>(ask: (database: NonNullable<typeof store>) => Promise<T>): Promise<T | undefined> {
+  try {
+    return await ask((store ??= createStore('tidypath-files', 'files')));
+  } catch {
+    return undefined;
+  }
+}
 
 /** Of this visit: what the server is known to have. */
 const sent = new Set<string>();
@@ -12,7 +20,7 @@ const sent = new Set<string>();
 /** Takes a file in, so that it outlives the tab; what a job names it by. Where nothing can be kept it lives as long as the page. */
 export async function keepFile(name: string, bytes: Uint8Array): Promise<JobFile> {
   const sha256 = putAtHand(bytes);
-  await set(sha256, bytes, database()).catch(() => undefined);
+  await onDevice((database) => set(sha256, bytes, database));
   return { name: name.slice(0, 120), sha256 };
 }
 
@@ -27,12 +35,12 @@ export async function sendFiles(job: Job): Promise<void> {
       await api.sendFile(sha256, bytes);
     }
     sent.add(sha256);
-    await del(sha256, database()).catch(() => undefined);
+    await onDevice((database) => del(sha256, database));
   }
 }
 
 async function found(sha256: string): Promise<Uint8Array | undefined> {
-  const here = await get<Uint8Array>(sha256, database()).catch(() => undefined);
+  const here = await onDevice((database) => get<Uint8Array>(sha256, database));
   if (here) return here;
   try {
     return await api.file(sha256);

@@ -34,11 +34,13 @@ function unpack(file: Uint8Array): Unpacked {
       filter: ({ name, originalSize }) => {
         const isOurs = name === JOB || FILE.test(name);
         if (!isOurs && !name.endsWith('/')) findings.push(finding('package-extra', { name }));
-        if (isOurs) whole += originalSize;
-        return isOurs && originalSize <= LARGEST_FILE && whole <= MOST;
+        if (isOurs) whole += originalSize <= LARGEST_FILE ? originalSize : Infinity;
+        return isOurs && whole <= MOST;
       },
     });
-    return whole > MOST ? { refused: finding('package-large', { megabytes: MOST / 1e6 }) } : { parts, findings };
+    return whole > MOST
+      ? { refused: finding('package-large', { each: LARGEST_FILE / 1e6, all: MOST / 1e6 }) }
+      : { parts, findings };
   } catch {
     return { refused: finding('package-unreadable', {}) };
   }

@@ -27,8 +27,8 @@ export const DOCUMENT = {
   ),
   'package-unreadable': stop('The ZIP is broken', 'Choose an unbroken file; the jobs you have are untouched'),
   'package-without-job': stop('There is no job.json in this ZIP', 'Choose a ZIP that Tidy Path exported'),
-  'package-large': stop<{ megabytes: number }>(
-    (d) => `The ZIP unfolds to more than ${d.megabytes} MB`,
+  'package-large': stop<{ each: number; all: number }>(
+    (d) => `The ZIP unfolds to more than ${d.each} MB in one file, or ${d.all} MB in all`,
     'Choose a ZIP that Tidy Path exported',
   ),
   'package-damaged': care<{ sha256: string }>(
