@@ -104,9 +104,15 @@ const placeOf = (element: ElementHandle<Element>): Promise<string | null> =>
 
 /**
  * Clicks once the element stands still and lies open: a page that is still settling would move it from under the pointer, or catch the
- * click. One that never lies open, or moves away from under the pointer, is what a finger would meet too: it fails here, not later.
+ * click. A tap that meets nothing is made again, as anybody would; one that meets something else fails here, not later.
  */
 async function clickStill(element: ElementHandle<Element>): Promise<void> {
+  for (let i = 0; i < TAPS; i++) if (await clickOnce(element)) return;
+  throw new Missed(`${TAPS} taps met nothing`);
+}
+
+/** Whether the tap met it. */
+async function clickOnce(element: ElementHandle<Element>): Promise<boolean> {
   await element.evaluate((e) => e.scrollIntoView({ block: 'center' }));
   let before: string | null = null;
   await until('what is tapped to lie open and still', async () => {
@@ -120,18 +126,22 @@ async function clickStill(element: ElementHandle<Element>): Promise<void> {
       'click',
       ({ target }) => {
         const on = target as Element;
-        const isMet = on.closest(pressed) === e.closest(pressed) || e.contains(on);
-        (e as Tapped).tapped = isMet ? 'yes' : on.outerHTML.slice(0, 200);
+        const met = on.closest(pressed);
+        const isIt = met === e.closest(pressed) || e.contains(on);
+        (e as Tapped).tapped = isIt ? 'it' : !met || met.contains(e) ? 'nothing' : met.outerHTML.slice(0, 200);
       },
       { capture: true, once: true },
     );
   }, PRESSED);
   await element.click();
   // What is gone was met.
-  const tapped = await element.evaluate((e) => (e as Tapped).tapped ?? 'yes').catch(() => 'yes');
-  if (tapped !== 'yes') throw new Missed(`The tap landed on ${tapped}`);
+  const tapped = await element.evaluate((e) => (e as Tapped).tapped ?? 'it').catch(() => 'it');
+  if (tapped !== 'it' && tapped !== 'nothing') throw new Missed(`The tap landed on ${tapped}`);
+  return tapped === 'it';
 }
 
+/** Taps that may meet nothing before it is given up. */
+const TAPS = 5;
 /** What a finger means when it meets something within. */
 const PRESSED = 'button, a, input, textarea, label, [role]';
 type Tapped = Element & { tapped?: string };

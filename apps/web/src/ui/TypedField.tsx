@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { HelperText, IconButton, TextInput } from 'react-native-paper';
 import { FONT, SPACE } from '../theme/theme';
@@ -25,13 +25,29 @@ interface Props extends TypedFieldProps {
   onStep?: (sign: 1 | -1) => string | undefined;
 }
 
+/** A tap takes less, ms. */
+const TAP = 300;
+
+/** Text that stays a moment longer: the tap that leaves a field must not find that everything below has moved up meanwhile. */
+function useHeld(): [string | undefined, (text: string | undefined) => void] {
+  const [held, setHeld] = useState<string>();
+  useEffect(() => {
+    if (held === undefined) return;
+    const timer = setTimeout(() => setHeld(undefined), TAP);
+    return () => clearTimeout(timer);
+  }, [held]);
+  return [held, setHeld];
+}
+
 /** A field that keeps what is typed while it is typed, takes it as soon as it makes sense, and otherwise says why not. */
 export function TypedField(props: Props) {
   const { label, shown, suffix, help, autoFocus, testID, fault, echo, onText, onStep } = props;
   const [typed, setTyped] = useState<string>();
+  const [held, hold] = useHeld();
   const text = typed ?? shown;
   const why = fault(text);
   const below = why ?? echo?.(text) ?? help;
+  const line = below ?? held;
   const type = (next: string) => {
     setTyped(next);
     if (!fault(next)) onText(next);
@@ -51,7 +67,10 @@ export function TypedField(props: Props) {
           value={text}
           onChangeText={type}
           onFocus={() => setTyped(shown)}
-          onBlur={() => setTyped(undefined)}
+          onBlur={() => {
+            hold(below);
+            setTyped(undefined);
+          }}
           autoFocus={autoFocus}
           selectTextOnFocus
           error={!!why}
@@ -77,9 +96,9 @@ export function TypedField(props: Props) {
           </View>
         )}
       </View>
-      {below !== undefined && (
+      {line !== undefined && (
         <HelperText type={why ? 'error' : 'info'} visible padding="none">
-          {below}
+          {line}
         </HelperText>
       )}
     </View>

@@ -35,6 +35,18 @@ describe('the field a described value gets', () => {
     expect(onChange).toHaveBeenCalledTimes(1);
   });
 
+  test('what was said below a field stays until the tap that leaves it is over', () => {
+    jest.useFakeTimers();
+    field(tool.diameter, 10);
+    type('900');
+    fireEvent(screen.getByTestId('field'), 'blur');
+    expect(screen.getByTestId('field').props.value).toBe('10');
+    expect(screen.getByText('at most 200 mm')).toBeTruthy();
+    act(() => void jest.runAllTimers());
+    expect(screen.queryByText('at most 200 mm')).toBeNull();
+    jest.useRealTimers();
+  });
+
   test('a feed in an inch job is typed in inches a minute', () => {
     const onChange = field(machine.maxFeed, 2540, 'inch');
     expect(screen.getByTestId('field').props.value).toBe('100');
