@@ -95,6 +95,7 @@ test('it is handed out as a ZIP, and taken in from one; a plain job file names w
   expect(await textOf(page, byTest('finding-file-missing'))).toMatch(
     /“lost.stl” is not here \(SHA-256 777777777777…\)/,
   );
+  expect(await page.evaluate(() => document.body.innerText)).toMatch(/Taken in, with this to know/);
   await page.waitForSelector(byTest('job-Alone'));
   await choose(page, () => tapText(page, 'Import'), onDisk('housing.zip', packed));
   await until('nothing is missing', async () => !(await page.$(byTest('finding-file-missing'))));
@@ -105,5 +106,28 @@ test('it is handed out as a ZIP, and taken in from one; a plain job file names w
   await until('it is here', async () => !(await page.$(byTest('finding-file-missing'))));
   await proved(page);
   expect(told()).toEqual([]);
+  await page.close();
+});
+
+test('what the server did not take is not told as taken in', async () => {
+  const page = await harness.page();
+  await page.setRequestInterception(true);
+  const body = JSON.stringify({ error: 'the disk of the server is full; nothing was saved' });
+  page.on('request', (r) => {
+    const isNew = r.method() === 'POST' && r.url().endsWith('/api/jobs');
+    void (isNew ? r.respond({ status: 507, contentType: 'application/json', body }) : r.continue());
+  });
+  await harness.open(page, '/');
+  const away = { name: 'lost.stl', sha256: '7'.repeat(64) };
+  const refused = {
+    ...job,
+    formatVersion: 5,
+    name: 'Refused',
+    setups: [{ ...setup, stock: { ...stock, casting: away } }],
+  };
+  await choose(page, () => tapText(page, 'Import'), onDisk('refused.json', JSON.stringify(refused)));
+  const words = () => page.evaluate(() => document.body.innerText);
+  await until('the reason', async () => /the disk of the server is full/.test(await words()));
+  expect(await words()).not.toMatch(/Taken in/);
   await page.close();
 });

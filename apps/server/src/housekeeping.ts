@@ -3,7 +3,8 @@ import type { RequestHandler } from 'express';
 import type { Logger } from 'pino';
 import { backUpDaily } from './backup/backup';
 import type { Db } from './db/open';
-import type { Stores } from './app';
+import type { FileStore } from './db/files';
+import type { JobStore } from './jobs/store';
 
 const HOUR = 3600_000;
 /** A timer that does not keep the server from ending. */
@@ -25,8 +26,15 @@ export function foldWhenIdle(db: Db, idle = IDLE): RequestHandler {
   };
 }
 
+interface House {
+  db: Db;
+  folder: string;
+  jobs: JobStore;
+  files: FileStore;
+}
+
 /** Now, and once an hour from now on. */
-export function keepHouse({ db, folder, jobs, files }: Stores, log: Logger): void {
+export function keepHouse({ db, folder, jobs, files }: House, log: Logger): void {
   const tidy = async () => {
     try {
       jobs.emptyBin();

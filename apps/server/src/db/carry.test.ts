@@ -109,3 +109,26 @@ test('a new database is not put aside', () => {
   expect(readdirSync(data).filter((f) => f.startsWith('before-'))).toEqual([]);
   rmSync(data, { recursive: true, force: true });
 });
+
+test('what was released before setups were told apart stays released', () => {
+  const data = folder();
+  const before = openDb(data);
+  before.exec("DELETE FROM migrations WHERE name = '008-released.sql'; ALTER TABLE jobs DROP COLUMN released");
+  const insert = before.prepare(
+    `INSERT INTO jobs (id, name, version, created_at, updated_at, format, thumbnail, words, content, setups, released_content, document)
+     VALUES (?, ?, 1, '', '', ?, '{"box": {}}', '', 'c', 2, ?, ?)`,
+  );
+  insert.run(idOf(1), 'released', FORMAT_VERSION, 'c', '{"setups": [{"id": "s1"}, {"id": "s2"}]}');
+  insert.run(idOf(2), 'not', FORMAT_VERSION, null, '{"setups": [{"id": "s1"}]}');
+  insert.run(idOf(3), 'damaged', FORMAT_VERSION, 'c', '{"cut sho');
+  before.close();
+  const db = openDb(data);
+  const states = new JobStore(db).list({ order: 'name' }).jobs.map((j) => [j.name, j.state]);
+  expect(states).toEqual([
+    ['damaged', 'not proved'],
+    ['not', 'not proved'],
+    ['released', 'released'],
+  ]);
+  db.close();
+  rmSync(data, { recursive: true, force: true });
+});

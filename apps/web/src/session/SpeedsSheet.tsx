@@ -3,7 +3,7 @@ import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { Departing, Job, Setup, departingIn, formatFeed, formatNumber, takeSuggested } from '@tidypath/core';
 import { SPACE } from '../theme/theme';
-import { Row } from '../ui/Card';
+import { Actions } from '../ui/Actions';
 import { Sheet } from '../ui/Sheet';
 import { Tick } from '../ui/Tick';
 import { Txt } from '../ui/Txt';
@@ -41,16 +41,16 @@ export function SpeedsSheet({
       open
       onClose={onClose}
       actions={
-        <Row>
-          <Button mode="outlined" onPress={onClose}>
-            Keep them all
-          </Button>
-          <Button mode="contained" disabled={taken.length === 0} onPress={take} testID="take-speeds">
-            {taken.length === departing.length
-              ? 'Take all the suggested'
-              : `Take ${taken.length} of ${departing.length}`}
-          </Button>
-        </Row>
+        <Actions
+          leave="Keep them all"
+          onLeave={onClose}
+          take={
+            taken.length === departing.length ? 'Take all the suggested' : `Take ${taken.length} of ${departing.length}`
+          }
+          onTake={take}
+          disabled={taken.length === 0}
+          testID="take-speeds"
+        />
       }
     >
       <Txt kind="small" tone="quiet">

@@ -9,7 +9,7 @@ import { FeedField, SpeedField } from '../../ui/cutting/SpeedField';
 import { HardnessField } from '../../ui/cutting/HardnessField';
 import { GRIP_WORDS } from '../../ui/cutting/words';
 import { useShop } from '../../ui/cutting/useShop';
-import { Found, Told, coolantsAt } from './useCalculator';
+import { Found, Told, coolantIn, coolantsAt } from './useCalculator';
 
 type Tell = (more: Partial<Told>) => void;
 
@@ -140,15 +140,14 @@ const Work = memo(function Work({ material, grip, tell }: WorkProps) {
   );
 });
 
-const CoolantChoice = memo(function CoolantChoice(props: { machine: Machine; value: Told['coolant']; tell: Tell }) {
-  const { machine, value, tell } = props;
-  const offered = coolantsAt(machine);
+const CoolantChoice = memo(function CoolantChoice(props: { machine: Machine; coolant: Told['coolant']; tell: Tell }) {
+  const { machine, coolant, tell } = props;
   return (
     <Choices
       label="Coolant"
-      value={value && offered.includes(value) ? value : ''}
-      options={[{ value: '' as const, label: 'as the material wants' }, ...plainOptions(offered)]}
-      onChange={(coolant) => tell({ coolant })}
+      value={coolantIn({ coolant }, machine) ?? ''}
+      options={[{ value: '' as const, label: 'as the material wants' }, ...plainOptions(coolantsAt(machine))]}
+      onChange={(chosen) => tell({ coolant: chosen })}
     />
   );
 });
@@ -168,7 +167,7 @@ export function Inputs({ found, told, tell }: { found: Found; told: Told; tell: 
       )}
       {!axial && (told.ae > 0 || told.ap > 0) && <TakeProposed ae={found.bite.ae} ap={found.bite.ap} tell={tell} />}
       <Work material={material} grip={told.grip} tell={tell} />
-      <CoolantChoice machine={machine} value={told.coolant} tell={tell} />
+      <CoolantChoice machine={machine} coolant={told.coolant} tell={tell} />
       <Boldness value={told.boldness} tell={tell} />
       <Given tool={tool} at={found.suggestion.rpm} rpm={told.rpm} feed={told.feed} tell={tell} />
     </Card>

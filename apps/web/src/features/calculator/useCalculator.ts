@@ -81,6 +81,10 @@ export function useTold() {
 /** What a machine can switch on, and nothing. */
 export const coolantsAt = ({ coolants }: Machine): Coolant[] => ['off', ...coolants.filter((c) => c !== 'off')];
 
+/** What is told to be on, where the machine has it. */
+export const coolantIn = ({ coolant }: Pick<Told, 'coolant'>, machine: Machine): Coolant | undefined =>
+  coolantsAt(machine).find((c) => c === coolant);
+
 export interface Answered {
   situation: Situation;
   suggestion: Suggestion;
@@ -92,7 +96,6 @@ export interface Answered {
 /** Everything the calculator says, from the same engine as the sentences of a job. */
 export function answer(told: Told, tool: Tool, listed: Material, machine: Machine): Answered {
   const material = told.hardness ? { ...listed, atHand: told.hardness } : listed;
-  const isThere = told.coolant && coolantsAt(machine).includes(told.coolant);
   const proposed = suggestBite(tool, material, machine, told.boldness);
   const bite = {
     ae: Math.min(told.ae || proposed.ae, tool.diameter),
@@ -105,7 +108,7 @@ export function answer(told: Told, tool: Tool, listed: Material, machine: Machin
     ...bite,
     boldness: told.boldness,
     grip: told.grip,
-    coolant: isThere ? told.coolant || undefined : undefined,
+    coolant: coolantIn(told, machine),
     asked: { rpm: told.rpm || undefined, feed: told.feed || undefined },
   };
   const suggestion = suggest(situation);

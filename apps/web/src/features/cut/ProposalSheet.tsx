@@ -1,11 +1,10 @@
 import { useCallback, useState } from 'react';
 import { View } from 'react-native';
-import { Button } from 'react-native-paper';
 import { Job, Proposal, toolChanges } from '@tidypath/core';
 import { useShelf } from '../../api/useShelf';
 import { engine } from '../../compute/engine';
 import { SPACE } from '../../theme/theme';
-import { Row } from '../../ui/Card';
+import { Actions } from '../../ui/Actions';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
 import { counted } from '../../ui/counted';
@@ -50,14 +49,13 @@ export function ProposalSheet({
       open
       onClose={onClose}
       actions={
-        <Row>
-          <Button mode="outlined" onPress={onClose}>
-            Leave it
-          </Button>
-          <Button mode="contained" onPress={onTake} testID="take-route">
-            {replaces > 0 ? `Replace the ${counted(replaces, 'operation', 'operations')}` : 'Use this route'}
-          </Button>
-        </Row>
+        <Actions
+          leave="Leave it"
+          onLeave={onClose}
+          take={replaces > 0 ? `Replace the ${counted(replaces, 'operation', 'operations')}` : 'Use this route'}
+          onTake={onTake}
+          testID="take-route"
+        />
       }
     >
       <Txt kind="small" tone="quiet">

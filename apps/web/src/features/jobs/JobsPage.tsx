@@ -150,14 +150,14 @@ export function JobsPage() {
     const file = await pickFile('.json,.zip');
     if (!file) return;
     const { job, files, findings: told } = openJob(new Uint8Array(await file.arrayBuffer()));
-    setImported({ taken: !!job, findings: told });
+    setImported({ taken: false, findings: job ? [] : told });
     if (!job) return;
     try {
       for (const bytes of files ?? []) await keepFile('', bytes);
       const missing = await bringFiles(job);
-      setImported({ taken: true, findings: [...told, ...missing.map(fileMissing)] });
       await sendFiles(job);
       await api.create(job);
+      setImported({ taken: true, findings: [...told, ...missing.map(fileMissing)] });
       done(`“${job.name}” taken in`);
     } catch (e) {
       setTold({ text: (e as ApiError).message });

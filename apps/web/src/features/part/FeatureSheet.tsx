@@ -1,9 +1,10 @@
 import { ReactNode } from 'react';
 import { View } from 'react-native';
-import { Button, Switch, TextInput } from 'react-native-paper';
+import { Switch, TextInput } from 'react-native-paper';
 import { Feature, LengthUnit, Limited, MEANINGS, Shape, Size, limitsOf } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
-import { Fields, Row } from '../../ui/Card';
+import { Actions } from '../../ui/Actions';
+import { Fields } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
 import { SizeField } from '../../ui/SizeField';
@@ -133,16 +134,7 @@ export function FeatureSheet({ feature, unit, thickness, advice, onChange, onDel
       title={feature.name}
       open
       onClose={onClose}
-      actions={
-        <Row>
-          <Button mode="outlined" onPress={onDelete}>
-            Delete
-          </Button>
-          <Button mode="contained" onPress={onClose}>
-            Done
-          </Button>
-        </Row>
-      }
+      actions={<Actions leave="Delete" onLeave={onDelete} take="Done" onTake={onClose} />}
     >
       <TextInput
         mode="outlined"

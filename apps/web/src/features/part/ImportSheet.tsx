@@ -1,8 +1,7 @@
 import { useEffect, useState } from 'react';
-import { Button } from 'react-native-paper';
 import { Feature, IMPORT_DEFAULTS, ImportOptions, Imported, LengthUnit, hasStop } from '@tidypath/core';
 import { engine } from '../../compute/engine';
-import { Row } from '../../ui/Card';
+import { Actions } from '../../ui/Actions';
 import { Choices, UNITS, plainOptions } from '../../ui/Choices';
 import { counted } from '../../ui/counted';
 import { FindingCard } from '../../ui/FindingCard';
@@ -58,18 +57,13 @@ export function ImportSheet({ file, unit, thickness, onTake, onClose }: Props) {
       open
       onClose={onClose}
       actions={
-        <Row>
-          <Button mode="outlined" onPress={onClose}>
-            Leave it
-          </Button>
-          <Button
-            mode="contained"
-            disabled={hasStop(found.findings) && found.features.length === 0}
-            onPress={() => onTake(found.features)}
-          >
-            Take it in
-          </Button>
-        </Row>
+        <Actions
+          leave="Leave it"
+          onLeave={onClose}
+          take="Take it in"
+          onTake={() => onTake(found.features)}
+          disabled={hasStop(found.findings) && found.features.length === 0}
+        />
       }
     >
       <Txt testID="import-summary">
