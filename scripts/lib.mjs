@@ -93,11 +93,46 @@ export async function prepare() {
   ]);
 }
 
+/** What results are made by: they are kept under it, and made anew once it is another. */
+const COMPUTES = ['packages/core/src', 'apps/web/src/compute', 'package-lock.json'];
+
+const DIST = join(root, 'apps/web/dist');
+
+/** Writes into the page what its results are made by, and how it is installed. */
+function finishPage(source) {
+  const page = join(DIST, 'index.html');
+  const added = [
+    `<meta name="source" content="${source}">`,
+    '<link rel="manifest" href="/app.webmanifest">',
+    '<link rel="apple-touch-icon" href="/icon-192.png">',
+  ];
+  writeFileSync(page, readFileSync(page, 'utf8').replace('</head>', `${added.join('\n')}\n</head>`));
+}
+
+/** Every file of the export by its path, with the SHA-256 of what it holds. */
+function exported(folder = DIST, path = '') {
+  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
+    const [at, name] = [join(folder, entry.name), `${path}/${entry.name}`];
+    if (entry.isDirectory()) return exported(at, name);
+    return entry.name.startsWith('.') ? [] : [[name, createHash('sha256').update(readFileSync(at)).digest('hex')]];
+  });
+}
+
+/** Writes the service worker: plain, with the list of all it keeps. */
+function writeServiceWorker() {
+  const files = exported().filter(([path]) => path !== '/sw.js' && path !== '/metadata.json');
+  const list = JSON.stringify(Object.fromEntries(files), null, 1);
+  const version = createHash('sha256').update(list).digest('hex');
+  const worker = readFileSync(join(root, 'apps/web/offline/service-worker.js'), 'utf8');
+  writeFileSync(join(DIST, 'sw.js'), `const FILES = ${list};\nconst VERSION = '${version}';\n${worker}`);
+}
+
 /** Exports the web app when its sources changed since the last export. */
 export async function buildWeb() {
-  const file = join(root, 'apps/web/dist/.stamp');
-  const sources = hashOfFiles(['apps/web', 'packages/core', 'package-lock.json']);
+  const file = join(DIST, '.stamp');
+  const sources = hashOfFiles(['apps/web', 'packages/core', 'package-lock.json', 'scripts/lib.mjs']);
   if (stampIs(file, sources)) return;
+  const source = hashOfFiles(COMPUTES);
   const env = { CI: '1', EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1' };
   const expo = join(root, 'node_modules/.bin/expo');
   await must(
@@ -106,6 +141,8 @@ export async function buildWeb() {
     ['export', '-p', 'web', '--max-workers', '2'],
     { cwd: join(root, 'apps/web'), env },
   );
+  finishPage(source);
+  writeServiceWorker();
   stamp(file, sources);
 }
 

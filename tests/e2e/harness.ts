@@ -15,6 +15,9 @@ const PATIENCE = 120_000;
 /** And between two looks. */
 const LOOK = 100;
 
+/** A name in a shop's network: no browser trusts what comes from it over plain http. */
+export const PLAIN_NAME = 'shop.test';
+
 const ARGS = [
   '--no-sandbox',
   '--disable-quic',
@@ -24,6 +27,7 @@ const ARGS = [
   '--disable-sync',
   '--use-angle=swiftshader',
   '--enable-unsafe-swiftshader',
+  `--host-resolver-rules=MAP ${PLAIN_NAME} 127.0.0.1`,
 ];
 
 function freePort(): Promise<number> {
@@ -39,21 +43,18 @@ export class Harness {
   readonly data = mkdtempSync(join(tmpdir(), 'tidypath-e2e-'));
   private server: ChildProcess | undefined;
   private browser: Browser | undefined;
+  private port = 0;
   base = '';
   /** Everything that went wrong on any page. */
   readonly problems: string[] = [];
 
+  /** @param env more of the server’s environment */
+  constructor(private readonly env: Record<string, string> = {}) {}
+
   async start(): Promise<void> {
-    const port = await freePort();
-    this.base = `http://127.0.0.1:${port}`;
-    this.server = spawn(join(root, 'node_modules/.bin/tsx'), ['apps/server/src/main.ts'], {
-      cwd: root,
-      env: { ...process.env, PORT: String(port), TIDYPATH_DATA: join(this.data, 'db') },
-      stdio: 'ignore',
-      detached: true,
-    });
-    const answers = () => fetch(`${this.base}/api/health`).then((r) => r.ok);
-    await until('the server', answers);
+    this.port = await freePort();
+    this.base = `http://127.0.0.1:${this.port}`;
+    await this.startServer();
     this.browser = await puppeteer.launch({
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       headless: true,
@@ -62,15 +63,41 @@ export class Harness {
     });
   }
 
+  /** Starts the server, again where it was killed: on the same port, with the same data. */
+  async startServer(): Promise<void> {
+    this.server = spawn(join(root, 'node_modules/.bin/tsx'), ['apps/server/src/main.ts'], {
+      cwd: root,
+      env: { ...process.env, PORT: String(this.port), TIDYPATH_DATA: join(this.data, 'db'), ...this.env },
+      stdio: 'ignore',
+      detached: true,
+    });
+    await until('the server', () => fetch(`http://127.0.0.1:${this.port}/api/health`).then((r) => r.ok));
+  }
+
+  killServer(): void {
+    if (this.server?.pid) process.kill(-this.server.pid, 'SIGKILL');
+    this.server = undefined;
+  }
+
   async stop(): Promise<void> {
     await this.browser?.close();
-    if (this.server?.pid) process.kill(-this.server.pid, 'SIGKILL');
+    this.killServer();
     rmSync(this.data, { recursive: true, force: true });
   }
 
-  async page(viewport = PHONE): Promise<Page> {
-    const page = await this.browser!.newPage();
+  /** A page of another device: nothing is shared with the others. */
+  async device(viewport = PHONE): Promise<Page> {
+    return this.prepared(await (await this.browser!.createBrowserContext()).newPage(), viewport, false);
+  }
+
+  /** @param isKept whether the copy of the app on the device answers; else each request meets the server, or whoever stands in for it */
+  async page(viewport = PHONE, isKept = false): Promise<Page> {
+    return this.prepared(await this.browser!.newPage(), viewport, isKept);
+  }
+
+  private async prepared(page: Page, viewport: typeof PHONE, isKept: boolean): Promise<Page> {
     await page.setViewport(viewport);
+    await page.setBypassServiceWorker(!isKept);
     page.setDefaultTimeout(PATIENCE);
     page.on('pageerror', (error) => this.problems.push(`pageerror: ${(error as Error).message}`));
     page.on('console', (m) => {

@@ -235,25 +235,3 @@ test('jobs: export, import, delete with undo; a broken file is told', async () =
   expect(harness.problems).toEqual([]);
   await page.close();
 });
-
-test('two people saving one job: the later is told and may go on with theirs', async () => {
-  const page = await harness.page();
-  const id = await harness.jobId('Float-pulley bracket');
-  await harness.open(page, `/job/${id}/part`);
-  await page.waitForSelector(byTest('plan-drawing'));
-  const row = (await (await fetch(`${harness.base}/api/jobs/${id}`)).json()) as {
-    version: number;
-    job: { name: string };
-  };
-  await fetch(`${harness.base}/api/jobs/${id}`, {
-    method: 'PUT',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ version: row.version, job: { ...row.job, name: 'Theirs' } }),
-  });
-  await fill(page, byLabel('Thickness'), '0.6');
-  await until('the warning', async () => /changed elsewhere/.test(await textOf(page, byTest('save-state'))));
-  await tapText(page, 'Take theirs');
-  await until('their name', async () => /Theirs/.test(await page.evaluate(() => document.body.innerText)));
-  expect(harness.problems).toEqual([]);
-  await page.close();
-});

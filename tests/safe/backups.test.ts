@@ -1,6 +1,6 @@
 /** Backups: the whole shop as one file while it runs, brought back with the old one kept aside. */
 import { spawnSync } from 'node:child_process';
-import { existsSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { newJob } from '@tidypath/core';
@@ -108,20 +108,25 @@ test('seven daily backups are kept', async () => {
   rmSync(data, { recursive: true, force: true });
 });
 
-test('the log is folded into the file once nobody writes', async () => {
+test('the log is folded into the file once nobody writes', () => {
+  jest.useFakeTimers();
   const data = folder();
   const db = openDb(data);
   new JobStore(db).create(newJob('Plate', 'mm'));
   const log = join(data, 'tidypath.db-wal');
   expect(statSync(log).size).toBeGreaterThan(0);
   const finished: (() => void)[] = [];
-  foldWhenIdle(db, 1)(
+  foldWhenIdle(db)(
     { method: 'PUT' } as never,
     { on: (_: string, f: () => void) => finished.push(f) } as never,
     () => undefined,
   );
   finished.forEach((f) => f());
-  while (existsSync(log) && statSync(log).size > 0) await new Promise((done) => setTimeout(done, 20));
+  jest.advanceTimersByTime(4_000);
+  expect(statSync(log).size).toBeGreaterThan(0);
+  jest.advanceTimersByTime(2_000);
+  expect(statSync(log).size).toBe(0);
+  jest.useRealTimers();
   expect(readFileSync(join(data, 'tidypath.db')).includes('Plate')).toBe(true);
   db.close();
   rmSync(data, { recursive: true, force: true });

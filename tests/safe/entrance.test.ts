@@ -1,8 +1,7 @@
 import { chmodSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { PassThrough } from 'node:stream';
-import Database from 'better-sqlite3';
-import { whyNot } from '../../apps/server/src/db/open';
+import { openDb, whyNot } from '../../apps/server/src/db/open';
 import { askPhrase } from '../../apps/server/src/guard/ask-phrase';
 import { Server, ask, folder, started } from './server';
 
@@ -152,7 +151,7 @@ describe('one sentence each, exit code 1, nothing touched', () => {
   });
 
   test('a newer database', () => {
-    const db = new Database(file);
+    const db = openDb(data);
     db.prepare("INSERT INTO migrations (name, run_at) VALUES ('999-later.sql', '')").run();
     db.close();
     const before = readFileSync(file);
@@ -170,7 +169,9 @@ describe('one sentence each, exit code 1, nothing touched', () => {
   });
 
   test('a read-only directory', () => {
-    one({ TIDYPATH_DATA: join(file, 'below a file') }, /it cannot be written \(E(NOTDIR|EXIST)\)/);
+    const plain = join(data, 'plain');
+    writeFileSync(plain, '');
+    one({ TIDYPATH_DATA: join(plain, 'below a file') }, /it cannot be written \(E(NOTDIR|EXIST)\)/);
     for (const code of ['EACCES', 'EROFS', 'SQLITE_READONLY_DIRECTORY', 'SQLITE_CANTOPEN'])
       expect(whyNot('/data', Object.assign(new Error('x'), { code })).message).toMatch(/it cannot be written/);
     if (process.getuid?.() === 0) return;

@@ -136,7 +136,7 @@ describe.each(FORMATS)('mutants of a $name', ({ text, read, digit, runs = RUNS, 
       fc.property(mutant, fc.constantFrom(...kinds), ({ at, n }, kind) =>
         check({ mutated: DAMAGE[kind](text, at, n, digit), kind }),
       ),
-      { numRuns: runs, seed: SEED },
+      { numRuns: runs, seed: SEED, endOnFailure: true },
     );
 
   test('never crash, nor go past the budget of counted steps', () =>

@@ -12,6 +12,8 @@ import { Door } from './guard/door';
 import { doorRoutes, onlyKnown } from './guard/door-routes';
 import { People } from './guard/people';
 import { peopleRoutes } from './guard/people-routes';
+import { Events } from './events/events';
+import { eventRoutes, tellChanges } from './events/routes';
 import { fileRoutes } from './files/routes';
 import { FileStore } from './db/files';
 import { jobRoutes } from './jobs/routes';
@@ -131,7 +133,9 @@ export function createApp(
   app.get('/api/health', (_req, res) => void res.json({ ok: true }));
   if (door) app.use('/api/door', doorRoutes(door)).use('/api', onlyKnown(door));
   else app.get('/api/door', (_req, res) => void res.json(null));
-  app.use('/api', knowAuthor(people, door), foldWhenIdle(db));
+  const events = new Events();
+  app.use('/api', knowAuthor(people, door), foldWhenIdle(db), tellChanges(events, jobs.versionOf));
+  app.use('/api/events', eventRoutes(events));
   app.use('/api/backup', backupRoutes(db, folder));
   app.use('/api/people', peopleRoutes(people));
   app.use('/api/files', fileRoutes(files));
@@ -142,8 +146,11 @@ export function createApp(
     express.static(webFolder, {
       index: false,
       maxAge: '1h',
-      setHeaders: (res, path) =>
-        void (path.includes('_expo') && res.setHeader('Cache-Control', 'public, max-age=31536000, immutable')),
+      setHeaders: (res, path) => {
+        if (path.includes('_expo')) res.setHeader('Cache-Control', 'public, max-age=31536000, immutable');
+        // Asked for anew each time: it says whether there is a newer version.
+        else if (path.endsWith('sw.js')) res.setHeader('Cache-Control', 'no-cache');
+      },
     }),
   );
   app.use((req, res, next) => {

@@ -1,8 +1,6 @@
-import {
-  AtkinsonHyperlegible_400Regular,
-  AtkinsonHyperlegible_700Bold,
-} from '@expo-google-fonts/atkinson-hyperlegible';
-import { IBMPlexMono_400Regular } from '@expo-google-fonts/ibm-plex-mono';
+import { AtkinsonHyperlegible_400Regular } from '@expo-google-fonts/atkinson-hyperlegible/400Regular';
+import { AtkinsonHyperlegible_700Bold } from '@expo-google-fonts/atkinson-hyperlegible/700Bold';
+import { IBMPlexMono_400Regular } from '@expo-google-fonts/ibm-plex-mono/400Regular';
 import { useFonts } from 'expo-font';
 import { Slot } from 'expo-router';
 import { useColorScheme } from 'react-native';

@@ -83,6 +83,9 @@ export class JobStore {
     return { id: row.id, version: row.version, updatedAt: row.updated_at, job: read.value };
   }
 
+  /** Its version now; 0 where there is none. */
+  versionOf = (id: string): number => this.row(id)?.version ?? 0;
+
   /** What is stored, letter by letter. */
   document(id: string): string | undefined {
     return this.row(id)?.document;

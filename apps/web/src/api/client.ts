@@ -14,7 +14,8 @@ import type {
   Standing,
 } from '@tidypath/core';
 import { deviceId } from './device';
-import { shut } from './shut';
+import { heardUpTo } from './events';
+import { down, shut } from './flags';
 
 /** An answer that was not the one hoped for, with the findings the server gave. */
 export class ApiError extends Error {
@@ -39,10 +40,13 @@ async function send(method: string, path: string, body?: unknown): Promise<Respo
       body: isFile ? (body as BodyInit) : body === undefined ? undefined : JSON.stringify(body),
     });
   } catch {
+    down.set(true);
     throw new ApiError('The server cannot be reached', 0);
   }
+  down.set(response.headers.get('x-from') === 'cache');
+  heardUpTo(response.headers.get('x-event'));
   if (response.ok || response.status === 409) return response;
-  if (response.status === 401 && !path.startsWith('/door')) shut.close();
+  if (response.status === 401 && !path.startsWith('/door')) shut.set(true);
   const answer = await response.json().catch(() => ({}));
   throw new ApiError(answer.error ?? 'The server refused', response.status, answer.findings);
 }
@@ -77,6 +81,7 @@ const at = (shelf: ShelfName, id: string) => `/shop/${shelf}/${encodeURIComponen
 
 /** The only place that talks to the server. */
 export const api = {
+  health: () => call<void>('GET', '/health'),
   /** Knocks with the pass phrase of the shop. */
   comeIn: (phrase: string, name: string) => call<void>('POST', '/door', { phrase, name }),
   /** Nothing where the server asks nobody for a phrase. */

@@ -32,9 +32,11 @@ test('one the server refuses is tried again, one it has is not sent', async () =
   fake.hasFile.mockResolvedValue(false);
   fake.sendFile.mockRejectedValueOnce(new ApiError('the disk of the server is full; nothing was saved', 507));
   await expect(sendFiles(naming(sha256))).rejects.toThrow('full');
-  fake.hasFile.mockResolvedValue(true);
   await sendFiles(naming(sha256));
-  expect(fake.sendFile).toHaveBeenCalledTimes(1);
+  expect(fake.sendFile).toHaveBeenCalledTimes(2);
+  fake.hasFile.mockResolvedValue(true);
+  await sendFiles(naming((await keepFile('c.stl', bytesOf('a third'))).sha256));
+  expect(fake.sendFile).toHaveBeenCalledTimes(2);
 });
 
 test('what comes from the server is looked at: other bytes are not taken for it', async () => {

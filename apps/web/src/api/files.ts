@@ -1,6 +1,6 @@
 /** Files of jobs: kept on this device until the server has them, and brought to hand before anything is computed from them. */
 import { createStore, del, get, set } from 'idb-keyval';
-import { Job, JobFile, atHand, filesOf, missingFiles, putAtHand, sha256Of } from '@tidypath/core';
+import { Job, JobFile, atHand, filesOf, missingFiles, putAtHand } from '@tidypath/core';
 import { ApiError, api } from './client';
 
 let store: ReturnType<typeof createStore> | undefined;
@@ -51,13 +51,13 @@ async function found(sha256: string): Promise<Uint8Array | undefined> {
 }
 
 /**
- * Puts the files of a job at hand, from this device or from the server.
+ * Puts the files of a job at hand, from this device or from the server: other bytes than those it names are at hand under their own name.
  * @returns those that are nowhere, or not what they should be
  */
 export async function bringFiles(job: Job): Promise<JobFile[]> {
   for (const { sha256 } of missingFiles(job)) {
     const bytes = await found(sha256);
-    if (bytes && sha256Of(bytes) === sha256) putAtHand(bytes);
+    if (bytes) putAtHand(bytes);
   }
   return missingFiles(job);
 }

@@ -4,6 +4,9 @@ import type { Answer, LevelledView, Request } from './messages';
 
 type Listener = (answer: Answer) => void;
 
+/** The hash of all that computes, written into the page by the export; while it is worked on nothing is kept. */
+const SOURCE = document.querySelector<HTMLMetaElement>('meta[name=source]')?.content;
+
 /** The worker that plans and proves, started when first needed and kept. */
 class Engine {
   private worker: Worker | undefined;
@@ -17,7 +20,8 @@ class Engine {
   private start(): Worker {
     if (this.worker) return this.worker;
     this.worker = new Worker(new URL('./job.worker.ts', import.meta.url));
-    if (this.awaited) this.worker.postMessage({ type: 'watch', awaited: this.awaited } satisfies Request);
+    const start: Request = { type: 'start', source: SOURCE, awaited: this.awaited };
+    this.worker.postMessage(start);
     this.worker.onmessage = (event: MessageEvent<Answer>) => this.listeners.forEach((tell) => tell(event.data));
     this.worker.onerror = (event) =>
       this.listeners.forEach((tell) => tell({ type: 'failed', seq: this.seq, message: event.message }));

@@ -3,18 +3,24 @@ import {
   Bench,
   BenchStep,
   BenchWork,
+  Finding,
   Job,
+  Proved,
   Section,
   Setup,
   Tool,
+  Waiting,
   adviseTools,
+  hashOf,
   importDrawing,
   joinPrograms,
   provenRoute,
   putAtHand,
+  resultKey,
 } from '@tidypath/core';
 import { buffersOf, heightsOf, inUnitOf, loadView, planView, proofView } from './views';
-import type { Answer, Request } from './messages';
+import { keepPlan, keepProof, keptPlan, keptProof } from './kept';
+import type { Answer, PlanView, ProofView, Request } from './messages';
 
 /** Milliseconds between two looks at the message queue, and between two tellings how far planning is. */
 const BUSY = 40;
@@ -31,19 +37,25 @@ let current = 0;
 /** The question whose answer is awaited, in memory the page writes to while this computes. */
 let awaited: Int32Array | undefined;
 
+/** What this is made of; without it nothing is kept. */
+let source: string | undefined;
+const keyOf = (job: Job, setup: Setup, text?: string) => source && resultKey(source, job, setup.id, text);
+
 const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
 const setupOf = (job: Job, id: string): Setup => job.setups.find((s) => s.id === id) ?? job.setups[0];
 
+/** Says how far work is, a share only where it has grown; what was said last. */
+type Tell = (step: BenchStep, told: number) => number;
+
 /** Does work in slices, telling how far it is; undefined when something newer was asked meanwhile. */
-async function through<T>(seq: number, work: BenchWork<T>, isWanted: () => boolean): Promise<T | undefined> {
+async function through<T>(work: BenchWork<T>, isWanted: () => boolean, tell: Tell): Promise<T | undefined> {
   let until = performance.now() + BUSY;
   let told = 0;
   for (;;) {
     const { done, value } = work.next();
     if (done) return isWanted() ? value : undefined;
-    const isPlanning = 'planning' in value;
-    if (isPlanning) told = tell(seq, value, 0);
-    else if (performance.now() >= until) told = tell(seq, value, told);
+    if ('planning' in value) told = tell(value, 0);
+    else if (performance.now() >= until) told = tell(value, told);
     else continue;
     await breath();
     if (!isWanted()) return undefined;
@@ -51,16 +63,26 @@ async function through<T>(seq: number, work: BenchWork<T>, isWanted: () => boole
   }
 }
 
-/** Tells a step, a share only where it has grown; what was told last. */
-function tell(seq: number, step: BenchStep, told: number): number {
-  if ('planning' in step) {
-    scope.postMessage({ type: 'planning', seq, step: step.planning });
-    return 0;
-  }
-  if (step.proving - told <= TOLD_SHARE) return told;
-  scope.postMessage({ type: 'progress', seq, share: step.proving });
-  return step.proving;
-}
+const telling =
+  (seq: number): Tell =>
+  (step, told) => {
+    if ('planning' in step) {
+      scope.postMessage({ type: 'planning', seq, step: step.planning });
+      return 0;
+    }
+    if (step.proving - told <= TOLD_SHARE) return told;
+    scope.postMessage({ type: 'progress', seq, share: step.proving });
+    return step.proving;
+  };
+
+const tellingAgain =
+  (seq: number): Tell =>
+  (step, told) => {
+    const share = 'planning' in step ? 0 : step.proving;
+    if (share > 0 && share - told <= TOLD_SHARE) return told;
+    scope.postMessage({ type: 'again', seq, share });
+    return share;
+  };
 
 /** Who waits for a question: hears that it is not awaited any more, is told how far an operation is. */
 function waitingFor(seq: number) {
@@ -87,34 +109,112 @@ function* heardBy<T>(work: BenchWork<T>, heard: (step: BenchStep) => void): Benc
   }
 }
 
-async function prove(seq: number, job: Job, setup: Setup, text: string, sections?: Section[]): Promise<void> {
+/** A text to be proved, or the program of the job itself, which comes in sections. */
+interface Asked {
+  seq: number;
+  job: Job;
+  setup: Setup;
+  text: string;
+  sections?: Section[];
+}
+
+/** What is shown as it was kept: neither planned nor cut here. */
+let owed: (Asked & { seen: string }) | undefined;
+let cutting: Promise<void> | undefined;
+
+/** What two proofs of the same have in common. */
+const seenOf = (findings: Finding[], { removed, clock }: Pick<ProofView, 'removed'> & { clock: { total: number } }) =>
+  hashOf([findings, removed, clock.total]);
+
+const proofKeyOf = ({ job, setup, text, sections }: Asked) => keyOf(job, setup, sections ? undefined : text);
+
+/** Shows a proof as it was kept; false where there is none. */
+async function showKept(asked: Asked): Promise<boolean> {
+  const key = proofKeyOf(asked);
+  const known = key && (await keptProof(key));
+  if (!known || asked.seq !== current) return false;
+  owed = { ...asked, seen: seenOf(known.findings, known) };
+  scope.postMessage({ type: 'proved', seq: asked.seq, proof: known }, buffersOf(known));
+  return true;
+}
+
+function* plannedAndProved({ job, setup, text, sections }: Asked, waiting: Waiting): BenchWork<Proved | undefined> {
+  if (!bench.planOf(job, setup)) yield* bench.plan(job, setup, waiting);
+  return yield* bench.prove(job, setup, text, sections, waiting);
+}
+
+/** Proves a text; what it is about was just planned, or is planned from what is known. */
+async function prove(asked: Asked): Promise<void> {
+  const { seq } = asked;
   const waiting = waitingFor(seq);
-  const work = heardBy(bench.prove(job, setup, text, sections, waiting), waiting.heard);
-  const proved = await through(seq, work, () => seq === current);
-  if (!proved) return;
+  const work = heardBy(plannedAndProved(asked, waiting), waiting.heard);
+  const proved = await through(work, () => seq === current, telling(seq));
+  if (proved) tellProof(asked, proved);
+}
+
+function tellProof(asked: Asked, proved: Proved): void {
   const proof = proofView(proved);
-  scope.postMessage({ type: 'proved', seq, proof }, buffersOf(proof));
+  const key = proofKeyOf(asked);
+  if (key) void keepProof(key, proof);
+  scope.postMessage({ type: 'proved', seq: asked.seq, proof }, buffersOf(proof));
+}
+
+async function proveText(asked: Asked): Promise<void> {
+  if (!(await showKept(asked)) && asked.seq === current) await prove(asked);
+}
+
+/** Cuts what is shown as it was kept, the first time more is asked of it than was kept. */
+async function cutOwed(): Promise<void> {
+  while (owed) await (cutting ??= cutAgain(owed).finally(() => (cutting = undefined)));
+}
+
+async function cutAgain(mine: NonNullable<typeof owed>): Promise<void> {
+  const { seq, job, seen } = mine;
+  const { stopped } = waitingFor(seq);
+  const proved = await through(plannedAndProved(mine, { stopped }), () => owed === mine, tellingAgain(seq));
+  if (owed !== mine) return;
+  owed = undefined;
+  scope.postMessage({ type: 'again', seq });
+  if (!proved || seenOf(inUnitOf(job, proved.proof.findings), proved.proof) === seen) return;
+  // What was kept is not what comes out.
+  tellProof(mine, proved);
+}
+
+/** What is to be proved of a plan: its own program, or what stands in its place; nothing where it has none. */
+function provable(seq: number, job: Job, setup: Setup, plan: PlanView, instead?: string): Asked | undefined {
+  if (instead !== undefined) return { seq, job, setup, text: instead };
+  return plan.programs.length > 0 ? { seq, job, setup, ...joinPrograms(plan.programs) } : undefined;
 }
 
 async function compute(seq: number, job: Job, setup: Setup, instead?: string): Promise<void> {
-  const waiting = waitingFor(seq);
-  const work = heardBy(bench.plan(job, setup, waiting), waiting.heard);
-  const made = await through(seq, work, () => seq === current && !waiting.stopped());
-  if (!made) return;
-  const plan = planView(made);
-  scope.postMessage({ type: 'planned', seq, plan });
+  const key = keyOf(job, setup);
+  const known = key && (await keptPlan(key));
+  if (seq !== current) return;
+  const view = known ? known.view : await planned(seq, job, setup, key);
+  if (!view) return;
+  if (known) bench.know(known.plans);
+  scope.postMessage({ type: 'planned', seq, plan: view });
   await breath();
   if (seq !== current) return;
-  if (instead !== undefined) return prove(seq, job, setup, instead);
-  if (plan.programs.length === 0) return;
-  const { text, sections } = joinPrograms(plan.programs);
-  await prove(seq, job, setup, text, sections);
+  const asked = provable(seq, job, setup, view, instead);
+  if (asked) await proveText(asked);
+}
+
+async function planned(seq: number, job: Job, setup: Setup, key?: string): Promise<PlanView | undefined> {
+  const waiting = waitingFor(seq);
+  const work = heardBy(bench.plan(job, setup, waiting), waiting.heard);
+  const made = await through(work, () => seq === current && !waiting.stopped(), telling(seq));
+  if (!made) return undefined;
+  const view = planView(made);
+  if (key) void keepPlan(key, { plans: made.plans, view });
+  return view;
 }
 
 /** Levels the feeds of what was proved last, and proves the outcome. */
 async function level(seq: number, ask: Extract<Request, { type: 'level' }>['ask']): Promise<void> {
+  await cutOwed();
   const { last } = bench;
-  const found = await through(seq, bench.level(ask), () => bench.last === last);
+  const found = await through(bench.level(ask), () => bench.last === last, telling(seq));
   if (!found) return;
   const { levelled, proof } = found;
   const findings = inUnitOf(last!.job, [...levelled.findings, ...proof.findings]);
@@ -127,20 +227,27 @@ async function level(seq: number, ask: Extract<Request, { type: 'level' }>['ask'
 
 /** A route, planned and coarsely cut before it is shown; whatever else is asked meanwhile goes on beside it. */
 async function propose(seq: number, job: Job, setupId: string, rack: Tool[]): Promise<void> {
-  const proposal = await through(seq, provenRoute(job, setupId, rack), () => true);
+  const proposal = await through(provenRoute(job, setupId, rack), () => true, telling(seq));
   if (proposal) scope.postMessage({ type: 'proposed', seq, proposal });
 }
 
-function stl(seq: number): void {
+async function stl(seq: number): Promise<void> {
+  await cutOwed();
   const file = bench.stl();
   if (file) scope.postMessage({ type: 'stl', seq, file }, [file.buffer as ArrayBuffer]);
 }
 
-function seek(seq: number, time: number): void {
+async function seek(seq: number, time: number): Promise<void> {
+  await cutOwed();
   const moment = bench.seek(time);
   if (!moment || !bench.last) return;
   const height = heightsOf(bench.last.picture, bench.last.floor);
   scope.postMessage({ type: 'moment', seq, moment, height }, [height.buffer as ArrayBuffer]);
+}
+
+async function probe(seq: number, x: number, y: number): Promise<void> {
+  await cutOwed();
+  scope.postMessage({ type: 'probed', seq, probe: bench.probe(x, y) ?? null });
 }
 
 function answer(data: Request): void | Promise<void> {
@@ -160,27 +267,30 @@ function answer(data: Request): void | Promise<void> {
     case 'file':
       putAtHand(data.bytes);
       return;
-    case 'watch':
-      awaited = data.awaited;
+    case 'start':
+      ({ source, awaited } = data);
       return;
     case 'seek':
       return seek(data.seq, data.time);
     case 'stl':
       return stl(data.seq);
     case 'probe':
-      return scope.postMessage({ type: 'probed', seq: data.seq, probe: bench.probe(data.x, data.y) ?? null });
+      return probe(data.seq, data.x, data.y);
     case 'level':
       return level(data.seq, data.ask);
     case 'cancel':
       scope.postMessage({ type: 'cancelled', seq: current });
       current = -1;
+      owed = undefined;
       return;
     case 'compute':
       current = data.seq;
+      owed = undefined;
       return compute(data.seq, data.job, setupOf(data.job, data.setupId), data.instead);
     case 'prove':
       current = data.seq;
-      return prove(data.seq, data.job, setupOf(data.job, data.setupId), data.text);
+      owed = undefined;
+      return proveText({ ...data, setup: setupOf(data.job, data.setupId) });
   }
 }
 

@@ -124,8 +124,8 @@ export type Request =
   /** Reads a drawing. */
   | { type: 'drawing'; seq: number; text: string; options: ImportOptions }
   | { type: 'propose'; seq: number; job: Job; setupId: string; rack: Tool[] }
-  /** Holds the number of the question whose answer is awaited, seen by the worker while it computes. */
-  | { type: 'watch'; awaited: Int32Array }
+  /** Before all others: what the worker is made of, and where the number of the question stands whose answer is awaited. */
+  | { type: 'start'; source?: string; awaited?: Int32Array }
   | { type: 'cancel' };
 
 export type Answer =
@@ -133,6 +133,8 @@ export type Answer =
   | { type: 'planning'; seq: number; step: PlanStep }
   | { type: 'progress'; seq: number; share: number }
   | { type: 'proved'; seq: number; proof: ProofView }
+  /** What was shown from before is cut again; no share: it is done. */
+  | { type: 'again'; seq: number; share?: number }
   | { type: 'levelled'; seq: number; levelled: LevelledView }
   | { type: 'probed'; seq: number; probe: Probe | null }
   | { type: 'stl'; seq: number; file: Uint8Array }

@@ -11,12 +11,11 @@ import {
 } from 'react';
 import { useSWRConfig } from 'swr';
 import { Job, JobRow, Setup, hashOf } from '@tidypath/core';
-import { bringFiles } from '../api/files';
 import { KEYS } from '../api/keys';
 import type { Draft } from './drafts';
 import { begin, change, redo, undo } from './history';
 import { Pace, useComputed } from './useComputed';
-import { useSaving } from './useSaving';
+import { Start, useSaving } from './useSaving';
 import { useStanding } from './useStanding';
 
 interface JobContextValue {
@@ -68,6 +67,12 @@ interface ProviderProps {
   children: ReactNode;
 }
 
+/** What saving starts from: the draft's own version, and what stood there then where that is known. */
+function startOf(row: JobRow, draft?: Draft): Start {
+  if (!draft || draft.version === row.version) return { job: row.job, version: row.version, isBase: true };
+  return { job: draft.base ?? row.job, version: draft.version, isBase: !!draft.base };
+}
+
 export function JobProvider({ id, row, draft: found, children }: ProviderProps) {
   // A draft that arrived after all, though its answer did not, is no draft any more.
   const [draft] = useState(() => (found && hashOf(found.job) !== hashOf(row.job) ? found : undefined));
@@ -77,7 +82,13 @@ export function JobProvider({ id, row, draft: found, children }: ProviderProps) 
   const job = history.present;
   const [setupId, chooseSetup] = useState('');
   const setup = job.setups.find((s) => s.id === setupId) ?? job.setups[0];
-  const saving = useSaving(id, { job: row.job, version: draft?.version ?? row.version }, job, !!found);
+  const edit = useCallback(
+    (next: (job: Job) => Job, tag = '') => setHistory((h) => change(h, next(h.present), tag, Date.now())),
+    [],
+  );
+  const takeIn = useCallback((next: Job) => edit(() => next), [edit]);
+  const [start] = useState(() => startOf(row, draft));
+  const saving = useSaving(id, start, job, !!found, takeIn);
   const { computed, pace } = useComputed(useDeferredValue(job), setup.id);
 
   const { mutate } = useSWRConfig();
@@ -88,23 +99,11 @@ export function JobProvider({ id, row, draft: found, children }: ProviderProps) 
   }, [id, row.updatedAt, state, version, job, mutate]);
   const standing = useStanding(id, job, setup.id, computed, saving);
 
-  const edit = useCallback(
-    (next: (job: Job) => Job, tag = '') => setHistory((h) => change(h, next(h.present), tag, Date.now())),
-    [],
-  );
   const stepBack = useCallback(() => setHistory(undo), []);
   const stepOn = useCallback(() => setHistory(redo), []);
   const { conflict, settle } = saving;
-  const takeTheirs = useCallback(() => {
-    if (!conflict) return;
-    void bringFiles(conflict.job)
-      .catch(() => undefined)
-      .then(() => {
-        settle(conflict);
-        setHistory((h) => change(h, conflict.job, '', Date.now()));
-      });
-  }, [conflict, settle]);
-  const keepMine = useCallback(() => conflict && settle(conflict), [conflict, settle]);
+  const takeTheirs = useCallback(() => conflict && settle(conflict.current, 'theirs'), [conflict, settle]);
+  const keepMine = useCallback(() => conflict && settle(conflict.current, 'mine'), [conflict, settle]);
 
   useShortcuts(stepBack, stepOn);
 
@@ -122,7 +121,7 @@ export function JobProvider({ id, row, draft: found, children }: ProviderProps) 
       saving,
       standing,
       takeTheirs,
-      keepMine: () => void keepMine(),
+      keepMine,
     }),
     [job, setup, edit, stepBack, stepOn, history, computed, saving, standing, takeTheirs, keepMine],
   );

@@ -84,12 +84,21 @@ const StageStrip = memo(function StageStrip({ id }: { id: string }) {
   );
 });
 
+/** Differences that are named at once. */
+const MOST_LINES = 4;
+
 /** Something happened to the job elsewhere: what, and the ways on. */
-function Elsewhere({ told, children }: { told: string; children: ReactNode }) {
+function Elsewhere({ told, lines = [], children }: { told: string; lines?: string[]; children: ReactNode }) {
   const palette = usePalette();
   return (
     <View role="alert" style={{ backgroundColor: palette.careSoft, padding: SPACE.m, gap: SPACE.s }}>
       <Txt>{told}</Txt>
+      {lines.slice(0, MOST_LINES).map((line) => (
+        <Txt key={line} kind="small">
+          {line}
+        </Txt>
+      ))}
+      {lines.length > MOST_LINES && <Txt kind="small">{`and ${lines.length - MOST_LINES} more`}</Txt>}
       <View style={{ flexDirection: 'row', gap: SPACE.s }}>{children}</View>
     </View>
   );
@@ -107,7 +116,10 @@ function Conflict() {
     );
   if (!saving.conflict) return null;
   return (
-    <Elsewhere told="Somebody saved this job meanwhile. Both versions are in its history; choose which to go on with.">
+    <Elsewhere
+      told="Somebody changed the same as you. Everything else is taken together, and both are in the history. Yours is:"
+      lines={saving.conflict.about}
+    >
       <Button mode="outlined" onPress={takeTheirs}>
         Take theirs
       </Button>

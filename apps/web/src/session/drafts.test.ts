@@ -33,3 +33,14 @@ test('a draft too large to be written at once is not hidden by an older one that
   await dropDraft('x');
   expect(await draftOf('x')).toBeUndefined();
 });
+
+test('what a draft started from is kept beside it, and belongs to that version alone', async () => {
+  const base = newJob('Base', 'mm');
+  await keepDraft('y', { ...draft('first'), base });
+  await keepDraft('y', { ...draft('second'), base });
+  expect(await draftOf('y')).toEqual({ ...draft('second'), base });
+  await keepDraft('y', { ...draft('third'), version: 4 });
+  expect(await draftOf('y')).toEqual({ ...draft('third'), version: 4, base: undefined });
+  await dropDraft('y');
+  expect(mockKept.size).toBe(0);
+});

@@ -6,6 +6,18 @@ import { keepFile } from '../api/files';
 export interface Draft {
   version: number;
   job: Job;
+  /** What stood there then, where this device could keep it. */
+  base?: Job;
+}
+
+/** Beside the draft, and written once: it does not change while the draft does. */
+const baseKey = (id: string) => `${id} base`;
+const basesKept = new Map<string, number>();
+
+async function keepBase(id: string, version: number, base: Job): Promise<void> {
+  if (basesKept.get(id) === version) return;
+  await set(baseKey(id), { version, job: base }, database());
+  basesKept.set(id, version);
 }
 
 const keyOf = (id: string) => `tidypath-draft-${id}`;
@@ -33,10 +45,11 @@ function forgetAtOnce(id: string): void {
 }
 
 /** Keeps a draft on this device: at once where it fits, and in a database of its own; false where neither can be. */
-export async function keepDraft(id: string, draft: Draft): Promise<boolean> {
+export async function keepDraft(id: string, { base, ...draft }: Draft): Promise<boolean> {
   const isKept = atOnce(id, draft);
   try {
     await set(id, draft, database());
+    if (base) await keepBase(id, draft.version, base);
     return true;
   } catch {
     return isKept;
@@ -46,8 +59,10 @@ export async function keepDraft(id: string, draft: Draft): Promise<boolean> {
 /** What was sent needs no draft any more. */
 export async function dropDraft(id: string): Promise<void> {
   forgetAtOnce(id);
+  basesKept.delete(id);
   try {
     await del(id, database());
+    await del(baseKey(id), database());
   } catch {
     // What could not be kept cannot be in the way.
   }
@@ -69,5 +84,14 @@ export async function draftOf(id: string): Promise<Draft | undefined> {
   if (!found || !Number.isInteger(found.version)) return undefined;
   const { job, files } = readJob(found.job);
   for (const bytes of files ?? []) await keepFile('', bytes);
-  return job && { version: found.version!, job };
+  return job && { version: found.version!, job, base: await baseOf(id, found.version!) };
+}
+
+async function baseOf(id: string, version: number): Promise<Job | undefined> {
+  try {
+    const found = await get<Draft>(baseKey(id), database());
+    return found?.version === version ? readJob(found.job).job : undefined;
+  } catch {
+    return undefined;
+  }
 }

@@ -23,6 +23,8 @@ export interface Pace {
   planning?: PlanStep;
   /** 0..1 while proving. */
   progress?: number;
+  /** 0..1 while what is shown as it was kept is cut again. */
+  again?: number;
 }
 
 /** A program that is not the job's own. */
@@ -57,7 +59,9 @@ const keyOf = (job: Job, setupId: string, other?: { key: string }) =>
 /** Answers that are for whoever asked, not about the job as a whole. */
 const ELSEWHERE = ['moment', 'advised', 'drawn', 'proposed', 'levelled', 'probed', 'stl'] as const;
 type Own = Exclude<Answer, { type: (typeof ELSEWHERE)[number] }>;
-type Outcome = Exclude<Own, { type: 'planning' | 'progress' }>;
+type Outcome = Exclude<Own, { type: 'planning' | 'progress' | 'again' }>;
+const isPace = (answer: Own): answer is Exclude<Own, Outcome> =>
+  ['planning', 'progress', 'again'].includes(answer.type);
 const isOwn = (answer: Answer): answer is Own => !(ELSEWHERE as readonly string[]).includes(answer.type);
 
 /** What an answer about the job with key `about` changes; `text` was proved in the place of its own program. */
@@ -98,6 +102,7 @@ const stillTrue = (s: State, key: string): Partial<State> => ({
 function paceAfter(answer: Own): Pace {
   if (answer.type === 'planning') return { planning: answer.step };
   if (answer.type === 'progress') return { progress: answer.share };
+  if (answer.type === 'again') return { again: answer.share };
   return answer.type === 'planned' && answer.plan.programs.length > 0 ? { progress: 0 } : {};
 }
 
@@ -122,7 +127,7 @@ export function useComputed(job: Job, setupId: string) {
         if (!isOwn(answer) || answer.seq !== asked.current.seq) return;
         const { key: about, text } = asked.current;
         setPace(paceAfter(answer));
-        if (answer.type !== 'planning' && answer.type !== 'progress') setState((s) => after(s, answer, about, text));
+        if (!isPace(answer)) setState((s) => after(s, answer, about, text));
       }),
     [],
   );
@@ -135,7 +140,9 @@ export function useComputed(job: Job, setupId: string) {
   }, [setupId, key, other]);
 
   useEffect(() => {
-    const timer = setTimeout(() => asked.current.key !== key && run(), PAUSE);
+    // Only what is typed is waited for.
+    const pause = asked.current.key === '' ? 0 : PAUSE;
+    const timer = setTimeout(() => asked.current.key !== key && run(), pause);
     return () => clearTimeout(timer);
   }, [run, key]);
 

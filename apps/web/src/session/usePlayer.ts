@@ -15,6 +15,8 @@ export function usePlayer(proof: ProofView | undefined) {
   const [shown, setShown] = useState<{ moment: Moment; heights: Float32Array }>();
   const asked = useRef<{ busy: boolean; next?: number }>({ busy: false });
   const clockRef = useRef(time);
+  /** While what is shown is cut again no time passes. */
+  const held = useRef(false);
 
   const ask = useCallback((t: number) => {
     if (asked.current.busy) {
@@ -28,6 +30,7 @@ export function usePlayer(proof: ProofView | undefined) {
   useEffect(
     () =>
       engine.listen((answer) => {
+        if (answer.type === 'again') held.current = answer.share !== undefined;
         if (answer.type !== 'moment') return;
         setShown({ moment: answer.moment, heights: answer.height });
         asked.current.busy = false;
@@ -54,15 +57,17 @@ export function usePlayer(proof: ProofView | undefined) {
     setTime(total);
     clockRef.current = total;
     asked.current = { busy: false };
+    held.current = false;
   }, [proof, total]);
 
   useEffect(() => {
     if (!playing) return;
     let last = performance.now();
     let frame = requestAnimationFrame(function step(now) {
-      const t = clockRef.current + ((now - last) / 1000) * speed * playing;
+      const passed = held.current ? 0 : (now - last) / 1000;
+      const t = clockRef.current + passed * speed * playing;
       last = now;
-      seek(t);
+      if (passed > 0) seek(t);
       if (playing === 1 ? t >= total : t <= 0) setPlaying(0);
       else frame = requestAnimationFrame(step);
     });

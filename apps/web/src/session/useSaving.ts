@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { Job, JobRow } from '@tidypath/core';
+import { Job, JobRow, Side, changesOf, hashOf, mergeJobs } from '@tidypath/core';
 import { ApiError, api } from '../api/client';
-import { sendFiles } from '../api/files';
+import { onEvent, versionTold } from '../api/events';
+import { bringFiles, sendFiles } from '../api/files';
 import { dropDraft, keepDraft } from './drafts';
 
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'offline' | 'failing' | 'refused' | 'invalid' | 'deleted';
@@ -10,26 +11,78 @@ const PAUSE = 600;
 /** First wait before it is tried again, ms; each is twice the one before, up to the longest. */
 const RETRY = { first: 4000, most: 60_000 } as const;
 
+/** Two people touched the same: what stands at the server, and what one is asked about. */
+export interface Conflict {
+  current: JobRow;
+  about: string[];
+}
+
+/** The version a job started from; `isBase` where `job` is what stood there then. */
+export interface Start {
+  job: Job;
+  version: number;
+  isBase: boolean;
+}
+
+/** What comes of a job changed here and elsewhere; where nobody knows what both started from one side is taken whole. */
+function merged({ job: base, isBase }: Start, mine: Job, theirs: Job, side: Side): Job {
+  if (isBase) return mergeJobs(base, mine, theirs, side);
+  return side === 'mine' ? mine : theirs;
+}
+
 type Outcome = 'ready' | 'saving' | 'offline' | 'failing' | 'deleted';
 const GONE = 410;
+/** More happened than can be told: whatever stands there now may be newer. */
+const UNKNOWN = Number.MAX_SAFE_INTEGER;
+
+const isSame = (a: Job, b: Job) => hashOf(a) === hashOf(b);
 
 /**
- * Saves a job by itself a moment after each change, and keeps what is not sent yet on this device; a save that comes too late is told with
- * the other version.
+ * Saves a job by itself a moment after each change, and keeps what is not sent yet on this device. What was changed elsewhere is taken in;
+ * where both touched the same one is asked.
  * @param foundDraft whether this device had kept a draft of it
- * @param row the version the job started from, and what stands there
+ * @param edit takes what came of both
  */
-export function useSaving(id: string, row: Pick<JobRow, 'job' | 'version'>, job: Job, foundDraft = false) {
-  const [kept, setKept] = useState({ job: row.job, version: row.version });
+export function useSaving(id: string, start: Start, job: Job, foundDraft: boolean, edit: (job: Job) => void) {
+  const [kept, setKept] = useState(start);
   const [outcome, setOutcome] = useState<Outcome>('ready');
   /** A job the server would not take; it is not sent again until it changes. */
   const [invalid, setInvalid] = useState<Job>();
-  const [conflict, setConflict] = useState<JobRow>();
+  const [conflict, setConflict] = useState<Conflict>();
   /** Why the last save was not taken, and how often in a row it was not. */
   const [why, setWhy] = useState('');
   const [failures, setFailures] = useState(0);
   const [forgets, setForgets] = useState(false);
   const pending = job !== kept.job && job !== invalid && !conflict && outcome !== 'deleted';
+
+  const latest = useRef({ job, kept });
+  useEffect(() => {
+    latest.current = { job, kept };
+  }, [job, kept]);
+
+  /** Goes on from what stands at the server, with what was changed here put to it. */
+  const settle = useCallback(
+    (current: JobRow, side: Side) => {
+      const { job: own, kept: base } = latest.current;
+      const next = merged(base, own, current.job, side);
+      setKept({ job: current.job, version: current.version, isBase: true });
+      setConflict(undefined);
+      edit(isSame(next, current.job) ? current.job : next);
+    },
+    [edit],
+  );
+
+  /** Takes in what was saved elsewhere. */
+  const meet = useCallback(
+    async (current: JobRow) => {
+      await bringFiles(current.job).catch(() => undefined);
+      const { job: own, kept: base } = latest.current;
+      const [mine, theirs] = (['mine', 'theirs'] as const).map((side) => merged(base, own, current.job, side));
+      if (isSame(mine, theirs)) settle(current, 'mine');
+      else setConflict({ current, about: changesOf(theirs, mine) });
+    },
+    [settle],
+  );
 
   const save = useCallback(
     async (sending: Job, version: number) => {
@@ -37,8 +90,8 @@ export function useSaving(id: string, row: Pick<JobRow, 'job' | 'version'>, job:
       try {
         await sendFiles(sending);
         const result = await api.save(id, version, sending);
-        if (result.saved) setKept({ job: sending, version: result.version });
-        else setConflict(result.current);
+        if (result.saved) setKept({ job: sending, version: result.version, isBase: true });
+        else await meet(result.current);
         setFailures(0);
         setOutcome('ready');
       } catch (error) {
@@ -50,8 +103,35 @@ export function useSaving(id: string, row: Pick<JobRow, 'job' | 'version'>, job:
         setOutcome(outcomeOf(status, isBad));
       }
     },
+    [id, meet],
+  );
+
+  /** The newest version that was told of; what is under way here comes first. */
+  const [told, setTold] = useState(() => versionTold(id));
+  useEffect(
+    () =>
+      onEvent((event) => {
+        if (event.kind === 'missed') setTold(UNKNOWN);
+        else if (event.id === id) setTold(event.version);
+      }),
     [id],
   );
+  const isNews = told > kept.version && outcome !== 'saving' && outcome !== 'deleted' && !conflict;
+  useEffect(() => {
+    if (!isNews) return;
+    const look = async () => {
+      try {
+        const current = await api.job(id);
+        if (current.version > latest.current.kept.version) await meet(current);
+      } catch (error) {
+        if ((error as Partial<ApiError>).status === GONE) setOutcome('deleted');
+        // What was told of is not told again: it is looked at once the server answers.
+        else window.addEventListener('online', () => setTold(UNKNOWN), { once: true });
+      }
+      setTold(0);
+    };
+    void look();
+  }, [isNews, id, meet]);
 
   useEffect(() => {
     if (!pending || outcome === 'saving') return;
@@ -71,9 +151,10 @@ export function useSaving(id: string, row: Pick<JobRow, 'job' | 'version'>, job:
   useEffect(() => {
     if (!isUnsent && !hasDraft.current) return;
     hasDraft.current = isUnsent;
-    if (isUnsent) void keepDraft(id, { version: kept.version, job }).then((isKept) => setForgets(!isKept));
+    const base = kept.isBase ? kept.job : undefined;
+    if (isUnsent) void keepDraft(id, { version: kept.version, job, base }).then((isKept) => setForgets(!isKept));
     else void dropDraft(id);
-  }, [id, isUnsent, job, kept.version]);
+  }, [id, isUnsent, job, kept]);
 
   /** What leaving the page now would lose. */
   const unsaved = useRef<() => Promise<void>>(undefined);
@@ -91,12 +172,6 @@ export function useSaving(id: string, row: Pick<JobRow, 'job' | 'version'>, job:
       window.removeEventListener('beforeunload', leave);
       void unsaved.current?.();
     };
-  }, []);
-
-  /** Goes on from the other person's version, or saves this one over it. */
-  const settle = useCallback((current: JobRow) => {
-    setKept({ job: current.job, version: current.version });
-    setConflict(undefined);
   }, []);
 
   /** Out of the bin again; what was not sent follows. */

@@ -2,7 +2,7 @@ import { ReactNode, useState, useSyncExternalStore } from 'react';
 import { View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import { ApiError, api } from '../api/client';
-import { shut } from '../api/shut';
+import { shut } from '../api/flags';
 import { usePalette } from '../theme/usePalette';
 import { Txt } from '../ui/Txt';
 import { Page } from './Page';

@@ -5,6 +5,7 @@ import { SIZE, SPACE } from '../theme/theme';
 import { usePalette, useWide } from '../theme/usePalette';
 import { Icon, IconName } from '../ui/Icon';
 import { Txt } from '../ui/Txt';
+import { Line } from './Line';
 import { Shortcuts } from './Shortcuts';
 
 const PLACES: { href: '/' | '/tools' | '/recipes' | '/shop'; label: string; icon: IconName }[] = [
@@ -77,6 +78,7 @@ export function Shell({ children }: { children: ReactNode }) {
     <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column', backgroundColor: palette.background }}>
       {wide && bar}
       <View role="main" style={{ flex: 1, minWidth: 0, minHeight: 0 }}>
+        <Line />
         {children}
       </View>
       {!wide && !inJob && bar}

@@ -2,6 +2,7 @@
 export { addSetup, editOperation, withController, withoutSetup, withSetup } from './edit';
 export { atHand, fileMissing, filesOf, type JobFile, LARGEST_FILE, missingFiles, putAtHand, sha256Of } from './files';
 export { Fixture, FORMAT_VERSION, Job, LIES, Setup, ZERO_POINTS } from './job';
+export { mergeJobs, type Side } from './merge';
 export { UNNAMED, newJob } from './new';
 export { Operation } from './operation';
 export { jobText, packJob } from './package';
@@ -20,5 +21,6 @@ export {
   type JobSummary,
   type JobVersion,
   type SaveResult,
+  type ShopEvent,
   Standing,
 } from './stored';

@@ -138,25 +138,28 @@ export function carriedItem(shelf: ShelfName, item: Plain, format: number): Plai
   return (format < 5 && ITEMS_FROM_4[shelf]?.(since2)) || since2;
 }
 
-/** Nine coordinates of 32 bits a triangle, in base 64, as a file; undefined where the text holds none. */
+/** Nine coordinates of 32 bits a triangle, in base 64, as a file; undefined where the text is damaged. */
 function fileFrom4(text: unknown): Uint8Array | undefined {
+  if (typeof text !== 'string') return undefined;
   try {
-    const { buffer } = Uint8Array.from(atob(String(text)), (c) => c.charCodeAt(0));
-    const corners = new Float32Array(buffer, 0, Math.floor(buffer.byteLength / 36) * 9);
+    const { buffer } = Uint8Array.from(atob(text), (c) => c.charCodeAt(0));
+    if (buffer.byteLength % 36 > 0) return undefined;
+    const corners = new Float32Array(buffer);
     const file = new StlBuilder();
     const corner = (at: number): Corner => [corners[at], corners[at + 1], corners[at + 2]];
     for (let t = 0; t < corners.length; t += 9) file.triangle(corner(t), corner(t + 3), corner(t + 6), [0, 0, 0]);
-    return corners.length > 0 ? file.build() : undefined;
+    return file.build();
   } catch {
     return undefined;
   }
 }
 
-/** Version 4 held the triangles of a casting itself; one without any has still to be chosen. */
+/** Version 4 held the triangles of a casting itself; one without any has still to be chosen, one that is damaged stays, and is refused by its name. */
 function stockFrom4({ casting, ...stock }: Plain, files: Uint8Array[]): Plain {
   if (!isPlain(casting)) return casting === undefined ? stock : { ...stock, casting };
+  if (casting.triangles === '') return stock;
   const file = fileFrom4(casting.triangles);
-  if (!file) return stock;
+  if (!file) return { ...stock, casting };
   files.push(file);
   return { ...stock, casting: { name: casting.name, sha256: sha256Of(file) } };
 }

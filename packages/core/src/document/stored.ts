@@ -79,3 +79,10 @@ export interface JobVersion {
 
 /** A save that was taken, or one that came too late: the version in force, and where the late one is kept. */
 export type SaveResult = { saved: true; version: number } | { saved: false; current: JobRow; keptId: string };
+
+/** Something that changed at the server, told to every page: what is to be asked for anew. */
+export type ShopEvent =
+  /** A job, with the version it has now; the list of them where no id is given. */
+  | { kind: 'job'; id: string; version: number }
+  /** More than can be told any more. */
+  | { kind: 'missed' };

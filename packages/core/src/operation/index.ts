@@ -1,5 +1,5 @@
 /** What the apps, the command line and the tests may use of this floor. */
 export { ContourParams } from './milling/contour/params';
 export { moveTab, tabShares } from './milling/tabs';
-export type { OperationKind } from './operation';
+export type { OperationKind, Waiting } from './operation';
 export { kindOf, KINDS } from './registry';

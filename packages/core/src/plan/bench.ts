@@ -12,7 +12,7 @@ import { Moment, Playback } from '../simulate/playback';
 import { cellFor, regridded } from '../stock/height/field';
 import { stockStl } from '../stock/height/stl';
 import { beforeOf } from './ground';
-import { PlanCache, PlanStep, SetupPlan, planSteps, postSetup } from './pipeline';
+import { KnownPlan, PlanCache, PlanStep, SetupPlan, planSteps, postSetup } from './pipeline';
 import { Proof, ProofOptions, ProofRun, joinPrograms, leavings, notKnown, ownText } from './prove';
 
 /** How far long work is: an operation about to be planned, or the share of a proof that is done. */
@@ -55,6 +55,16 @@ export class Bench {
     return this.proved;
   }
 
+  /** What was planned last, where it is of this setup of this very job. */
+  planOf(job: Job, setup: Setup): SetupPlan | undefined {
+    return this.planned?.job === job && this.planned.setup === setup ? this.planned.plan : undefined;
+  }
+
+  /** Takes plans that were made before, elsewhere or on another day. */
+  know(plans: KnownPlan[]): void {
+    for (const [key, plan] of plans) this.plans.set(key, plan);
+  }
+
   /** Plans a setup, operation by operation. */
   *plan(job: Job, setup: Setup, waiting: Waiting = {}): BenchWork<SetupPlan> {
     const steps = planSteps(job, setup, this.plans, waiting);
@@ -80,7 +90,7 @@ export class Bench {
     waiting: Waiting = {},
   ): BenchWork<Proved | undefined> {
     const left = yield* this.leftBefore(job, setup, waiting);
-    const plan = this.planned?.job === job && this.planned.setup === setup ? this.planned.plan : undefined;
+    const plan = this.planOf(job, setup);
     const own = plan && !sections ? ownText(job, setup, plan) : undefined;
     const more = { sections, left, ground: plan?.ground, own };
     const run = new ProofRun(job, setup, text, undefined, { ...more, stopped: waiting.stopped });

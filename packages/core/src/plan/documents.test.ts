@@ -152,6 +152,24 @@ test('tabs that were moved on together stand where they stood', () => {
   expect(contours.map((o) => o.params.tabPlaces)).toEqual(contours.map(() => '0 25 50 75'));
 });
 
+test.each([
+  ['of half a triangle', 'AAAAAAAA'],
+  ['that is no such text', 'Ä§'],
+  ['that is a list', []],
+])('a casting of version 4 %s is refused by its name, one without any has still to be chosen', (_, triangles) => {
+  const file = JSON.parse(readFileSync(join(FORMATS, '4-casting.json'), 'utf8')) as Job;
+  const holding = (triangles: unknown) => {
+    const [{ stock, ...setup }, ...rest] = file.setups;
+    return { ...file, setups: [{ ...setup, stock: { ...stock, casting: { name: 'a.stl', triangles } } }, ...rest] };
+  };
+  const { job, findings } = readJob(holding(triangles));
+  expect([job, findings.map((f) => f.place.field)]).toEqual([
+    undefined,
+    expect.arrayContaining(['setups.0.stock.casting.triangles']),
+  ]);
+  expect(readJob(holding('')).job!.setups[0].stock.casting).toBeUndefined();
+});
+
 describe('a file that holds too much', () => {
   const place = (value: unknown) => readJob(value).findings.map((f) => [f.code, f.level, f.place.field]);
 

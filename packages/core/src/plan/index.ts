@@ -6,6 +6,7 @@ export { asSeen, boxOf, clampBeside, groundOf, jawsFor, viseJaws } from './groun
 export { estimateMinutes, type Insight, insightOf, liftsOf, type PathMinutes, pathMinutes } from './insight';
 export {
   coolantsOf,
+  type KnownPlan,
   type PlanCache,
   planFindings,
   planSetup,
@@ -14,3 +15,4 @@ export {
   type SetupPlan,
 } from './pipeline';
 export { joinPrograms, leftBefore, ownText, type Proof, type ProofOptions, ProofRun, proveProgram } from './prove';
+export { resultKey } from './results';

@@ -37,7 +37,11 @@ export interface SetupPlan {
   ground: Ground;
   planned: Planned[];
   findings: Finding[];
+  /** Every plan it stands on, those of earlier setups included, by key: with them at hand nothing of it is planned again. */
+  plans: KnownPlan[];
 }
+
+export type KnownPlan = [key: string, plan: Plan];
 
 /** Remembers plans by key, so that only what changed is planned again. */
 export type PlanCache = Map<string, Plan>;
@@ -275,7 +279,7 @@ export function* planSteps(
   const planned: Planned[] = [];
   const partKey = hashOf(made.repeated);
   let top = stock.top;
-  if (model.outline.length === 0) return { ground: made, planned, findings };
+  if (model.outline.length === 0) return { ground: made, planned, findings, plans: [] };
   const on = setup.operations.filter((o) => o.on);
   const before = on.some(({ kind, params }) => kindOf(kind)?.usesEarlier?.(params))
     ? yield* ranBefore(job, setup, cache, waiting)
@@ -300,24 +304,27 @@ export function* planSteps(
     planned.push(one);
     if (one.plan.lowersTo !== undefined) top = Math.min(top, one.plan.lowersTo);
   }
-  return { ground: made, planned, findings };
+  return { ground: made, planned, findings, plans: [...before.plans, ...known(planned)] };
 }
+
+const known = (planned: Planned[]): KnownPlan[] => planned.map(({ key, plan }) => [key, plan]);
 
 /** What ran in earlier setups, and the keys of it. */
 interface Before {
   earlier: Earlier[];
   keys: string[];
+  plans: KnownPlan[];
 }
-const NOTHING_RAN: Before = { earlier: [], keys: [] };
+const NOTHING_RAN: Before = { earlier: [], keys: [], plans: [] };
 
 /** What ran in the setups a setup starts from, as the work lies in it. */
 function* ranBefore(job: Job, setup: Setup, cache: PlanCache, waiting: Waiting): Generator<PlanStep, Before> {
   const from = beforeOf(job, setup);
   if (!from) return NOTHING_RAN;
-  const { planned } = yield* planSteps(job, from, cache, waiting);
+  const { planned, plans } = yield* planSteps(job, from, cache, waiting);
   const first = yield* ranBefore(job, from, cache, waiting);
   const earlier = turnedEarlier(job, from, setup, [...first.earlier, ...cutBy(job, planned)]);
-  return { earlier, keys: [...first.keys, ...planned.map((p) => p.key), hashOf(turnOf(from, setup))] };
+  return { earlier, keys: [...first.keys, ...planned.map((p) => p.key), hashOf(turnOf(from, setup))], plans };
 }
 
 /**

@@ -78,6 +78,17 @@ function Waiting() {
   );
 }
 
+/** Says that what is shown from before is cut once more, while it is. */
+function CuttingAgain() {
+  const { again } = usePace();
+  if (again === undefined) return null;
+  return (
+    <Txt live kind="small">
+      Proved before; cut again so that it can be played and probed, {formatNumber(again * 100, 0)} %
+    </Txt>
+  );
+}
+
 /** The posted text, read back and cut: stock coming off, load over time, everything that is wrong. */
 export function ProveStage() {
   const { job, setup, computed } = useJob();
@@ -164,6 +175,7 @@ export function ProveStage() {
         onFlag={go}
       />
       <Transport proof={proof} player={player} measure={measure} unit={job.unit} lines={lines} />
+      <CuttingAgain />
       {chosen?.time === time && <FindingLine finding={chosen.finding} />}
     </View>
   );

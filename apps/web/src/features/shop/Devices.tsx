@@ -17,12 +17,6 @@ export function Devices() {
       <Txt heading kind="large">
         Devices
       </Txt>
-      {window.location.protocol === 'http:' && (
-        <Txt kind="small" tone="care">
-          ◆ Over plain http phones keep no copy for later, and what is sent can be read on the way. Start the server
-          with a certificate (TIDYPATH_CERT, TIDYPATH_KEY).
-        </Txt>
-      )}
       {data.devices.map((d) => (
         <Card key={d.id}>
           <Row>

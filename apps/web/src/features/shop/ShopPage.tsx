@@ -11,6 +11,7 @@ import { LinkCard } from '../../ui/LinkCard';
 import { Backups } from './Backups';
 import { Devices } from './Devices';
 import { People } from './People';
+import { ThisDevice } from './ThisDevice';
 import { UnreadItems } from '../../ui/UnreadItems';
 
 type Listed = 'machines' | 'materials' | 'holders' | 'controllers';
@@ -81,6 +82,7 @@ export function ShopPage() {
       <Shelf shelf="holders" />
       <Shelf shelf="controllers" />
       <People />
+      <ThisDevice />
       <Devices />
       <Backups />
       <Txt kind="small" tone="quiet">

@@ -1,0 +1,111 @@
+/** Two devices on one job: each sees what the other does, and nobody loses anything. */
+import type { Page } from 'puppeteer-core';
+import { Harness, PHONE, WIDE, bodyHas, byLabel, byTest, fill, tap, tapText, textOf, until } from './harness';
+
+const harness = new Harness();
+let [phone, desk]: Page[] = [];
+let id = '';
+beforeAll(async () => {
+  await harness.start();
+  id = await harness.jobId('Lens cell ring');
+  phone = await harness.device();
+  desk = await harness.device(WIDE);
+  for (const page of [phone, desk]) await harness.open(page, `/job/${id}/part`);
+});
+afterAll(() => harness.stop());
+
+const thickness = (page: Page) => page.$eval(byLabel('Thickness'), (e) => (e as HTMLInputElement).value);
+const shows = (page: Page, value: string) => until(`thickness ${value}`, async () => (await thickness(page)) === value);
+const state = (page: Page) => textOf(page, byTest('save-state'));
+const isSaved = (page: Page) => until('it is saved', async () => (await state(page)) === 'saved');
+async function type(page: Page, value: string): Promise<void> {
+  await fill(page, byLabel('Thickness'), value);
+  await page.keyboard.press('Tab');
+}
+/** The job as it is kept at the server. */
+async function stored(): Promise<{ part: { thickness: number }; tolerance?: number; customerNumber?: string }> {
+  return ((await (await fetch(`${harness.base}/api/jobs/${id}`)).json()) as { job: never }).job;
+}
+async function number(page: Page, value: string): Promise<void> {
+  await tap(page, byLabel('About Lens cell ring'));
+  await fill(page, byLabel('Customer’s number'), value);
+  await tapText(page, 'Done');
+}
+
+test('a change appears on the other without a reload', async () => {
+  await type(phone, '11.5');
+  await shows(desk, '11.5');
+  await type(desk, '11.25');
+  await shows(phone, '11.25');
+  for (const page of [phone, desk]) await isSaved(page);
+});
+
+test('what each changed meanwhile is taken together where they touched different settings', async () => {
+  await phone.setOfflineMode(true);
+  await type(phone, '11.75');
+  await until('it is told', async () => /not sent/.test(await state(phone)));
+  await number(desk, 'C-77');
+  await isSaved(desk);
+  await phone.setOfflineMode(false);
+  await shows(desk, '11.75');
+  for (const page of [phone, desk]) await isSaved(page);
+  expect(await stored()).toMatchObject({ part: { thickness: 11.75 }, customerNumber: 'C-77' });
+});
+
+test('where both touched the same the later one is asked, and typed text is never taken away', async () => {
+  await phone.setOfflineMode(true);
+  await type(phone, '12.25');
+  await until('it is told', async () => /not sent/.test(await state(phone)));
+  await type(desk, '12.75');
+  await isSaved(desk);
+  await phone.setOfflineMode(false);
+  await until('it is asked', () => bodyHas(phone, /Somebody changed the same as you/));
+  expect(await bodyHas(phone, /thickness 12\.25 mm instead of 12\.75 mm/)).toBe(true);
+  expect(await thickness(phone)).toBe('12.25');
+  await tapText(phone, 'Take theirs');
+  await shows(phone, '12.75');
+  await isSaved(phone);
+  expect(await stored()).toMatchObject({ part: { thickness: 12.75 } });
+});
+
+test('the server killed meanwhile: an edit made then appears on the other once it is back', async () => {
+  harness.killServer();
+  await type(phone, '13.5');
+  await until('it is told', async () => /not sent/.test(await state(phone)));
+  await harness.startServer();
+  await shows(desk, '13.5');
+  await isSaved(phone);
+});
+
+test('what was typed on a page that was closed before it could be sent is taken together too, once it is opened again', async () => {
+  const context = phone.browserContext();
+  await phone.setOfflineMode(true);
+  await type(phone, '12.5');
+  await until('it is told', async () => /not sent/.test(await state(phone)));
+  await phone.close();
+  await number(desk, 'C-88');
+  await isSaved(desk);
+  phone = await context.newPage();
+  await phone.setViewport(PHONE);
+  await harness.open(phone, `/job/${id}/part`);
+  await shows(phone, '12.5');
+  await shows(desk, '12.5');
+  for (const page of [phone, desk]) await isSaved(page);
+  expect(await stored()).toMatchObject({ part: { thickness: 12.5 }, customerNumber: 'C-88' });
+});
+
+test('all pages of a browser hear it over one line', async () => {
+  const lines: string[] = [];
+  const beside = await phone.browserContext().newPage();
+  for (const page of [phone, beside])
+    page.on('request', (r) => void (r.resourceType() === 'eventsource' && lines.push(r.url())));
+  await harness.open(beside, `/job/${id}/part`);
+  await type(desk, '14');
+  await shows(beside, '14');
+  await shows(phone, '14');
+  expect(lines.length).toBeLessThanOrEqual(1);
+  await phone.close();
+  await type(desk, '14.5');
+  await shows(beside, '14.5');
+  expect(harness.problems.filter((p) => !/Failed to load resource|ERR_/.test(p))).toEqual([]);
+});
