@@ -48,7 +48,7 @@ export async function millionRows(harness: Harness): Promise<Row[]> {
   writeFileSync(file, millionLines());
   await page.tracing.start({ categories: ['toplevel'] });
   await openProgram(page, file);
-  await tap(page, byTest('take-T77'), 120_000);
+  await tap(page, byTest('take-T77'));
   const heard = await cancelled(page);
   await tapText(page, 'Prove again');
   await until('the verdict', async () => !/out of date/.test(await textOf(page, byTest('stage-prove'))), 300_000);

@@ -10,7 +10,7 @@ interface Shot {
   job?: string;
   path: string;
   dark?: boolean;
-  before?: (page: Page) => Promise<void>;
+  before?: (page: Page) => Promise<unknown>;
 }
 
 const rest = (ms: number) => new Promise((r) => setTimeout(r, ms));

@@ -121,32 +121,38 @@ export class Harness {
 export const byTest = (id: string) => `[data-testid="${id}"]`;
 export const byLabel = (label: string) => `[aria-label="${label}"]`;
 
-/** Where an element is, as text; null while it has no place or something else, like a sheet that still closes, lies over its middle. */
+/** What is to be tapped, looked for anew each time: a page that is still filling replaces what it showed. */
+type Find = () => Promise<ElementHandle<Element> | null>;
+
+/** Where an element is, as text; null while it answers nobody, has no place or something else, like a sheet that still closes, lies over its middle: then it is brought to where it can be seen. */
 const placeOf = (element: ElementHandle<Element>): Promise<string | null> =>
   element.evaluate((e) => {
     const { x, y, width, height } = e.getBoundingClientRect();
     const top = document.elementFromPoint(x + width / 2, y + height / 2);
-    return top && (e.contains(top) || top.contains(e)) ? [x, y, width, height].join() : null;
+    if (e.closest('[disabled], [aria-disabled=true]')) return null;
+    if (top && (e.contains(top) || top.contains(e))) return [x, y, width, height].join();
+    e.scrollIntoView({ block: 'center' });
+    return null;
   });
 
 /**
- * Clicks once the element stands still and lies open: a page that is still settling would move it from under the pointer, or catch the
- * click. A tap that meets nothing is made again, as anybody would; one that meets something else fails here, not later.
+ * Clicks once what was found stands still and lies open: a page that is still settling would move it from under the pointer, or catch
+ * the click. A tap that meets nothing is made again, as anybody would; one that meets something else fails here, not later.
  */
-async function clickStill(element: ElementHandle<Element>): Promise<void> {
-  for (let i = 0; i < TAPS; i++) if (await clickOnce(element)) return;
-  throw new Missed(`${TAPS} taps met nothing`);
+async function clickStill(what: string, find: Find): Promise<void> {
+  for (let i = 0; i < TAPS; i++) if (await clickOnce(what, find)) return;
+  throw new Missed(`${TAPS} taps of ${what} met nothing`);
 }
 
 /** Whether the tap met it. */
-async function clickOnce(element: ElementHandle<Element>): Promise<boolean> {
-  await element.evaluate((e) => e.scrollIntoView({ block: 'center' }));
+async function clickOnce(what: string, find: Find): Promise<boolean> {
   let before: string | null = null;
-  await until('what is tapped to lie open and still', async () => {
-    const now = await placeOf(element);
+  const element = await until(`${what} to lie open and still`, async () => {
+    const found = await find();
+    const now = found && (await placeOf(found));
     const isStill = now !== null && now === before;
     before = now;
-    return isStill;
+    return isStill && found;
   });
   await element.evaluate((e, pressed) => {
     window.addEventListener(
@@ -175,25 +181,34 @@ type Tapped = Element & { tapped?: string };
 /** A tap that met something else: nothing to try again in silence. */
 class Missed extends Error {}
 
-export async function tap(page: Page, selector: string, timeout = PATIENCE): Promise<void> {
-  await clickStill((await page.waitForSelector(selector, { visible: true, timeout }))!);
-}
+/** Taps the first that fits and can be seen. */
+export const tap = (page: Page, selector: string) =>
+  clickStill(
+    selector,
+    async () =>
+      (
+        await page.evaluateHandle(
+          (wanted) => [...document.querySelectorAll(wanted)].find((e) => e.checkVisibility()) ?? null,
+          selector,
+        )
+      ).asElement() as ElementHandle<Element> | null,
+  );
 
 /** Taps what reads exactly so, in the open sheet where there is one. */
-export async function tapText(page: Page, text: string): Promise<void> {
-  const find = () =>
-    page.evaluateHandle((wanted) => {
-      const scope = document.querySelector('[data-testid=sheet]') ?? document.body;
-      const all = [...scope.querySelectorAll('button, [role=button], [role=radio], [role=menuitem], [role=checkbox]')];
-      return all.find((e) => e.textContent?.replace(/\p{Co}/gu, '').trim() === wanted) ?? null;
-    }, text);
-  await until(`“${text}” to be tapped`, async () => {
-    const element = (await find()).asElement() as ElementHandle<Element> | null;
-    if (!element || !(await element.evaluate((e) => e.isConnected))) return false;
-    await clickStill(element);
-    return true;
-  });
-}
+export const tapText = (page: Page, text: string) =>
+  clickStill(
+    `“${text}”`,
+    async () =>
+      (
+        await page.evaluateHandle((wanted) => {
+          const scope = document.querySelector('[data-testid=sheet]') ?? document.body;
+          const all = [
+            ...scope.querySelectorAll('button, [role=button], [role=radio], [role=menuitem], [role=checkbox]'),
+          ];
+          return all.find((e) => e.textContent?.replace(/\p{Co}/gu, '').trim() === wanted) ?? null;
+        }, text)
+      ).asElement() as ElementHandle<Element> | null,
+  );
 
 export async function fill(page: Page, selector: string, text: string): Promise<void> {
   await tap(page, selector);
@@ -206,14 +221,19 @@ export const textOf = async (page: Page, selector: string): Promise<string> => {
   return found.evaluate((e) => e.textContent ?? '');
 };
 
-export async function until(what: string, check: () => Promise<boolean>, timeout = PATIENCE): Promise<void> {
+/** @returns what the check found, once it is more than nothing */
+export async function until<T>(
+  what: string,
+  check: () => Promise<T | null | undefined | false>,
+  timeout = PATIENCE,
+): Promise<T> {
   const end = Date.now() + timeout;
   while (Date.now() < end) {
-    const isSo = await check().catch((error) => {
+    const found = await check().catch((error) => {
       if (error instanceof Missed) throw error;
-      return false;
+      return null;
     });
-    if (isSo) return;
+    if (found) return found;
     await new Promise((r) => setTimeout(r, LOOK));
   }
   throw new Error(`waited in vain: ${what}`);

@@ -1,7 +1,10 @@
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { Button } from 'react-native-paper';
+import { ActivityIndicator, Button } from 'react-native-paper';
+import useSWR from 'swr';
 import { Controller, Holder, Machine, Material, SHELVES, ShopItems, formatNumber, ratedPower } from '@tidypath/core';
+import { api } from '../../api/client';
+import { KEYS } from '../../api/keys';
 import { useShelf } from '../../api/useShelf';
 import { Page } from '../../shell/Page';
 import { SPACE } from '../../theme/theme';
@@ -73,8 +76,21 @@ function Shelf<K extends Listed>({ shelf }: { shelf: K }) {
   );
 }
 
+/** Whether a list has not arrived yet: shown one by one they would push what stands below from under the finger. */
+function useReading(): boolean {
+  const lists = [useShelf('machines'), useShelf('materials'), useShelf('holders'), useShelf('controllers')];
+  const people = useSWR(KEYS.people, api.people);
+  return (!people.data && !people.error) || lists.some((list) => list.loading);
+}
+
 /** Machines, materials, holders and controllers of the shop. */
 export function ShopPage() {
+  if (useReading())
+    return (
+      <Page title="Shop">
+        <ActivityIndicator accessibilityLabel="Reading the shop" />
+      </Page>
+    );
   return (
     <Page title="Shop">
       <Shelf shelf="machines" />
