@@ -18,6 +18,7 @@ const FLOORS = [
   'simulate',
   'judge',
   'plan',
+  'view',
   'advise',
 ];
 

@@ -94,7 +94,7 @@ export async function prepare() {
 }
 
 /** What results are made by: they are kept under it, and made anew once it is another. */
-const COMPUTES = ['packages/core/src', 'apps/web/src/compute', 'package-lock.json'];
+const COMPUTES = ['packages/core/src', 'package-lock.json'];
 
 const DIST = join(root, 'apps/web/dist');
 
@@ -127,12 +127,34 @@ function writeServiceWorker() {
   writeFileSync(join(DIST, 'sw.js'), `const FILES = ${list};\nconst VERSION = '${version}';\n${worker}`);
 }
 
-/** Exports the web app when its sources changed since the last export. */
+/** Bundles what the server computes with, for its threads. */
+async function bundleWorker(source) {
+  // Loaded when asked for: what is not installed yet cannot be.
+  const { build } = await import('esbuild');
+  await build({
+    entryPoints: [join(root, 'apps/server/src/compute/worker.ts')],
+    outfile: join(root, 'apps/server/dist/compute.cjs'),
+    bundle: true,
+    platform: 'node',
+    target: 'node20',
+    define: { SOURCE: JSON.stringify(source) },
+    logLevel: 'error',
+  });
+}
+
+/** Exports the web app and bundles the server’s threads when their sources changed since the last time. */
 export async function buildWeb() {
   const file = join(DIST, '.stamp');
-  const sources = hashOfFiles(['apps/web', 'packages/core', 'package-lock.json', 'scripts/lib.mjs']);
+  const sources = hashOfFiles([
+    'apps/web',
+    'apps/server/src/compute',
+    'packages/core',
+    'package-lock.json',
+    'scripts/lib.mjs',
+  ]);
   if (stampIs(file, sources)) return;
   const source = hashOfFiles(COMPUTES);
+  await bundleWorker(source);
   const env = { CI: '1', EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1' };
   const expo = join(root, 'node_modules/.bin/expo');
   await must(

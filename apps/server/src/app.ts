@@ -12,6 +12,9 @@ import { Door } from './guard/door';
 import { doorRoutes, onlyKnown } from './guard/door-routes';
 import { People } from './guard/people';
 import { peopleRoutes } from './guard/people-routes';
+import type { Computing } from './compute/computing';
+import { Results } from './compute/results';
+import { resultRoutes } from './compute/routes';
 import { Events } from './events/events';
 import { eventRoutes, tellChanges } from './events/routes';
 import { fileRoutes } from './files/routes';
@@ -49,7 +52,10 @@ const headers = helmet({
 
 const hasBody = (req: Request) => Number(req.get('content-length') ?? 0) > 0 || !!req.get('transfer-encoding');
 /** What is taken: no form of another site can send either. */
-const typeOf = (req: Request) => (req.path.startsWith('/files/') ? 'application/octet-stream' : 'application/json');
+const typeOf = ({ path, method }: Request) =>
+  path.startsWith('/files/') || (path.startsWith('/results/') && method === 'PUT')
+    ? 'application/octet-stream'
+    : 'application/json';
 
 /** Refuses writes that another site asks a browser to make. */
 const sameSite: RequestHandler = (req, res, next) => {
@@ -108,6 +114,7 @@ export interface Stores {
   files: FileStore;
   shop: ShopStore;
   people: People;
+  results: Results;
 }
 
 export const storesOf = (db: Db, folder: string): Stores => ({
@@ -117,14 +124,19 @@ export const storesOf = (db: Db, folder: string): Stores => ({
   files: new FileStore(db),
   shop: new ShopStore(db),
   people: new People(db),
+  results: new Results(folder),
 });
 
-/** The whole server: the API under /api, the exported web app for everything else. */
+/**
+ * The whole server: the API under /api, the exported web app for everything else.
+ * @param computing what plans and proves here; without it the pages do it alone
+ */
 export function createApp(
-  { db, folder, jobs, files, shop, people }: Stores,
+  { db, folder, jobs, files, shop, people, results }: Stores,
   webFolder: string,
   log: Logger,
   { served, door }: Entrance = ON_THIS_MACHINE,
+  computing?: Computing,
 ): Express {
   const app = express();
   app.disable('x-powered-by');
@@ -139,6 +151,7 @@ export function createApp(
   app.use('/api/backup', backupRoutes(db, folder));
   app.use('/api/people', peopleRoutes(people));
   app.use('/api/files', fileRoutes(files));
+  app.use('/api/results', resultRoutes(results, events, files, computing));
   app.use('/api/jobs', jobRoutes(jobs, files));
   app.use('/api/shop', shopRoutes(shop));
   app.use('/api', (_req, res) => void res.status(404).json({ error: 'There is nothing here' }));

@@ -1,10 +1,11 @@
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { Server, createServer as createPlain } from 'node:http';
 import { createServer as createSecure } from 'node:https';
 import { join, resolve } from 'node:path';
 import type { Express } from 'express';
 import { pino } from 'pino';
 import { createApp, storesOf } from './app';
+import { BUNDLE, Computing } from './compute/computing';
 import { Db, occupy, openDb } from './db/open';
 import { isLoopback, linkTo } from './guard/addresses';
 import { askPhrase } from './guard/ask-phrase';
@@ -91,7 +92,8 @@ async function start(): Promise<void> {
   shop.seed();
   const seeded = seedDemo(jobs, join(root, 'demo/jobs'));
   const names = (process.env.TIDYPATH_NAMES ?? '').split(/[\s,]+/).filter(Boolean);
-  const app = createApp(stores, web, log, { served: { host, names }, door: isOpen ? door : undefined });
+  const computing = existsSync(BUNDLE) ? new Computing(BUNDLE, stores.results) : undefined;
+  const app = createApp(stores, web, log, { served: { host, names }, door: isOpen ? door : undefined }, computing);
   const server = listen(app, (link) => {
     keepHouse(stores, log);
     process.stdout.write(`Tidy Path is at ${link}${seeded ? ` with ${seeded} demo jobs` : ''}\n`);

@@ -13,4 +13,5 @@ export * from './program';
 export * from './simulate';
 export * from './judge';
 export * from './plan';
+export * from './view';
 export * from './advise';

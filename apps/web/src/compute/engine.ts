@@ -1,6 +1,6 @@
-import { atHand, filesOf } from '@tidypath/core';
+import { atHand, filesOf, LevelledView } from '@tidypath/core';
 import type { Advised, ImportOptions, Imported, Job, LevelAsk, Probe, Proposal, Tool } from '@tidypath/core';
-import type { Answer, LevelledView, Request } from './messages';
+import type { Answer, Request } from './messages';
 
 type Listener = (answer: Answer) => void;
 

@@ -17,10 +17,17 @@ import {
   provenRoute,
   putAtHand,
   resultKey,
+  PlanView,
+  ProofView,
+  heightsOf,
+  inUnitOf,
+  loadView,
+  planView,
+  proofView,
 } from '@tidypath/core';
-import { buffersOf, heightsOf, inUnitOf, loadView, planView, proofView } from './views';
+import { buffersOf } from './buffers';
 import { keepPlan, keepProof, keptPlan, keptProof } from './kept';
-import type { Answer, PlanView, ProofView, Request } from './messages';
+import type { Answer, Request } from './messages';
 
 /** Milliseconds between two looks at the message queue, and between two tellings how far planning is. */
 const BUSY = 40;

@@ -1,5 +1,5 @@
+import { ProofView } from '@tidypath/core';
 import { KeptPlan, bytesOf, keepPlan, keepProof, keptPlan, keptProof } from './kept';
-import type { ProofView } from './messages';
 
 const mockHeld = new Map<string, unknown>();
 const mockFaults: { set?: Error; get?: Error } = {};

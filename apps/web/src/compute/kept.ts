@@ -1,7 +1,6 @@
 /** Results this device keeps, so that nothing is computed twice. What is not there, not whole or cannot be read is computed again. */
 import { clear, createStore, delMany, get, set, update } from 'idb-keyval';
-import type { KnownPlan } from '@tidypath/core';
-import type { PlanView, ProofView } from './messages';
+import type { KnownPlan, PlanView, ProofView } from '@tidypath/core';
 
 /** Most that is kept, bytes; the least used go first. One result may take a quarter of it. */
 const MOST = 200_000_000;

@@ -1,8 +1,7 @@
 import { RefObject, useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { useTheme } from 'react-native-paper';
-import type { Allowed, FixtureBox, StockModel, Tool, Vec3 } from '@tidypath/core';
-import type { SurfaceView } from '../compute/messages';
+import type { Allowed, FixtureBox, StockModel, Tool, Vec3, SurfaceView } from '@tidypath/core';
 import { SPACE } from '../theme/theme';
 import { usePalette } from '../theme/usePalette';
 import { Txt } from '../ui/Txt';

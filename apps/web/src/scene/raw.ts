@@ -1,5 +1,4 @@
-import { NOTHING, StockModel, boundsOf, cellFor, stockField } from '@tidypath/core';
-import type { SurfaceView } from '../compute/messages';
+import { NOTHING, StockModel, boundsOf, cellFor, stockField, SurfaceView } from '@tidypath/core';
 
 /** Cells of the picture of a raw piece, and the finest of them, mm. */
 const RAW = { cells: 20_000, finest: 0.3 };

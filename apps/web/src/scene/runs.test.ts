@@ -1,6 +1,5 @@
-import { MOVE, MotionList, NOTHING, Samples, planSetup, postSetup } from '@tidypath/core';
+import { MOVE, MotionList, NOTHING, Samples, planSetup, postSetup, runsOf } from '@tidypath/core';
 import { sampleJob } from '../../testing/show';
-import { runsOf } from '../compute/runs';
 import { partEdges, planSegments, sampleAt, within } from './segments';
 
 const job = sampleJob();

@@ -1,5 +1,4 @@
-import { PathBuilder, Samples, newFeature, newJob } from '@tidypath/core';
-import type { PlannedView } from '../compute/messages';
+import { PathBuilder, Samples, newFeature, newJob, PlannedView } from '@tidypath/core';
 import { partEdges, planSegments, sampleAt, within } from './segments';
 
 const lengthOf = (positions: Float32Array) => {
@@ -77,12 +76,15 @@ describe('a path', () => {
   test('a stretch of lines is one slice of a run, with its colours', () => {
     const run = {
       positions: Float32Array.from({ length: 24 }, (_, i) => i),
-      colours: Float32Array.from({ length: 24 }, (_, i) => -i),
+      engagement: Float32Array.from([0, 90, 180, 0]),
       line: Uint32Array.from([3, 5, 5, 9]),
     };
     const { positions, colours } = within(run, 5, 9);
     expect([...positions]).toEqual([...run.positions.slice(6, 18)]);
-    expect([...colours!]).toEqual([...run.colours.slice(6, 18)]);
+    const [light, heavy] = [colours!.slice(0, 6), colours!.slice(6)];
+    expect([...light.slice(0, 3)]).toEqual([...light.slice(3)]);
+    expect(heavy[0]).toBeLessThan(light[0]);
+    expect(colours).toHaveLength(12);
     expect(within(run).positions).toHaveLength(24);
     expect(within(run, 10).positions).toHaveLength(0);
     expect(within(run, 4, 100).positions).toHaveLength(18);

@@ -1,5 +1,5 @@
-import { Feature, Part, Samples, flatten, instancesOf, sweepOf } from '@tidypath/core';
-import type { PathRun, PlannedView } from '../compute/messages';
+import { Feature, Part, PathRun, PlannedView, Samples, flatten, instancesOf, sweepOf } from '@tidypath/core';
+import { TEMPER, temperStep } from '../theme/theme';
 import type { Segments } from './terms';
 
 const floorOf = (f: Feature, thickness: number) => (f.through || f.meaning === 'outline' ? -thickness : -f.depth);
@@ -24,6 +24,20 @@ export function partEdges(part: Part): Segments {
   return { positions: Float32Array.from(out) };
 }
 
+const rgb = (hex: string) => [1, 3, 5].map((i) => (parseInt(hex.slice(i, i + 2), 16) / 255) ** 2.2);
+const TEMPER_RGB = TEMPER.map(rgb);
+
+/** Colours of the ends of pieces, by their bite. */
+function coloursOf(engagement: Float32Array): Float32Array {
+  const colours = new Float32Array(engagement.length * 6);
+  engagement.forEach((degrees, i) => {
+    const colour = TEMPER_RGB[temperStep(degrees)];
+    colours.set(colour, i * 6);
+    colours.set(colour, i * 6 + 3);
+  });
+  return colours;
+}
+
 /** Pieces of a run whose program lines lie in a stretch; they stand in program order, so a stretch is one slice. */
 export function within(run: PathRun, from = 0, to = Infinity): Segments {
   const first = run.line.findIndex((l) => l >= from);
@@ -32,7 +46,7 @@ export function within(run: PathRun, from = 0, to = Infinity): Segments {
   if (last < 0) last = run.line.length;
   return {
     positions: run.positions.subarray(first * 6, last * 6),
-    colours: run.colours?.subarray(first * 6, last * 6),
+    colours: run.engagement && coloursOf(run.engagement.subarray(first, last)),
   };
 }
 

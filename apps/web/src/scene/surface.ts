@@ -1,5 +1,5 @@
+import { SurfaceView } from '@tidypath/core';
 import * as THREE from 'three';
-import type { SurfaceView } from '../compute/messages';
 import { LEFT_STEPS } from '../theme/theme';
 
 /** Shares of a cell that keep the sides of the stock from falling into one line. */

@@ -1,6 +1,6 @@
 import { act, renderHook } from '@testing-library/react-native';
-import type { Job } from '@tidypath/core';
-import type { Answer, PlanView, ProofView, Request } from '../compute/messages';
+import type { Job, PlanView, ProofView } from '@tidypath/core';
+import type { Answer, Request } from '../compute/messages';
 import { sampleJob } from '../../testing/show';
 import { useComputed } from './useComputed';
 

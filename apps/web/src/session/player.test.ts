@@ -1,6 +1,6 @@
 import { act, renderHook } from '@testing-library/react-native';
-import type { Moment } from '@tidypath/core';
-import type { Answer, ProofView, Request } from '../compute/messages';
+import type { Moment, ProofView } from '@tidypath/core';
+import type { Answer, Request } from '../compute/messages';
 import { usePlayer } from './usePlayer';
 
 const mockWorker = { sent: [] as Request[], tell: (_: Answer) => {} };

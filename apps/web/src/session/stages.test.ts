@@ -1,6 +1,5 @@
-import { type Finding, finding } from '@tidypath/core';
+import { type Finding, finding, PlanView, ProofView } from '@tidypath/core';
 import { sampleJob } from '../../testing/show';
-import type { PlanView, ProofView } from '../compute/messages';
 import { stageStates, stopsOf } from './stages';
 
 const job = sampleJob();

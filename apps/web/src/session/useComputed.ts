@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { Job, PlanStep, hashOf, joinPrograms, missingFiles, textKeySteps } from '@tidypath/core';
+import { Job, PlanStep, hashOf, joinPrograms, missingFiles, textKeySteps, PlanView, ProofView } from '@tidypath/core';
 import { engine } from '../compute/engine';
-import type { Answer, PlanView, ProofView } from '../compute/messages';
+import type { Answer } from '../compute/messages';
 
 interface State {
   /** The setup all this is about. */

@@ -1,7 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { Moment } from '@tidypath/core';
+import type { Moment, ProofView } from '@tidypath/core';
 import { engine } from '../compute/engine';
-import type { ProofView } from '../compute/messages';
 
 export const SPEEDS = [1, 8, 32, 128] as const;
 

@@ -112,7 +112,7 @@ export function useSaving(id: string, start: Start, job: Job, foundDraft: boolea
     () =>
       onEvent((event) => {
         if (event.kind === 'missed') setTold(UNKNOWN);
-        else if (event.id === id) setTold(event.version);
+        else if (event.kind === 'job' && event.id === id) setTold(event.version);
       }),
     [id],
   );

@@ -39,7 +39,8 @@ function useNews(): void {
   const { mutate } = useSWRConfig();
   useEffect(
     () =>
-      onEvent(() => {
+      onEvent(({ kind }) => {
+        if (kind === 'result') return;
         void mutate((key) => Array.isArray(key) && (key[0] === 'jobs' || key[0] === 'versions'));
         void mutate(KEYS.jobChoices);
       }),

@@ -84,5 +84,7 @@ export type SaveResult = { saved: true; version: number } | { saved: false; curr
 export type ShopEvent =
   /** A job, with the version it has now; the list of them where no id is given. */
   | { kind: 'job'; id: string; version: number }
+  /** Somebody planned and proved what has this key. */
+  | { kind: 'result'; key: string }
   /** More than can be told any more. */
   | { kind: 'missed' };

@@ -13,8 +13,8 @@ import {
   kindOf,
   parameterText,
   parametersOf,
+  PlannedView,
 } from '@tidypath/core';
-import type { PlannedView } from '../../compute/messages';
 import { SIZE, SPACE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Card } from '../../ui/Card';

@@ -1,9 +1,8 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react-native';
 import { useState } from 'react';
-import { Job, formatTime, insightOf, takeSuggested, finding, MATERIALS } from '@tidypath/core';
+import { Job, formatTime, insightOf, takeSuggested, finding, MATERIALS, PlannedView } from '@tidypath/core';
 import { api } from '../../api/client';
 import { sampleJob, show } from '../../../testing/show';
-import type { PlannedView } from '../../compute/messages';
 import { OperationCard } from './OperationCard';
 import { ValueEditor } from './ValueEditor';
 import type { Field } from './sentences/types';

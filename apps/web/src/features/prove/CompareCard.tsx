@@ -1,8 +1,7 @@
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { LengthUnit, MEASURES, Measure, Operation } from '@tidypath/core';
-import type { ProofView } from '../../compute/messages';
+import { LengthUnit, MEASURES, Measure, Operation, ProofView } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
 import { Card } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';

@@ -1,9 +1,18 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { LEVEL_DEFAULTS, LengthUnit, Measure, formatNumber, formatTime, hasStop } from '@tidypath/core';
+import {
+  LEVEL_DEFAULTS,
+  LengthUnit,
+  Measure,
+  formatNumber,
+  formatTime,
+  hasStop,
+  LevelledView,
+  LoadView,
+  ProofView,
+} from '@tidypath/core';
 import { engine } from '../../compute/engine';
-import type { LevelledView, LoadView, ProofView } from '../../compute/messages';
 import { SPACE } from '../../theme/theme';
 import { Card, Fields, Row } from '../../ui/Card';
 import { FindingCard } from '../../ui/FindingCard';

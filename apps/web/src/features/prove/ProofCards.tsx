@@ -1,6 +1,5 @@
 import { memo } from 'react';
-import type { Finding, Measure, WrongPlace } from '@tidypath/core';
-import type { ProofView } from '../../compute/messages';
+import type { Finding, Measure, WrongPlace, ProofView } from '@tidypath/core';
 import { FindingList } from '../../ui/FindingList';
 import { Txt } from '../../ui/Txt';
 import { useJob } from '../../session/JobContext';

@@ -1,8 +1,7 @@
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { Button, IconButton, ProgressBar } from 'react-native-paper';
-import { Finding, Lines, Measure, WrongPlace, formatNumber, finding } from '@tidypath/core';
-import type { ProofView } from '../../compute/messages';
+import { Finding, Lines, Measure, WrongPlace, formatNumber, finding, ProofView } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
 import { Card, Row } from '../../ui/Card';
 import { Empty } from '../../ui/Empty';

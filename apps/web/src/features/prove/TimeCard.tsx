@@ -1,7 +1,6 @@
 import { Button } from 'react-native-paper';
-import { formatLength, formatNumber, formatTime, formatVolume } from '@tidypath/core';
+import { formatLength, formatNumber, formatTime, formatVolume, ProofView } from '@tidypath/core';
 import { engine } from '../../compute/engine';
-import type { ProofView } from '../../compute/messages';
 import { Card, Row } from '../../ui/Card';
 import { saveFile } from '../../ui/files';
 import { NumberField } from '../../ui/NumberField';

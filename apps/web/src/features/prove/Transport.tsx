@@ -1,8 +1,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { Button, IconButton } from 'react-native-paper';
-import { LengthUnit, Lines, Measure, formatTime } from '@tidypath/core';
-import type { ProofView } from '../../compute/messages';
+import { LengthUnit, Lines, Measure, formatTime, ProofView } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
 import { Txt } from '../../ui/Txt';
 import { sampleAt } from '../../scene/segments';

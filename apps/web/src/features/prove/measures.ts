@@ -1,5 +1,13 @@
-import { LengthUnit, Measure, Samples, WrongKind, formatNumber, formatThin, formatVolume } from '@tidypath/core';
-import type { ProofView } from '../../compute/messages';
+import {
+  LengthUnit,
+  Measure,
+  Samples,
+  WrongKind,
+  formatNumber,
+  formatThin,
+  formatVolume,
+  ProofView,
+} from '@tidypath/core';
 
 /** How each measure of the load is named and written. */
 export const MEASURE_INFO: Record<Measure, { label: string; text: (v: number, unit: LengthUnit) => string }> = {

@@ -1,5 +1,4 @@
-import { type Finding, type Samples, finding } from '@tidypath/core';
-import type { ProofView } from '../../compute/messages';
+import { type Finding, type Samples, finding, ProofView } from '@tidypath/core';
 import { barsOf } from './RibbonBars';
 import { flagsOf, momentOf, startOf } from './moments';
 

@@ -1,5 +1,4 @@
-import type { Finding } from '@tidypath/core';
-import type { ProofView } from '../../compute/messages';
+import type { Finding, ProofView } from '@tidypath/core';
 
 /** Seconds at which a motion begins. */
 export const startOf = (proof: ProofView, motion: number) => (motion > 0 ? proof.ends[motion - 1] : 0);

@@ -1,6 +1,5 @@
-import { MEASURES, Samples } from '@tidypath/core';
+import { MEASURES, Samples, ProofView } from '@tidypath/core';
 import { sampleJob } from '../../../testing/show';
-import type { ProofView } from '../../compute/messages';
 import { reportPage } from './report';
 import { stepStretches, wholeOf } from './stretches';
 

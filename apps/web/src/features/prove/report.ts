@@ -9,8 +9,8 @@ import {
   formatTime,
   formatVolume,
   lengthNumber,
+  ProofView,
 } from '@tidypath/core';
-import type { ProofView } from '../../compute/messages';
 import { MEASURE_INFO, gridText, offText } from './measures';
 
 /** What a report is made from. */

@@ -1,4 +1,4 @@
-import type { ProofView } from '../../compute/messages';
+import { ProofView } from '@tidypath/core';
 import { stopFrom } from './stops';
 
 /** Lines 3, 4 (two motions), 6; a tool change at 1 s and 4 s; steps from motions 1 and 3. */

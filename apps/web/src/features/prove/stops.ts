@@ -1,4 +1,4 @@
-import type { ProofView } from '../../compute/messages';
+import { ProofView } from '@tidypath/core';
 import { within } from './moments';
 
 /** What one goes on by: a program line at a time (single block), a tool, an operation. */

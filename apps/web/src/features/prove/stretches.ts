@@ -1,5 +1,4 @@
-import type { Operation, Samples } from '@tidypath/core';
-import type { LoadView, ProofView } from '../../compute/messages';
+import type { Operation, Samples, LoadView, ProofView } from '@tidypath/core';
 
 /** A stretch of a program's load that can be held against another. */
 export interface LoadStretch {

@@ -1,7 +1,6 @@
 import { useCallback, useMemo, useState } from 'react';
-import type { Probe } from '@tidypath/core';
+import type { Probe, ProofView } from '@tidypath/core';
 import { engine } from '../../compute/engine';
-import type { ProofView } from '../../compute/messages';
 
 export interface Probing {
   /** What stands where the picture was tapped last. */

@@ -1,19 +1,17 @@
-import { Motions, MOVE, Samples, type Vec3 } from '@tidypath/core';
-import { TEMPER, temperStep } from '../theme/theme';
-import type { PathRun } from './messages';
-
-const rgb = (hex: string) => [1, 3, 5].map((i) => (parseInt(hex.slice(i, i + 2), 16) / 255) ** 2.2);
-const TEMPER_RGB = TEMPER.map(rgb);
+import type { Vec3 } from '../geometry/space/vec3';
+import { MOVE, Motions } from '../path/motions';
+import type { Samples } from '../simulate/samples';
+import type { PathRun } from './terms';
 
 /** More pieces than this nobody can tell apart on a screen; several are drawn as one. */
 const MOST_PIECES = 30_000;
 
-/** The proved path as straight pieces in program order: cuts coloured by bite, rapids apart. */
+/** The proved path as straight pieces in program order: cuts with their engagement, rapids apart. */
 export function runsOf(samples: Samples, m: Motions, zero: Vec3): { cut: PathRun; rapid: PathRun } {
   const point = (i: number) => [m.x[i] + zero.x, m.y[i] + zero.y, m.z[i] + zero.z];
   const cut: PathRun = {
     positions: new Float32Array(samples.count * 6),
-    colours: new Float32Array(samples.count * 6),
+    engagement: new Float32Array(samples.count),
     line: new Uint32Array(samples.count),
   };
   const every = Math.ceil(samples.count / MOST_PIECES);
@@ -27,16 +25,14 @@ export function runsOf(samples: Samples, m: Motions, zero: Vec3): { cut: PathRun
     if (here.every(Number.isFinite)) {
       cut.positions.set(here, n * 6);
       cut.positions.set(next, n * 6 + 3);
-      const colour = TEMPER_RGB[temperStep(samples.engagement[i])];
-      cut.colours!.set(colour, n * 6);
-      cut.colours!.set(colour, n * 6 + 3);
+      cut.engagement![n] = samples.engagement[i];
       cut.line[n++] = m.line[motion];
     }
     here = next;
   }
   const whole: PathRun = {
     positions: cut.positions.slice(0, n * 6),
-    colours: cut.colours!.slice(0, n * 6),
+    engagement: cut.engagement!.slice(0, n),
     line: cut.line.slice(0, n),
   };
   return { cut: whole, rapid: rapidsOf(m, point) };

@@ -1,24 +1,19 @@
-import {
-  Finding,
-  Job,
-  MEASURES,
-  MOVE,
-  Motions,
-  NOTHING,
-  Playback,
-  Proof,
-  Proved,
-  SetupPlan,
-  calledTools,
-  pathMinutes,
-  peaksOf,
-  postSetup,
-  worded,
-  worstOn,
-  worstPlaces,
-} from '@tidypath/core';
+import { calledTools } from '../program/read/remarks';
+import { Job } from '../document/job';
+import { peaksOf } from '../judge/peaks';
+import { MOVE, Motions } from '../path/motions';
+import { Proved } from '../plan/bench';
+import { pathMinutes } from '../plan/insight';
+import { SetupPlan, postSetup } from '../plan/pipeline';
+import { Proof } from '../plan/prove';
+import { Finding, worded } from '../quantity/finding';
+import { Playback } from '../simulate/playback';
+import { MEASURES } from '../simulate/samples';
+import { NOTHING } from '../stock/height/field';
+import { worstOn } from '../stock/height/judged';
+import { worstPlaces } from '../stock/height/places';
 import { runsOf } from './runs';
-import type { LoadView, PlanView, ProofView, SurfaceView } from './messages';
+import type { LoadView, PlanView, ProofView, SurfaceView } from './terms';
 
 /** Findings as a job tells them: in its own unit. */
 export const inUnitOf = ({ unit }: Job, findings: Finding[]): Finding[] => findings.map((f) => worded(f, unit));
@@ -97,15 +92,4 @@ export function proofView(proved: Proved): ProofView {
     ...runsOf(proof.samples, motions, zero),
     ...times(proof.clock, motions),
   };
-}
-
-/** Memory behind the columns of a view: given away, it need not be copied, which would hold up the page. */
-export function buffersOf(view: object): ArrayBuffer[] {
-  return Object.values(view).flatMap((v) =>
-    ArrayBuffer.isView(v)
-      ? [v.buffer as ArrayBuffer]
-      : v && typeof v === 'object' && !Array.isArray(v)
-        ? buffersOf(v)
-        : [],
-  );
 }

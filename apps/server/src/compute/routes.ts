@@ -1,0 +1,78 @@
+import { Response, Router, raw } from 'express';
+import { Job, filesOf, unpackMade } from '@tidypath/core';
+import type { Events } from '../events/events';
+import type { FileStore } from '../db/files';
+import { authorOf } from '../guard/author';
+import { readBeside } from '../reading/beside';
+import type { Computing, TaskStep } from './computing';
+import { LARGEST_RESULT, Results } from './results';
+
+const KEY = /^[0-9a-f]{64}$/;
+
+/** The files a job names that are kept here. */
+const filesFor = (files: FileStore, job: Job): Uint8Array[] =>
+  filesOf(job)
+    .filter(({ sha256 }) => files.size(sha256) !== undefined)
+    .map(({ sha256 }) => Buffer.concat([...files.pieces(sha256)]));
+
+/** Ends with the connection. */
+function leaving(res: Response): AbortSignal {
+  const left = new AbortController();
+  res.on('close', () => left.abort());
+  return left.signal;
+}
+
+/**
+ * Results over HTTP, by their keys: fetched, brought by a page, or made here.
+ * @param computing undefined where this server computes nothing
+ */
+export function resultRoutes(results: Results, events: Events, files: FileStore, computing?: Computing): Router {
+  const router = Router();
+  router.param('key', (_req, res, next, key: string) => {
+    if (KEY.test(key)) next();
+    else res.status(404).json({ error: 'A result is named by a SHA-256, 64 hexadecimal digits' });
+  });
+
+  /** Whether this server computes. */
+  router.get('/', (_req, res) => void res.json({ computes: !!computing }));
+
+  router.get('/:key', (req, res) => {
+    const found = results.get(req.params.key);
+    if (!found) return void res.status(404).json({ error: 'There is no such result yet' });
+    res.set({ 'X-Maker': found.maker, 'X-Seconds': String(found.seconds) });
+    res.type('application/octet-stream').send(Buffer.from(found.made));
+  });
+
+  router.put('/:key', raw({ type: 'application/octet-stream', limit: LARGEST_RESULT }), (req, res) => {
+    const made = req.body as Buffer;
+    if (!Buffer.isBuffer(made) || !unpackMade(made))
+      return void res.status(422).json({ error: 'What arrived is no result: send it again' });
+    results.keep(req.params.key, { maker: 'page', seconds: 0, made });
+    events.tell({ kind: 'result', key: req.params.key });
+    res.status(204).end();
+  });
+
+  /** Makes a result and tells how far it is, a line of JSON for each word; who goes away does not want it any more. */
+  router.post('/:key', async (req, res) => {
+    const { key } = req.params;
+    if (!computing) return void res.status(501).json({ error: 'This server computes nothing' });
+    const left = leaving(res);
+    const { job: sent, setupId } = (req.body ?? {}) as { job?: unknown; setupId?: unknown };
+    const { job, findings } = await readBeside(req, 'job', sent);
+    if (!job || typeof setupId !== 'string')
+      return void res.status(422).json({ error: 'This is no job of Tidy Path', findings });
+    // Packed it would be held back.
+    res.set({ 'Content-Type': 'application/x-ndjson', 'Cache-Control': 'no-store, no-transform' });
+    res.flushHeaders();
+    const say = (word: TaskStep | { error: string } | { made: true }) => void res.write(`${JSON.stringify(word)}\n`);
+    if (!results.get(key)) {
+      const question = { key, job, setupId, files: filesFor(files, job) };
+      const failure = await computing.make(question, authorOf(res).device, say, left);
+      if (left.aborted) return;
+      if (failure) return void res.end(`${JSON.stringify(failure)}\n`);
+      events.tell({ kind: 'result', key });
+    }
+    res.end(`${JSON.stringify({ made: true })}\n`);
+  });
+  return router;
+}

@@ -1,0 +1,14 @@
+/** What the apps, the command line and the tests may use of this floor. */
+export { type Made, type Maker, packMade, unpackMade } from './packed';
+export { runsOf } from './runs';
+export type {
+  LevelledView,
+  LoadView,
+  PathRun,
+  PlannedView,
+  PlanView,
+  ProgramView,
+  ProofView,
+  SurfaceView,
+} from './terms';
+export { heightsOf, inUnitOf, loadView, planView, proofView } from './views';
