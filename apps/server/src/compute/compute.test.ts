@@ -2,9 +2,9 @@ import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildSync } from 'esbuild';
 import { PiscinaTask, queueOptionsSymbol } from 'piscina';
-import { Job, newJob, parseJob, planSetup, planView, resultKey, unpackMade } from '@tidypath/core';
+import { Job, TaskStep, newJob, parseJob, planSetup, planView, resultKey, unpackMade } from '@tidypath/core';
 import { folder, root } from '../../testing/folder';
-import { Computing, Limits, TaskStep } from './computing';
+import { Computing, Limits } from './computing';
 import { FairQueue } from './fair';
 import { Results } from './results';
 
@@ -127,8 +127,10 @@ describe('the threads', () => {
     const asked = question(job);
     const server = computing({});
     const heard: TaskStep[][] = [[], []];
+    const keep = jest.spyOn(results, 'keep');
     const answers = await Promise.all(heard.map((h) => server.make(asked, 'desk', (step) => h.push(step), never())));
     expect(answers).toEqual([undefined, undefined]);
+    expect(keep).toHaveBeenCalledTimes(1);
     const kept = results.get(asked.key)!;
     expect(kept.maker).toBe('server');
     const made = unpackMade(kept.made)!;

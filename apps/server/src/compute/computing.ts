@@ -3,7 +3,7 @@ import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina, queueOptionsSymbol } from 'piscina';
-import type { BenchStep, Job } from '@tidypath/core';
+import type { BenchStep, Job, TaskStep } from '@tidypath/core';
 import { FairQueue } from './fair';
 import type { Results } from './results';
 import type { Ask, Outcome } from './worker';
@@ -17,9 +17,6 @@ const MOST_WAITING = 100;
 const IDLE = 120_000;
 /** A thread that was told to stop is given so long, ms. */
 const GRACE = 2000;
-
-/** How far a task is: how many wait before it, or what it is at. */
-export type TaskStep = { waiting: number } | BenchStep;
 
 /** Why there is no result, for people; nothing where nobody waited any more. */
 export type Failure = { error: string };

@@ -1,10 +1,10 @@
 import { Response, Router, raw } from 'express';
-import { Job, filesOf, unpackMade } from '@tidypath/core';
+import { Job, TaskStep, filesOf, unpackMade } from '@tidypath/core';
 import type { Events } from '../events/events';
 import type { FileStore } from '../db/files';
 import { authorOf } from '../guard/author';
 import { readBeside } from '../reading/beside';
-import type { Computing, TaskStep } from './computing';
+import type { Computing } from './computing';
 import { LARGEST_RESULT, Results } from './results';
 
 const KEY = /^[0-9a-f]{64}$/;
@@ -36,9 +36,10 @@ export function resultRoutes(results: Results, events: Events, files: FileStore,
   /** Whether this server computes. */
   router.get('/', (_req, res) => void res.json({ computes: !!computing }));
 
+  // No result is no error: most are asked for before they are made.
   router.get('/:key', (req, res) => {
     const found = results.get(req.params.key);
-    if (!found) return void res.status(404).json({ error: 'There is no such result yet' });
+    if (!found) return void res.status(204).end();
     res.set({ 'X-Maker': found.maker, 'X-Seconds': String(found.seconds) });
     res.type('application/octet-stream').send(Buffer.from(found.made));
   });

@@ -6,13 +6,17 @@ import type {
   JobSummary,
   JobVersion,
   Kept,
+  Made,
+  Maker,
   Person,
   PersonEntry,
   SaveResult,
   ShelfName,
   ShopItems,
   Standing,
+  TaskStep,
 } from '@tidypath/core';
+import { packMade, unpackMade } from '@tidypath/core';
 import { deviceId } from './device';
 import { heardUpTo } from './events';
 import { down, shut } from './flags';
@@ -28,7 +32,7 @@ export class ApiError extends Error {
   }
 }
 
-async function send(method: string, path: string, body?: unknown): Promise<Response> {
+async function send(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<Response> {
   const headers: Record<string, string> = { 'x-device': deviceId() };
   const isFile = body instanceof Uint8Array;
   if (body !== undefined) headers['content-type'] = isFile ? 'application/octet-stream' : 'application/json';
@@ -37,9 +41,11 @@ async function send(method: string, path: string, body?: unknown): Promise<Respo
     response = await fetch(`/api${path}`, {
       method,
       headers,
+      signal,
       body: isFile ? (body as BodyInit) : body === undefined ? undefined : JSON.stringify(body),
     });
-  } catch {
+  } catch (error) {
+    if (signal?.aborted) throw error;
     down.set(true);
     throw new ApiError('The server cannot be reached', 0);
   }
@@ -72,6 +78,27 @@ async function listed(question: JobQuestion): Promise<JobList> {
 export interface Devices {
   devices: { id: string; name: string; createdAt: string; seenAt: string }[];
   here: string;
+}
+
+/** A result as it came from the server: who made it, and the seconds it took where it was the server. */
+export interface Result {
+  made: Made;
+  maker: Maker;
+  seconds: number;
+}
+
+/** Each line of a body as it comes, read as JSON. */
+async function* linesOf(body: ReadableStream<Uint8Array>): AsyncGenerator<unknown> {
+  const reader = body.getReader();
+  const text = new TextDecoder();
+  let rest = '';
+  for (;;) {
+    const { done, value } = await reader.read();
+    if (done) return;
+    const lines = (rest + text.decode(value, { stream: true })).split('\n');
+    rest = lines.pop()!;
+    for (const line of lines) yield JSON.parse(line);
+  }
 }
 
 /** A save of something on a shelf that was taken, or one that came too late, with what stands there now. */
@@ -119,6 +146,32 @@ export const api = {
     ),
   file: async (sha256: string) => new Uint8Array(await (await send('GET', `/files/${sha256}`)).arrayBuffer()),
   sendFile: (sha256: string, bytes: Uint8Array) => send('PUT', `/files/${sha256}`, bytes),
+  /** Whether the server plans and proves too. */
+  computes: () => call<{ computes: boolean }>('GET', '/results').then((answer) => answer.computes),
+  /** What somebody made of a question; undefined where nobody has yet, or what came is no result. */
+  result: async (key: string, signal: AbortSignal): Promise<Result | undefined> => {
+    const response = await send('GET', `/results/${key}`, undefined, signal);
+    if (response.status === 204) return undefined;
+    const made = unpackMade(new Uint8Array(await response.arrayBuffer()));
+    const { headers } = response;
+    const maker = headers.get('x-maker') === 'server' ? 'server' : 'page';
+    return made && { made, maker, seconds: Number(headers.get('x-seconds')) };
+  },
+  bringResult: (key: string, made: Made) => send('PUT', `/results/${key}`, packMade(made)),
+  /**
+   * Has the server plan and prove; ends when there is a result.
+   * @throws why there is none
+   */
+  make: async (key: string, job: Job, setupId: string, hear: (step: TaskStep) => void, signal: AbortSignal) => {
+    const response = await send('POST', `/results/${key}`, { job, setupId }, signal);
+    for await (const line of linesOf(response.body!)) {
+      const word = line as TaskStep | { made: true } | { error: string };
+      if ('made' in word) return;
+      if ('error' in word) throw new ApiError(word.error, response.status);
+      hear(word);
+    }
+    throw new ApiError('The server went away', 0);
+  },
   /** Backups the server made by itself, the newest first. */
   backups: () => call<{ daily: string[] }>('GET', '/backup'),
   backupFile: '/api/backup/file',

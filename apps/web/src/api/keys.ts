@@ -8,6 +8,7 @@ export const KEYS = {
   version: (id: string, version: string) => ['version', id, version] as const,
   people: 'people',
   backups: 'backups',
+  computes: 'computes',
   devices: 'devices',
   job: (id: string) => ['job', id] as const,
   shelf: (shelf: string) => ['shelf', shelf] as const,

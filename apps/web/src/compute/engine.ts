@@ -1,7 +1,24 @@
-import { atHand, filesOf, LevelledView } from '@tidypath/core';
-import type { Advised, ImportOptions, Imported, Job, LevelAsk, Probe, Proposal, Tool } from '@tidypath/core';
-import type { Answer, Request } from './messages';
+import { atHand, filesOf } from '@tidypath/core';
+import type {
+  Advised,
+  ImportOptions,
+  Imported,
+  Job,
+  LevelAsk,
+  LevelledView,
+  Made,
+  Maker,
+  Probe,
+  Proposal,
+  Tool,
+} from '@tidypath/core';
+import { onEvent } from '../api/events';
+import { chosen } from './choice';
+import { Elsewhere } from './elsewhere';
+import { down } from '../api/flags';
+import { Answer, NOBODY, Request } from './messages';
 
+type Compute = Extract<Request, { type: 'compute' }>;
 type Listener = (answer: Answer) => void;
 
 /** The hash of all that computes, written into the page by the export; while it is worked on nothing is kept. */
@@ -17,15 +34,39 @@ class Engine {
   private readonly awaited =
     typeof SharedArrayBuffer === 'undefined' ? undefined : new Int32Array(new SharedArrayBuffer(4));
 
+  private readonly elsewhere = new Elsewhere({
+    take: (...made) => this.take(...made),
+    tell: (answer) => this.tell(answer),
+    make: (request) => this.send(request),
+  });
+
   private start(): Worker {
     if (this.worker) return this.worker;
     this.worker = new Worker(new URL('./job.worker.ts', import.meta.url));
     const start: Request = { type: 'start', source: SOURCE, awaited: this.awaited };
     this.worker.postMessage(start);
-    this.worker.onmessage = (event: MessageEvent<Answer>) => this.listeners.forEach((tell) => tell(event.data));
-    this.worker.onerror = (event) =>
-      this.listeners.forEach((tell) => tell({ type: 'failed', seq: this.seq, message: event.message }));
+    this.worker.onmessage = (event: MessageEvent<Answer>) => this.heard(event.data);
+    onEvent((event) => event.kind === 'result' && this.elsewhere.made(event.key));
+    this.worker.onerror = (event) => this.tell({ type: 'failed', seq: this.seq, message: event.message });
     return this.worker;
+  }
+
+  private tell(answer: Answer): void {
+    this.listeners.forEach((hear) => hear(answer));
+  }
+
+  private heard(answer: Answer): void {
+    if (answer.type === 'key') return void this.elsewhere.keyed(answer.seq, answer.key);
+    this.elsewhere.heard(answer);
+    this.tell(answer);
+  }
+
+  /** What was made elsewhere is shown at once; the worker leaves what it is at and knows of it. */
+  private take(seq: number, key: string, made: Made, maker: Maker): void {
+    if (this.awaited) Atomics.compareExchange(this.awaited, 0, seq, NOBODY);
+    this.start().postMessage({ type: 'taken', seq, key, made, maker } satisfies Request);
+    this.tell({ type: 'planned', seq, plan: made.plan, maker });
+    if (made.proof) this.tell({ type: 'proved', seq, proof: made.proof, maker });
   }
 
   /** Gives the worker what it computes from, each file once. */
@@ -100,10 +141,19 @@ class Engine {
     return this.ask({ type: 'stl', seq: this.nextSeq() }, (a) => (a.type === 'stl' ? a.file : undefined));
   }
 
+  /** Plans and proves, by whom was chosen. */
+  compute(ask: Omit<Compute, 'type' | 'by'> & { by?: Compute['by'] }): void {
+    const hand = chosen.now()?.hand === 'server' && !down.now() ? 'server' : 'device';
+    const request: Compute = { type: 'compute', ...ask, by: ask.by ?? hand };
+    this.elsewhere.begin(request);
+    this.send(request);
+  }
+
   send(request: Request): void {
     const worker = this.start();
     if ('job' in request) this.handOver(worker, request.job);
-    if (this.awaited && request.type === 'cancel') Atomics.store(this.awaited, 0, -1);
+    if (request.type === 'cancel' || request.type === 'prove') this.elsewhere.begin();
+    if (this.awaited && request.type === 'cancel') Atomics.store(this.awaited, 0, NOBODY);
     if (this.awaited && (request.type === 'compute' || request.type === 'prove'))
       Atomics.store(this.awaited, 0, request.seq);
     worker.postMessage(request);

@@ -5,6 +5,7 @@ import {
   BenchWork,
   Finding,
   Job,
+  Maker,
   Proved,
   Section,
   Setup,
@@ -26,8 +27,8 @@ import {
   proofView,
 } from '@tidypath/core';
 import { buffersOf } from './buffers';
-import { keepPlan, keepProof, keptPlan, keptProof } from './kept';
-import type { Answer, Request } from './messages';
+import { KeptPlan, keepPlan, keepProof, keptPlan, keptProof } from './kept';
+import { Answer, NOBODY, Request } from './messages';
 
 /** Milliseconds between two looks at the message queue, and between two tellings how far planning is. */
 const BUSY = 40;
@@ -41,6 +42,11 @@ const scope = globalThis as unknown as {
 };
 const bench = new Bench();
 let current = 0;
+/** What the question under way is about. */
+let asking: { job: Job; setup: Setup } | undefined;
+/** The question whose answer came from elsewhere. */
+let taken = 0;
+const isAsked = (seq: number) => seq === current && seq !== taken;
 /** The question whose answer is awaited, in memory the page writes to while this computes. */
 let awaited: Int32Array | undefined;
 
@@ -126,7 +132,7 @@ interface Asked {
 }
 
 /** What is shown as it was kept: neither planned nor cut here. */
-let owed: (Asked & { seen: string }) | undefined;
+let owed: (Asked & { maker?: Maker; seen: string }) | undefined;
 let cutting: Promise<void> | undefined;
 
 /** What two proofs of the same have in common. */
@@ -140,8 +146,9 @@ async function showKept(asked: Asked): Promise<boolean> {
   const key = proofKeyOf(asked);
   const known = key && (await keptProof(key));
   if (!known || asked.seq !== current) return false;
-  owed = { ...asked, seen: seenOf(known.findings, known) };
-  scope.postMessage({ type: 'proved', seq: asked.seq, proof: known }, buffersOf(known));
+  const { view, maker } = known;
+  owed = { ...asked, maker, seen: seenOf(view.findings, view) };
+  scope.postMessage({ type: 'proved', seq: asked.seq, proof: view, maker }, buffersOf(view));
   return true;
 }
 
@@ -155,14 +162,14 @@ async function prove(asked: Asked): Promise<void> {
   const { seq } = asked;
   const waiting = waitingFor(seq);
   const work = heardBy(plannedAndProved(asked, waiting), waiting.heard);
-  const proved = await through(work, () => seq === current, telling(seq));
+  const proved = await through(work, () => isAsked(seq), telling(seq));
   if (proved) tellProof(asked, proved);
 }
 
 function tellProof(asked: Asked, proved: Proved): void {
   const proof = proofView(proved);
   const key = proofKeyOf(asked);
-  if (key) void keepProof(key, proof);
+  if (key) void keepProof(key, { view: proof });
   scope.postMessage({ type: 'proved', seq: asked.seq, proof }, buffersOf(proof));
 }
 
@@ -176,15 +183,28 @@ async function cutOwed(): Promise<void> {
 }
 
 async function cutAgain(mine: NonNullable<typeof owed>): Promise<void> {
-  const { seq, job, seen } = mine;
+  const { seq, job, setup, seen, maker } = mine;
   const { stopped } = waitingFor(seq);
   const proved = await through(plannedAndProved(mine, { stopped }), () => owed === mine, tellingAgain(seq));
   if (owed !== mine) return;
   owed = undefined;
   scope.postMessage({ type: 'again', seq });
-  if (!proved || seenOf(inUnitOf(job, proved.proof.findings), proved.proof) === seen) return;
-  // What was kept is not what comes out.
+  // What a page elsewhere made is made anew, its paths too; else only what was kept and is not what comes out.
+  const isSame = !proved || (maker !== 'page' && seenOf(inUnitOf(job, proved.proof.findings), proved.proof) === seen);
+  if (isSame) return;
+  if (maker) tellPlan(seq, job, setup);
   tellProof(mine, proved);
+}
+
+/** Tells what this device planned itself, and keeps it. */
+function tellPlan(seq: number, job: Job, setup: Setup): PlanView | undefined {
+  const made = bench.planOf(job, setup);
+  if (!made) return undefined;
+  const view = planView(made);
+  const key = keyOf(job, setup);
+  if (key) void keepPlan(key, { plans: made.plans, view });
+  scope.postMessage({ type: 'planned', seq, plan: view });
+  return view;
 }
 
 /** What is to be proved of a plan: its own program, or what stands in its place; nothing where it has none. */
@@ -193,28 +213,49 @@ function provable(seq: number, job: Job, setup: Setup, plan: PlanView, instead?:
   return plan.programs.length > 0 ? { seq, job, setup, ...joinPrograms(plan.programs) } : undefined;
 }
 
-async function compute(seq: number, job: Job, setup: Setup, instead?: string): Promise<void> {
+async function compute({ seq, job, instead, by, ...ask }: Extract<Request, { type: 'compute' }>): Promise<void> {
+  const setup = setupOf(job, ask.setupId);
   const key = keyOf(job, setup);
-  const known = key && (await keptPlan(key));
+  const kept = key && (await keptPlan(key));
   if (seq !== current) return;
-  const view = known ? known.view : await planned(seq, job, setup, key);
+  const known = kept && (by !== 'device alone' || kept.maker !== 'page') ? kept : undefined;
+  if (!known && key) scope.postMessage({ type: 'key', seq, key });
+  if (!known && key && by === 'server') return;
+  const view = known ? showPlan(seq, known) : await planned(seq, job, setup);
   if (!view) return;
-  if (known) bench.know(known.plans);
-  scope.postMessage({ type: 'planned', seq, plan: view });
   await breath();
-  if (seq !== current) return;
+  if (!isAsked(seq)) return;
   const asked = provable(seq, job, setup, view, instead);
-  if (asked) await proveText(asked);
+  if (!asked) return;
+  if (by === 'device alone') await prove(asked);
+  else await proveText(asked);
 }
 
-async function planned(seq: number, job: Job, setup: Setup, key?: string): Promise<PlanView | undefined> {
+function showPlan(seq: number, { plans, view, maker }: KeptPlan): PlanView {
+  bench.know(plans);
+  scope.postMessage({ type: 'planned', seq, plan: view, maker });
+  return view;
+}
+
+async function planned(seq: number, job: Job, setup: Setup): Promise<PlanView | undefined> {
   const waiting = waitingFor(seq);
   const work = heardBy(bench.plan(job, setup, waiting), waiting.heard);
-  const made = await through(work, () => seq === current && !waiting.stopped(), telling(seq));
-  if (!made) return undefined;
-  const view = planView(made);
-  if (key) void keepPlan(key, { plans: made.plans, view });
-  return view;
+  const made = await through(work, () => isAsked(seq) && !waiting.stopped(), telling(seq));
+  return made && tellPlan(seq, job, setup);
+}
+
+/** Takes what was made elsewhere as if it had been kept here; the page has shown it already. */
+function take({ seq, key, made, maker }: Extract<Request, { type: 'taken' }>): void {
+  if (seq !== current || !asking) return;
+  taken = seq;
+  if (awaited) Atomics.compareExchange(awaited, 0, NOBODY, seq);
+  const { job, setup } = asking;
+  const { plan, proof } = made;
+  void keepPlan(key, { plans: [], view: plan, maker });
+  const asked = proof && provable(seq, job, setup, plan);
+  if (!asked) return;
+  owed = { ...asked, maker, seen: seenOf(proof.findings, proof) };
+  void keepProof(key, { view: proof, maker });
 }
 
 /** Levels the feeds of what was proved last, and proves the outcome. */
@@ -293,7 +334,10 @@ function answer(data: Request): void | Promise<void> {
     case 'compute':
       current = data.seq;
       owed = undefined;
-      return compute(data.seq, data.job, setupOf(data.job, data.setupId), data.instead);
+      asking = { job: data.job, setup: setupOf(data.job, data.setupId) };
+      return compute(data);
+    case 'taken':
+      return take(data);
     case 'prove':
       current = data.seq;
       owed = undefined;

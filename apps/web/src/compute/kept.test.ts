@@ -1,5 +1,4 @@
-import { ProofView } from '@tidypath/core';
-import { KeptPlan, bytesOf, keepPlan, keepProof, keptPlan, keptProof } from './kept';
+import { KeptPlan, KeptProof, bytesOf, keepPlan, keepProof, keptPlan, keptProof } from './kept';
 
 const mockHeld = new Map<string, unknown>();
 const mockFaults: { set?: Error; get?: Error } = {};
@@ -23,15 +22,17 @@ beforeEach(() => {
 });
 
 const MEGABYTE = 1_000_000;
-const proofOf = (megabytes: number) => ({ text: 'x'.repeat((megabytes * MEGABYTE) / 2) }) as unknown as ProofView;
+const proofOf = (megabytes: number) =>
+  ({ view: { text: 'x'.repeat((megabytes * MEGABYTE) / 2) } }) as unknown as KeptProof;
 const proofs = () => [...mockHeld.keys()].filter((k) => k.startsWith('proof '));
 
 test('what is kept comes back as it was then, though it changes after', async () => {
-  const proof = { findings: [{ code: 'a' }], ends: Float32Array.from([1, 2, 3]) } as unknown as ProofView;
+  const view = { findings: [{ code: 'a' }], ends: Float32Array.from([1, 2, 3]) };
+  const proof = { view } as unknown as KeptProof;
   const keeping = keepProof('k', proof);
-  proof.ends.fill(0);
+  view.ends.fill(0);
   await keeping;
-  expect([...(await keptProof('k'))!.ends]).toEqual([1, 2, 3]);
+  expect([...(await keptProof('k'))!.view.ends]).toEqual([1, 2, 3]);
   expect(await keptPlan('k')).toBeUndefined();
   expect(await keptProof('other')).toBeUndefined();
 });
@@ -52,7 +53,7 @@ test.each([
   ['that is none', () => 'junk'],
   ['that is nothing', () => null],
 ])('an entry %s is no result', async (_, spoil) => {
-  await keepProof('k', { findings: [], ends: new Float32Array(3) } as unknown as ProofView);
+  await keepProof('k', { findings: [], ends: new Float32Array(3) } as unknown as KeptProof);
   expect(await keptProof('k')).toBeDefined();
   mockHeld.set('proof k', spoil(mockHeld.get('proof k') as object));
   expect(await keptProof('k')).toBeUndefined();

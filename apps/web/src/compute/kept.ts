@@ -1,6 +1,6 @@
 /** Results this device keeps, so that nothing is computed twice. What is not there, not whole or cannot be read is computed again. */
 import { clear, createStore, delMany, get, set, update } from 'idb-keyval';
-import type { KnownPlan, PlanView, ProofView } from '@tidypath/core';
+import type { KnownPlan, Maker, PlanView, ProofView } from '@tidypath/core';
 
 /** Most that is kept, bytes; the least used go first. One result may take a quarter of it. */
 const MOST = 200_000_000;
@@ -74,13 +74,16 @@ async function kept<T>(key: string): Promise<T | undefined> {
 const planKey = (key: string) => `plan ${key}`;
 const proofKey = (key: string) => `proof ${key}`;
 
-/** A plan as the page shows it, and all that an edit of it goes on from. */
-export interface KeptPlan {
-  plans: KnownPlan[];
-  view: PlanView;
+/** A result as the page shows it, and who made it where it was not this device. */
+interface Kept<T> {
+  view: T;
+  maker?: Maker;
 }
+/** A plan with all that an edit of it goes on from. */
+export type KeptPlan = Kept<PlanView> & { plans: KnownPlan[] };
+export type KeptProof = Kept<ProofView>;
 
 export const keepPlan = (key: string, plan: KeptPlan): Promise<void> => keep(planKey(key), plan);
 export const keptPlan = (key: string): Promise<KeptPlan | undefined> => kept(planKey(key));
-export const keepProof = (key: string, proof: ProofView): Promise<void> => keep(proofKey(key), proof);
-export const keptProof = (key: string): Promise<ProofView | undefined> => kept(proofKey(key));
+export const keepProof = (key: string, proof: KeptProof): Promise<void> => keep(proofKey(key), proof);
+export const keptProof = (key: string): Promise<KeptProof | undefined> => kept(proofKey(key));

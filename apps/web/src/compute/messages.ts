@@ -5,6 +5,8 @@ import type {
   Job,
   LevelAsk,
   LevelledView,
+  Made,
+  Maker,
   Moment,
   PlanStep,
   PlanView,
@@ -14,11 +16,19 @@ import type {
   Tool,
 } from '@tidypath/core';
 
+/** In place of a question's number: no answer is awaited. */
+export const NOBODY = -1;
+
+/** Who plans and proves what is not kept here: this device while others may have it already, the server, or this device and nobody else. */
+export type Computes = 'device' | 'server' | 'device alone';
+
 export type Request =
   /** A file that jobs name, before the first of them. */
   | { type: 'file'; bytes: Uint8Array }
-  /** `instead`: a text to prove in the place of the job's own program. */
-  | { type: 'compute'; seq: number; job: Job; setupId: string; instead?: string }
+  /** `instead`: a text to prove in the place of the job's own program; `by`: who is to make what is not kept here. */
+  | { type: 'compute'; seq: number; job: Job; setupId: string; instead?: string; by?: Computes }
+  /** What was made elsewhere, in place of what the worker is at. */
+  | { type: 'taken'; seq: number; key: string; made: Made; maker: Maker }
   | { type: 'prove'; seq: number; job: Job; setupId: string; text: string }
   | { type: 'seek'; seq: number; time: number }
   /** Levels the feeds of the program that was proved last. */
@@ -36,10 +46,15 @@ export type Request =
   | { type: 'cancel' };
 
 export type Answer =
-  | { type: 'planned'; seq: number; plan: PlanView }
+  /** Nothing is kept here for the question; what others make of it has this key. */
+  | { type: 'key'; seq: number; key: string }
+  /** How many wait for the server before the question. */
+  | { type: 'waiting'; seq: number; waiting: number }
+  /** `maker`: who made it, where it was not this device. */
+  | { type: 'planned'; seq: number; plan: PlanView; maker?: Maker }
   | { type: 'planning'; seq: number; step: PlanStep }
   | { type: 'progress'; seq: number; share: number }
-  | { type: 'proved'; seq: number; proof: ProofView }
+  | { type: 'proved'; seq: number; proof: ProofView; maker?: Maker }
   /** What was shown from before is cut again; no share: it is done. */
   | { type: 'again'; seq: number; share?: number }
   | { type: 'levelled'; seq: number; levelled: LevelledView }

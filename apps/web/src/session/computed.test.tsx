@@ -13,6 +13,7 @@ jest.mock('../compute/engine', () => ({
     },
     nextSeq: () => ++mockWorker.seq,
     send: (request: Request) => mockWorker.sent.push(request),
+    compute: (ask: object) => mockWorker.sent.push({ type: 'compute', ...ask } as Request),
   },
 }));
 
@@ -68,6 +69,18 @@ test('a change taken back counts as proved only where nothing newer was asked me
   tell({ type: 'planned', plan: plan(1) } as never);
   tell({ type: 'proved', proof } as never);
   expect(result.current.computed.proofFresh).toBe(true);
+});
+
+test('it is told who made it, and what a page elsewhere made is made here when asked', () => {
+  const { result, tell } = asked();
+  tell({ type: 'planned', plan: plan(1), maker: 'server' } as never);
+  tell({ type: 'proved', proof, maker: 'page' } as never);
+  expect(result.current.computed).toMatchObject({ maker: 'page', proofFresh: true });
+  act(() => result.current.computed.makeHere());
+  expect(mockWorker.sent.at(-1)).toMatchObject({ type: 'compute', by: 'device alone' });
+  tell({ type: 'planned', plan: plan(1) } as never);
+  tell({ type: 'proved', proof } as never);
+  expect(result.current.computed).toMatchObject({ maker: undefined, proofFresh: true });
 });
 
 test('how far it is changes without anything else seeming new', () => {

@@ -1,5 +1,15 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { Job, PlanStep, hashOf, joinPrograms, missingFiles, textKeySteps, PlanView, ProofView } from '@tidypath/core';
+import {
+  Job,
+  PlanStep,
+  hashOf,
+  joinPrograms,
+  missingFiles,
+  textKeySteps,
+  PlanView,
+  ProofView,
+  Maker,
+} from '@tidypath/core';
 import { engine } from '../compute/engine';
 import type { Answer } from '../compute/messages';
 
@@ -12,6 +22,9 @@ interface State {
   planKey?: string;
   proofKey?: string;
   cancelledKey?: string;
+  /** Who made the plan, and who the proof, where it was not this device. */
+  planMaker?: Maker;
+  proofMaker?: Maker;
   /** The text the proof was made from. */
   provedText?: string;
   error?: string;
@@ -23,6 +36,8 @@ export interface Pace {
   planning?: PlanStep;
   /** 0..1 while proving. */
   progress?: number;
+  /** How many wait for the server before it. */
+  waiting?: number;
   /** 0..1 while what is shown as it was kept is cut again. */
   again?: number;
 }
@@ -48,6 +63,8 @@ export interface Computed extends State {
   planFresh: boolean;
   proofFresh: boolean;
   cancelled: boolean;
+  /** Who made it, where it was not this device alone. */
+  maker?: Maker;
 }
 
 const PAUSE = 120;
@@ -57,11 +74,11 @@ const keyOf = (job: Job, setupId: string, other?: { key: string }) =>
   hashOf({ ...job, note: '', unit: '', setupId, other: other?.key, missing: missingFiles(job) });
 
 /** Answers that are for whoever asked, not about the job as a whole. */
-const ELSEWHERE = ['moment', 'advised', 'drawn', 'proposed', 'levelled', 'probed', 'stl'] as const;
+const ELSEWHERE = ['key', 'moment', 'advised', 'drawn', 'proposed', 'levelled', 'probed', 'stl'] as const;
 type Own = Exclude<Answer, { type: (typeof ELSEWHERE)[number] }>;
-type Outcome = Exclude<Own, { type: 'planning' | 'progress' | 'again' }>;
-const isPace = (answer: Own): answer is Exclude<Own, Outcome> =>
-  ['planning', 'progress', 'again'].includes(answer.type);
+const PACE = ['planning', 'progress', 'again', 'waiting'] as const;
+type Outcome = Exclude<Own, { type: (typeof PACE)[number] }>;
+const isPace = (answer: Own): answer is Exclude<Own, Outcome> => (PACE as readonly string[]).includes(answer.type);
 const isOwn = (answer: Answer): answer is Own => !(ELSEWHERE as readonly string[]).includes(answer.type);
 
 /** What an answer about the job with key `about` changes; `text` was proved in the place of its own program. */
@@ -72,6 +89,7 @@ function after(s: State, answer: Outcome, about: string, text?: string): State {
       return {
         ...s,
         plan: answer.plan,
+        planMaker: answer.maker,
         planKey: about,
         error: undefined,
         proof: written ? s.proof : undefined,
@@ -81,6 +99,7 @@ function after(s: State, answer: Outcome, about: string, text?: string): State {
       return {
         ...s,
         proof: answer.proof,
+        proofMaker: answer.maker,
         provedText: text ?? joinPrograms(s.plan?.programs ?? []).text,
         proofKey: about,
       };
@@ -103,6 +122,7 @@ function paceAfter(answer: Own): Pace {
   if (answer.type === 'planning') return { planning: answer.step };
   if (answer.type === 'progress') return { progress: answer.share };
   if (answer.type === 'again') return { again: answer.share };
+  if (answer.type === 'waiting') return { waiting: answer.waiting };
   return answer.type === 'planned' && answer.plan.programs.length > 0 ? { progress: 0 } : {};
 }
 
@@ -132,12 +152,18 @@ export function useComputed(job: Job, setupId: string) {
     [],
   );
 
-  const run = useCallback(() => {
-    asked.current = { seq: engine.nextSeq(), key, text: other?.text };
-    setPace({});
-    setState((s) => (s.setupId === setupId ? { ...s, ...stillTrue(s, key) } : { setupId }));
-    engine.send({ type: 'compute', seq: asked.current.seq, job: latest.current, setupId, instead: other?.text });
-  }, [setupId, key, other]);
+  const ask = useCallback(
+    (by?: 'device alone') => {
+      asked.current = { seq: engine.nextSeq(), key, text: other?.text };
+      setPace({});
+      setState((s) => (s.setupId === setupId ? { ...s, ...stillTrue(s, key) } : { setupId }));
+      engine.compute({ seq: asked.current.seq, job: latest.current, setupId, instead: other?.text, by });
+    },
+    [setupId, key, other],
+  );
+  const run = useCallback(() => ask(), [ask]);
+  /** Makes anew what came from elsewhere. */
+  const makeHere = useCallback(() => ask('device alone'), [ask]);
 
   useEffect(() => {
     // Only what is typed is waited for.
@@ -178,9 +204,10 @@ export function useComputed(job: Job, setupId: string) {
       planFresh: own.planKey === key,
       proofFresh: own.proofKey === key,
       cancelled: own.cancelledKey === key,
+      maker: [own.planMaker, own.proofMaker].find((m) => m === 'page') ?? own.planMaker,
     };
-    return { ...fresh, run, cancel, proveText, other, proveOther, backToOwn };
-  }, [state, setupId, key, run, cancel, proveText, other, proveOther, backToOwn]);
+    return { ...fresh, run, makeHere, cancel, proveText, other, proveOther, backToOwn };
+  }, [state, setupId, key, run, makeHere, cancel, proveText, other, proveOther, backToOwn]);
 
   return { computed, pace };
 }

@@ -10,5 +10,6 @@ export type {
   ProgramView,
   ProofView,
   SurfaceView,
+  TaskStep,
 } from './terms';
 export { heightsOf, inUnitOf, loadView, planView, proofView } from './views';

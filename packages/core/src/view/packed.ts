@@ -16,7 +16,7 @@ COLUMNS.forEach((Kind, type) =>
         ? new Uint8Array(value.buffer, value.byteOffset, value.byteLength)
         : null,
     // A copy: columns start where their numbers may stand.
-    decode: (bytes) => new Kind(bytes.slice().buffer),
+    decode: (bytes) => new Kind(new Uint8Array(bytes).buffer),
   }),
 );
 /** What is undefined is left out. */

@@ -2,6 +2,7 @@
 import type { Peak } from '../judge/peaks';
 import type { StepFigures } from '../judge/steps';
 import type { Path } from '../path/path';
+import type { BenchStep } from '../plan/bench';
 import type { PathMinutes } from '../plan/insight';
 import type { CalledTool } from '../program/read/remarks';
 import type { Section } from '../program/write/step';
@@ -10,6 +11,9 @@ import type { Clock } from '../simulate/clock';
 import type { Measure, Samples } from '../simulate/samples';
 import type { WrongPlace } from '../stock/height/places';
 import type { Allowed } from '../stock/height/wanted';
+
+/** How far the server is with what it was asked: how many wait before it, or what it is at. */
+export type TaskStep = { waiting: number } | BenchStep;
 
 /** One planned operation as the page sees it. */
 export interface PlannedView {

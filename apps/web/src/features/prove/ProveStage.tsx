@@ -57,12 +57,16 @@ function ViewButtons({ against, onAgainst, onPicture }: ViewButtonsProps) {
 /** How far the proof is, and a way to stop it. */
 function Waiting() {
   const { computed } = useJob();
-  const { progress, planning } = usePace();
+  const { progress, planning, waiting } = usePace();
   return (
     <Card>
       <Row>
         <Txt style={{ flex: 1 }} live>
-          {progress === undefined ? planningWords(planning) : `Proving, ${formatNumber(progress * 100, 0)} %`}
+          {waiting
+            ? `Waiting for the server, ${waiting} before this`
+            : progress === undefined
+              ? planningWords(planning)
+              : `Proving, ${formatNumber(progress * 100, 0)} %`}
         </Txt>
         <Button compact onPress={computed.cancel} testID="cancel-proof">
           Cancel
@@ -75,6 +79,21 @@ function Waiting() {
       />
     </Card>
   );
+}
+
+const MADE_BY = {
+  server: 'Planned and proved by the server; in Shop that can be left to this device.',
+  page: 'Planned and proved on another device, taken over as it is. Playing, probing and releasing make it anew here.',
+};
+
+/** Says that somebody else made what is shown. */
+function MadeBy() {
+  const { maker } = useJob().computed;
+  return maker ? (
+    <Txt kind="small" tone="quiet" testID="made-by">
+      {MADE_BY[maker]}
+    </Txt>
+  ) : null;
 }
 
 /** Says that what is shown from before is cut once more, while it is. */
@@ -174,6 +193,7 @@ export function ProveStage() {
         onFlag={go}
       />
       <Transport proof={proof} player={player} measure={measure} unit={job.unit} lines={lines} />
+      <MadeBy />
       <CuttingAgain />
       {chosen?.time === time && <FindingLine finding={chosen.finding} />}
     </View>

@@ -103,7 +103,12 @@ function Listing({
 export function ReleaseStage() {
   const { job, edit, computed, standing } = useJob();
   const palette = usePalette();
-  const { plan, proof, proofFresh, provedText } = computed;
+  const { plan, proof, proofFresh, provedText, maker, makeHere } = computed;
+  const isForeign = maker === 'page';
+  // What a page elsewhere made nobody here can stand for.
+  useEffect(() => {
+    if (isForeign) makeHere();
+  }, [isForeign, makeHere]);
   const proving = usePace().progress !== undefined;
   const player = usePlayer(proof);
   const [draft, setDraft] = useState<string>();
@@ -118,7 +123,7 @@ export function ReleaseStage() {
     [proof],
   );
   const stops = stopsOf(computed);
-  const clear = proofFresh && !edited && stops.length === 0 && programs.length > 0;
+  const clear = proofFresh && !isForeign && !edited && stops.length === 0 && programs.length > 0;
   const moment = useMemo(() => {
     const tool = player.shown && job.tools.find((t) => t.number === player.shown!.moment.tool);
     return player.shown && tool ? { at: player.shown.moment, tool, heights: player.shown.heights } : undefined;
@@ -184,9 +189,11 @@ export function ReleaseStage() {
             ? `▲ Not released: ${stops.length} to cure`
             : edited
               ? 'The proof is of an edited text; go back to the posted one to release it'
-              : proving
-                ? 'Being proved'
-                : 'Waiting for the proof'}
+              : isForeign
+                ? 'It was made on another device and is made anew here before it is released'
+                : proving
+                  ? 'Being proved'
+                  : 'Waiting for the proof'}
         </Txt>
       )}
       {clear && (

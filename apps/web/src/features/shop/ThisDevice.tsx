@@ -1,7 +1,44 @@
+import { useSyncExternalStore } from 'react';
 import { View } from 'react-native';
+import useSWR from 'swr';
+import { api } from '../../api/client';
+import { KEYS } from '../../api/keys';
+import { Hand, choose, chosen } from '../../compute/choice';
 import { canKeep } from '../../shell/installed';
 import { SPACE } from '../../theme/theme';
+import { Choices } from '../../ui/Choices';
 import { Txt } from '../../ui/Txt';
+
+const HANDS = [
+  { value: 'device', label: 'this device' },
+  { value: 'server', label: 'the server' },
+] as const;
+
+/** Who plans and proves for this device, where the server does too. */
+function Hands() {
+  const { data: computes } = useSWR(KEYS.computes, api.computes);
+  const choice = useSyncExternalStore(chosen.listen, chosen.now, chosen.now);
+  if (!computes) return null;
+  return (
+    <View style={{ gap: SPACE.xs }} testID="hands">
+      <Choices<Hand>
+        label="Paths and proofs are made by"
+        value={choice?.hand}
+        options={HANDS}
+        onChange={(hand) => choose({ hand, isChosen: true })}
+      />
+      <Txt kind="small" tone="quiet">
+        {!choice
+          ? 'The first plan that takes a while decides: a device that needs over three times as long leaves it to the server.'
+          : choice.isChosen
+            ? 'Chosen here. Playing and probing always cut on this device.'
+            : choice.hand === 'server'
+              ? 'The server, because this device took over three times as long. Playing and probing cut on this device.'
+              : 'This device is fast enough for it.'}
+      </Txt>
+    </View>
+  );
+}
 
 /** What this device can do without the server, and what would change it. */
 export function ThisDevice() {
@@ -22,6 +59,7 @@ export function ThisDevice() {
           the server with a certificate this device trusts (TIDYPATH_CERT, TIDYPATH_KEY) to change that.
         </Txt>
       )}
+      <Hands />
     </View>
   );
 }
