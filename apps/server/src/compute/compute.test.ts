@@ -1,7 +1,7 @@
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildSync } from 'esbuild';
-import { PiscinaTask, queueOptionsSymbol } from 'piscina';
+import { Piscina, PiscinaTask, queueOptionsSymbol } from 'piscina';
 import { Job, TaskStep, newJob, parseJob, planSetup, planView, resultKey, unpackMade } from '@tidypath/core';
 import { folder, root } from '../../testing/folder';
 import { Computing, Limits } from './computing';
@@ -166,10 +166,14 @@ describe('the threads', () => {
     });
     const other = server.make(asked, 'phone', () => undefined, second.signal);
     await under;
+    const thread = () => (server as unknown as { pool: Piscina }).pool.threads[0];
+    const same = thread();
     first.abort();
     second.abort();
     expect(await other).toBeUndefined();
     expect(results.get(asked.key)).toBeUndefined();
+    // It was told to, not ended: what it knows goes on.
+    expect(thread()).toBe(same);
     const next = question(newJob('Next', 'mm'));
     expect(await server.make(next, 'desk', () => undefined, never())).toBeUndefined();
     expect(results.get(next.key)).toBeDefined();

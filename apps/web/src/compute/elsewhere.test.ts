@@ -96,8 +96,9 @@ test('what stood for a while after it was made here is brought to the others, an
   proves(2);
   await pass(60_000);
   expect(mockServer.brought).toEqual(['k2']);
-  mockServer.results.set('k3', result('page'));
+  // Its proof was kept here, and came from elsewhere then.
   await ask(3);
+  elsewhere.heard({ type: 'planned', seq: 3, plan: made.plan });
   elsewhere.heard({ type: 'proved', seq: 3, proof: made.proof!, maker: 'page' });
   await pass(60_000);
   expect(mockServer.brought).toEqual(['k2']);
@@ -152,6 +153,7 @@ describe('the first time both make it', () => {
     mockServer.make = async () => void mockServer.results.set('k1', result('server', 0.5));
     await ask(1);
     await pass(60_000);
+    mockServer.make = async () => void mockServer.results.set('k2', result('server', 2));
     mockServer.computes = false;
     await ask(2);
     await pass(60_000);
