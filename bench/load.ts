@@ -1,7 +1,7 @@
 /** A shop of 10 000 jobs, 50 people who save at once, and a body that takes long to check. */
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { JOBS_PER_PAGE, Job, newJob, parseJob } from '@tidypath/core';
+import { JOBS_PER_PAGE, Job, newJob, parseJob, resultKey } from '@tidypath/core';
 import { openDb } from '../apps/server/src/db/open';
 import { JobStore } from '../apps/server/src/jobs/store';
 import { Harness, root } from '../tests/e2e/harness';
@@ -12,6 +12,7 @@ const JOBS = 10_000;
 const WRITERS = 50;
 const SAVES = 10;
 const EVENTS = 100;
+const TASKS = 20;
 const CARD = '[data-testid^="job-"]';
 
 const timed = async <T>(work: () => Promise<T>): Promise<{ ms: number; value: T }> => {
@@ -158,6 +159,48 @@ async function eventRow(harness: Harness, job: Job): Promise<Row> {
   };
 }
 
+/** One device asks for nineteen results and another for one: how long all take, whose turn it is, and how long somebody else waits meanwhile. */
+async function queueRows(harness: Harness, job: Job): Promise<Row[]> {
+  const page = readFileSync(join(root, 'apps/web/dist/index.html'), 'utf8');
+  const source = /name="source" content="(\w+)"/.exec(page)![1];
+  const done: number[] = [];
+  const task = async (n: number, device: string) => {
+    const own = { ...job, name: `Task ${n}` };
+    const setupId = own.setups[0].id;
+    const answer = await fetch(`${harness.base}/api/results/${resultKey(source, own, setupId)}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'x-device': device.repeat(32) },
+      body: JSON.stringify({ job: own, setupId }),
+    });
+    if (/"made":true/.test(await answer.text())) done.push(n);
+  };
+  const waits: number[] = [];
+  const { ms } = await timed(async () => {
+    let isDone = false;
+    const all = Array.from({ length: TASKS }, (_, n) => task(n, n === TASKS - 1 ? 'b' : 'a'));
+    const working = Promise.all(all).then(() => (isDone = true));
+    while (!isDone) waits.push((await timed(() => fetch(`${harness.base}/api/jobs`))).ms);
+    await working;
+  });
+  const turn = done.indexOf(TASKS - 1) + 1;
+  const waited = percentile(waits, 0.95);
+  return [
+    {
+      what: `${TASKS} results asked of the server at once`,
+      figure: `${(ms / 1000).toFixed(1)} s, ${TASKS - done.length} not made`,
+      bar: 'all made',
+      met: done.length === TASKS,
+    },
+    {
+      what: 'the one of another device, asked last',
+      figure: `the ${turn}. of them`,
+      bar: 'among the first 4',
+      met: turn > 0 && turn <= 4,
+    },
+    { what: 'a question meanwhile, p95', figure: `${waited.toFixed(0)} ms`, bar: 'under 1 s', met: waited < 1000 },
+  ];
+}
+
 export async function loadRows(): Promise<Row[]> {
   const harness = new Harness();
   const jobs = fill(join(harness.data, 'db'));
@@ -168,6 +211,10 @@ export async function loadRows(): Promise<Row[]> {
       await writerRow(harness, jobs[0]),
       await besideRow(harness),
       await eventRow(harness, jobs[0]),
+      ...(await queueRows(
+        harness,
+        jobs.find(({ name }) => name === 'Float-pulley bracket')!,
+      )),
     ];
   } finally {
     await harness.stop();

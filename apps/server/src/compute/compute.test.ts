@@ -1,7 +1,7 @@
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildSync } from 'esbuild';
-import { Piscina, PiscinaTask, queueOptionsSymbol } from 'piscina';
+import type { Piscina } from 'piscina';
 import { Job, TaskStep, newJob, parseJob, planSetup, planView, resultKey, unpackMade } from '@tidypath/core';
 import { folder, root } from '../../testing/folder';
 import { Computing, Limits } from './computing';
@@ -9,15 +9,15 @@ import { FairQueue } from './fair';
 import { Results } from './results';
 
 describe('turns', () => {
-  const task = (by: string, name: string) => ({ [queueOptionsSymbol]: { by }, name }) as unknown as PiscinaTask;
-  const names = (queue: FairQueue) => {
+  const task = (by: string, name: string) => ({ by, name });
+  const names = (queue: FairQueue<ReturnType<typeof task>>) => {
     const all: string[] = [];
-    for (let t = queue.shift(); t; t = queue.shift()) all.push((t as unknown as { name: string }).name);
+    for (let t = queue.shift(); t; t = queue.shift()) all.push(t.name);
     return all;
   };
 
   test('who asks for much holds nobody else up; each keeps its own order', () => {
-    const queue = new FairQueue();
+    const queue = new FairQueue<ReturnType<typeof task>>();
     for (const [by, name] of [
       ['desk', 'd1'],
       ['desk', 'd2'],
@@ -29,16 +29,14 @@ describe('turns', () => {
       queue.push(task(by, name));
     expect(queue.size).toBe(6);
     expect(names(queue)).toEqual(['d1', 'p1', 'b1', 'd2', 'p2', 'd3']);
-    expect([queue.size, queue.shift()]).toEqual([0, null]);
+    expect([queue.size, queue.shift()]).toEqual([0, undefined]);
   });
 
   test('who goes away leaves the queue', () => {
-    const queue = new FairQueue();
+    const queue = new FairQueue<ReturnType<typeof task>>();
     const [gone, stays, other] = [task('desk', 'gone'), task('desk', 'stays'), task('phone', 'other')];
     [gone, stays, other].forEach((t) => queue.push(t));
-    queue.remove(gone);
-    queue.remove(other);
-    queue.remove(other);
+    expect([gone, other, other].map((t) => queue.remove(t))).toEqual([true, true, false]);
     expect(names(queue)).toEqual(['stays']);
   });
 });
@@ -177,6 +175,17 @@ describe('the threads', () => {
     const next = question(newJob('Next', 'mm'));
     expect(await server.make(next, 'desk', () => undefined, never())).toBeUndefined();
     expect(results.get(next.key)).toBeDefined();
+  });
+
+  test('who asks last and for one only does not wait for all that another asked; a full queue is told', async () => {
+    const server = computing({ waiting: 5 });
+    const order: string[] = [];
+    const ask = (by: string, n: number) =>
+      server
+        .make(question(newJob(`${by} ${n}`, 'mm')), by, () => undefined, never())
+        .then((failure) => order.push(failure ? failure.error : `${by} ${n}`));
+    await Promise.all([...[1, 2, 3, 4].map((n) => ask('desk', n)), ask('phone', 1), ask('phone', 2)]);
+    expect(order).toEqual(['Too many wait for the server', 'desk 1', 'phone 1', 'desk 2', 'desk 3', 'desk 4']);
   });
 
   test('what takes longer than it may is given up and said', async () => {

@@ -2,8 +2,8 @@
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { MessageChannel } from 'node:worker_threads';
-import { Piscina, queueOptionsSymbol } from 'piscina';
-import type { BenchStep, Job, TaskStep } from '@tidypath/core';
+import { Piscina } from 'piscina';
+import type { BenchStep, TaskStep } from '@tidypath/core';
 import { FairQueue } from './fair';
 import type { Results } from './results';
 import type { Ask, Outcome } from './worker';
@@ -18,8 +18,8 @@ const IDLE = 120_000;
 /** A thread that was told to stop is given so long, ms. */
 const GRACE = 2000;
 
-/** Why there is no result, for people; nothing where nobody waited any more. */
-export type Failure = { error: string };
+/** Where the build puts the worker; without it the pages compute alone. */
+export const BUNDLE = join(__dirname, '../../dist/compute.cjs');
 
 export interface Limits {
   threads?: number;
@@ -27,35 +27,86 @@ export interface Limits {
   longest?: number;
   /** MB */
   memory?: number;
+  waiting?: number;
 }
 
 /** What is asked: a setup of a job, with the files it names. */
-export type Question = Pick<Ask, 'key' | 'job' | 'setupId' | 'files'> & { job: Job };
+export type Question = Pick<Ask, 'key' | 'job' | 'setupId' | 'files'>;
 
-interface Task {
-  hear: Set<(step: TaskStep) => void>;
-  ended: Promise<Failure | undefined>;
-  leave: () => void;
+/** Why there is no result, for people. */
+export interface Failure {
+  error: string;
+}
+
+/** One result under way, and all who wait for it. */
+class Task {
+  readonly hear = new Set<(step: TaskStep) => void>();
+  readonly ended: Promise<Failure | undefined>;
+  end!: (failure?: Failure) => void;
+  isTooLong = false;
+  private readonly stop = new Int32Array(new SharedArrayBuffer(4));
+  private readonly giveUp = new AbortController();
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(
+    readonly question: Question,
+    readonly by: string,
+  ) {
+    this.ended = new Promise((end) => (this.end = end));
+  }
+
+  tell(step: TaskStep): void {
+    this.hear.forEach((hear) => hear(step));
+  }
+
+  /** Tells its thread to stop, and ends a thread that does not. */
+  leave(): void {
+    Atomics.store(this.stop, 0, 1);
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => this.giveUp.abort(), GRACE);
+  }
+
+  /** @param longest s */
+  async run(pool: Piscina, longest: number): Promise<Outcome> {
+    const { port1, port2 } = new MessageChannel();
+    port1.on('message', (said: BenchStep | { begun: true }) => {
+      if (!('begun' in said)) return this.tell(said);
+      this.timer = setTimeout(() => {
+        this.isTooLong = true;
+        this.leave();
+      }, longest * 1000);
+    });
+    const asked: Ask = { ...this.question, port: port2, stop: this.stop };
+    try {
+      return (await pool.run(asked, { transferList: [port2], signal: this.giveUp.signal })) as Outcome;
+    } finally {
+      clearTimeout(this.timer);
+      port1.close();
+    }
+  }
 }
 
 export class Computing {
+  private readonly limits: Required<Limits>;
   private readonly pool: Piscina;
+  private readonly queue = new FairQueue<Task>();
   private readonly tasks = new Map<string, Task>();
+  private running = 0;
 
   /** @param bundle file of the worker, as the build made it */
   constructor(
     bundle: string,
     private readonly results: Results,
-    private readonly limits: Limits = {},
+    limits: Limits = {},
   ) {
+    const threads = Math.max(1, availableParallelism() - 1);
+    this.limits = { threads, longest: LONGEST, memory: MEMORY, waiting: MOST_WAITING, ...limits };
     this.pool = new Piscina({
       filename: bundle,
       minThreads: 0,
-      maxThreads: limits.threads ?? Math.max(1, availableParallelism() - 1),
-      maxQueue: MOST_WAITING,
+      maxThreads: this.limits.threads,
       idleTimeout: IDLE,
-      taskQueue: new FairQueue(),
-      resourceLimits: { maxOldGenerationSizeMb: limits.memory ?? MEMORY },
+      resourceLimits: { maxOldGenerationSizeMb: this.limits.memory },
     });
   }
 
@@ -67,92 +118,82 @@ export class Computing {
    * @returns why there is no result; undefined where there is one, or nobody waits
    */
   async make(question: Question, by: string, hear: (step: TaskStep) => void, left: AbortSignal) {
-    const task = this.tasks.get(question.key) ?? this.begin(question, by);
+    if (left.aborted) return undefined;
+    const task = this.tasks.get(question.key) ?? this.begin(new Task(question, by));
+    if (!task) return { error: 'Too many wait for the server' };
     task.hear.add(hear);
-    const leave = () => {
+    left.addEventListener('abort', () => {
       task.hear.delete(hear);
-      if (task.hear.size === 0) task.leave();
-    };
-    left.addEventListener('abort', leave, { once: true });
-    if (left.aborted) leave();
+      if (task.hear.size === 0) this.leave(task);
+    });
     return task.ended;
   }
 
-  private begin(question: Question, by: string): Task {
-    const { key } = question;
-    const hear: Task['hear'] = new Set();
-    const tell = (step: TaskStep) => hear.forEach((h) => h(step));
-    const stop = new Int32Array(new SharedArrayBuffer(4));
-    const { port1, port2 } = new MessageChannel();
-    const giveUp = new AbortController();
-    let hasBegun = false;
-    let limit: ReturnType<typeof setTimeout> | undefined;
-    let isTooLong = false;
-    port1.on('message', (said: BenchStep | { begun: true }) => {
-      if (!('begun' in said)) return tell(said);
-      hasBegun = true;
-      limit = setTimeout(
-        () => {
-          isTooLong = true;
-          leave();
-        },
-        (this.limits.longest ?? LONGEST) * 1000,
-      );
+  /** Puts it in the queue; undefined where that is full. */
+  private begin(task: Task): Task | undefined {
+    if (this.queue.size >= this.limits.waiting) return undefined;
+    this.tasks.set(task.question.key, task);
+    this.queue.push(task);
+    // Whoever asked hears it too.
+    queueMicrotask(() => {
+      task.tell({ waiting: Math.max(0, this.queue.size + this.running - this.limits.threads) });
+      this.next();
     });
-    const leave = () => {
-      if (this.tasks.get(key) === task) this.tasks.delete(key);
-      Atomics.store(stop, 0, 1);
-      clearTimeout(limit);
-      if (hasBegun) limit = setTimeout(() => giveUp.abort(), GRACE);
-      else giveUp.abort();
-    };
-    const asked: Ask = { ...question, port: port2, stop };
-    const work = this.pool.run(Object.assign(asked, { [queueOptionsSymbol]: { by } }), {
-      transferList: [port2],
-      signal: giveUp.signal,
-    }) as Promise<Outcome>;
-    const ended = work
-      .then(
-        (outcome) => this.keep(key, outcome, isTooLong),
-        (error: { code?: string; name: string; message: string }) => this.failed(error, isTooLong),
-      )
-      .finally(() => {
-        clearTimeout(limit);
-        port1.close();
-        if (this.tasks.get(key) === task) this.tasks.delete(key);
-      });
-    const task: Task = { hear, ended, leave };
-    this.tasks.set(key, task);
-    queueMicrotask(() => tell({ waiting: this.pool.queueSize }));
     return task;
   }
 
-  private keep(key: string, outcome: Outcome, isTooLong: boolean): Failure | undefined {
+  private next(): void {
+    while (this.running < this.limits.threads) {
+      const task = this.queue.shift();
+      if (!task) return;
+      this.running++;
+      void task
+        .run(this.pool, this.limits.longest)
+        .then(
+          (outcome) => this.keep(task, outcome),
+          (error) => this.failed(task, error),
+        )
+        .then((failure) => {
+          this.running--;
+          this.forget(task);
+          task.end(failure);
+          this.next();
+        });
+    }
+  }
+
+  /** Nobody waits any more. */
+  private leave(task: Task): void {
+    this.forget(task);
+    if (this.queue.remove(task)) task.end();
+    else task.leave();
+  }
+
+  private forget(task: Task): void {
+    if (this.tasks.get(task.question.key) === task) this.tasks.delete(task.question.key);
+  }
+
+  private keep(task: Task, outcome: Outcome): Failure | undefined {
     if ('made' in outcome) {
-      this.results.keep(key, { maker: 'server', ...outcome });
+      this.results.keep(task.question.key, { maker: 'server', ...outcome });
       return undefined;
     }
     if (outcome.refused === 'other version')
       return { error: 'The server runs another version of Tidy Path: it computes nothing for this page' };
-    return isTooLong ? this.tooLong() : undefined;
+    return task.isTooLong ? this.tooLong() : undefined;
   }
 
-  private tooLong = (): Failure => ({
-    error: `The server gave it up: it took more than ${this.limits.longest ?? LONGEST} s`,
-  });
+  private tooLong = (): Failure => ({ error: `The server gave it up: it took more than ${this.limits.longest} s` });
 
-  private failed({ code, name, message }: { code?: string; name: string; message: string }, isTooLong: boolean) {
-    if (isTooLong) return this.tooLong();
+  private failed(task: Task, { code, name }: { code?: string; name: string }): Failure | undefined {
+    if (task.isTooLong) return this.tooLong();
     if (name === 'AbortError') return undefined;
     if (code === 'ERR_WORKER_OUT_OF_MEMORY')
-      return { error: `The server gave it up: it needed more than ${this.limits.memory ?? MEMORY} MB` };
-    return { error: /limit|queue/i.test(message) ? 'Too many wait for the server' : 'The server could not compute it' };
+      return { error: `The server gave it up: it needed more than ${this.limits.memory} MB` };
+    return { error: 'The server could not compute it' };
   }
 
   async close(): Promise<void> {
     await this.pool.destroy();
   }
 }
-
-/** Where the build puts the worker; without it the pages compute alone. */
-export const BUNDLE = join(__dirname, '../../dist/compute.cjs');
