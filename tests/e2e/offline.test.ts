@@ -3,7 +3,7 @@ import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:f
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
-import { Harness, WIDE, bodyHas, byLabel, byTest, fill, proved, root, tapText, textOf, until } from './harness';
+import { Harness, WIDE, bodyHas, byLabel, byTest, fill, proved, root, tap, tapText, textOf, until } from './harness';
 
 const web = mkdtempSync(join(tmpdir(), 'tidypath-web-'));
 cpSync(join(root, 'apps/web/dist'), web, { recursive: true });
@@ -95,6 +95,43 @@ test('what was seen opens without the server, proved as it was; an edit made mea
   await harness.open(desk, `/job/${id}/part`);
   await until('the edit at the desk', async () => (await thickness(desk)) === '11.75');
   await desk.close();
+  await phone.close();
+  expect(told()).toEqual([]);
+});
+
+test('what is made and changed without the server arrives once it is back, open or not', async () => {
+  const id = await harness.jobId('Lens cell ring');
+  const before = await kept();
+  await harness.open(before, `/job/${id}/part`);
+  await before.waitForSelector(byLabel('Thickness'));
+  await before.close();
+
+  harness.killServer();
+  const phone = await harness.page(undefined, true);
+  phone.on('dialog', (dialog) => void dialog.accept());
+  await harness.open(phone, `/job/${id}/part`);
+  await fill(phone, byLabel('Thickness'), '12.25');
+  await phone.keyboard.press('Tab');
+  await until('it is told', async () => /kept here, not sent/.test(await state(phone)));
+  await tap(phone, byLabel('Back to jobs'));
+  await tapText(phone, 'New job');
+  await fill(phone, byTest('new-job-name'), 'Made off line');
+  await tapText(phone, 'Create');
+  await until('it is open', () => bodyHas(phone, /Made off line/));
+  await until('it is kept', async () => /kept here, not sent/.test(await state(phone)));
+  // Another start of the app, and it is there still.
+  await harness.open(phone, '/');
+  await until('both are told', async () =>
+    /Lens cell ring[^]*Made off line|Made off line[^]*Lens cell ring/.test(await textOf(phone, byTest('not-sent'))),
+  );
+
+  await harness.startServer();
+  await until('both have arrived', async () => (await phone.$(byTest('not-sent'))) === null);
+  const { job } = (await (await fetch(`${harness.base}/api/jobs/${id}`)).json()) as {
+    job: { part: { thickness: number } };
+  };
+  expect(job.part.thickness).toBe(12.25);
+  expect(await harness.jobId('Made off line')).toMatch(/^[0-9a-f]{32}$/);
   await phone.close();
   expect(told()).toEqual([]);
 });

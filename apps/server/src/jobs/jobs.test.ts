@@ -50,6 +50,32 @@ describe('jobs over HTTP', () => {
     expect(list.map((j) => j.name)).toEqual(expect.arrayContaining(['Plate B', 'Plate B copy']));
   });
 
+  test('made where nobody answered, a job is saved over nothing; sent twice it is answered alike', async () => {
+    const id = 'c0ffee00'.repeat(4);
+    const save = (name: string) =>
+      request(app)
+        .put(`/api/jobs/${id}`)
+        .send({ version: 0, job: { ...job, name } });
+    const answers = [await save('Made off line'), await save('Made off line')];
+    expect(answers.map((a) => [a.status, a.body])).toEqual(Array(2).fill([200, { saved: true, version: 1 }]));
+    expect((await request(app).get(`/api/jobs/${id}`)).body).toMatchObject({
+      version: 1,
+      job: { name: 'Made off line' },
+    });
+    expect((await save('Another')).status).toBe(409);
+    expect((await request(app).get(`/api/jobs/${id}/versions`)).body).toHaveLength(2);
+    for (const [method, path] of [
+      ['delete', ''],
+      ['post', '/restore'],
+      ['put', '/archive'],
+      ['delete', '/archive'],
+    ] as const) {
+      const twice = [1, 2].map(() => request(app)[method](`/api/jobs/${id}${path}`));
+      expect((await Promise.all(twice)).map((a) => a.status)).toEqual([204, 204]);
+      expect((await request(app)[method](`/api/jobs/${'0'.repeat(32)}${path}`)).status).toBe(404);
+    }
+  });
+
   test('the later of two saves is told, and neither is lost', async () => {
     const { id } = await create('Shared');
     await request(app)

@@ -79,7 +79,7 @@ export function jobRoutes(store: JobStore, files: FileStore): Router {
 
   router.put('/:id', async (req, res) => {
     const version = req.body?.version;
-    if (!Number.isInteger(version) || version < 1)
+    if (!Number.isInteger(version) || version < 0)
       return void res.status(400).json({ error: 'Say which version this save started from' });
     const { job, findings } = await jobIn(req);
     if (!job) return void res.status(422).json({ error: 'This job cannot be saved', findings });

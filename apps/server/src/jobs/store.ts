@@ -97,8 +97,7 @@ export class JobStore {
     return columns;
   }
 
-  create(job: Job, author = NOBODY): JobRow {
-    const id = randomUUID();
+  create(job: Job, author = NOBODY, id: string = randomUUID()): JobRow {
     const at = this.now().toISOString();
     const columns = this.written(job);
     const names = Object.keys(columns);
@@ -114,9 +113,13 @@ export class JobStore {
     return { id, version: 1, updatedAt: at, job };
   }
 
-  /** Saves over `baseVersion`; a save that started from an older one is kept in the history and refused. */
+  /**
+   * Saves over `baseVersion`, 0 for a job that was made where this server did not answer; a save that started from an older one is kept in
+   * the history and refused. Whoever sends the same again gets the same answer.
+   */
   save(id: string, baseVersion: number, job: Job, author = NOBODY): SaveResult | UnreadJob | Missing {
     return this.db.transaction((): SaveResult | UnreadJob | Missing => {
+      if (baseVersion === 0 && !this.row(id)) return { saved: true, version: this.create(job, author, id).version };
       const current = this.get(id);
       if (!current || !('job' in current)) return current;
       const columns = this.written(job);
@@ -149,9 +152,10 @@ export class JobStore {
     return this.create({ ...row.job, name: `${row.job.name} copy`.slice(0, 120) }, author);
   }
 
+  /** Done again it is done still; false where there is no such job. */
   private mark(id: string, column: 'deleted_at' | 'archived_at', at: string | null): boolean {
-    const sql = `UPDATE jobs SET ${column} = ? WHERE id = ? AND (${column} IS NULL) = ?`;
-    return this.db.prepare(sql).run(at, id, Number(at !== null)).changes > 0;
+    const sql = `UPDATE jobs SET ${column} = CASE WHEN @at IS NULL THEN NULL ELSE coalesce(${column}, @at) END WHERE id = @id`;
+    return this.db.prepare(sql).run({ at, id }).changes > 0;
   }
 
   /** Puts a job in the bin; `restore` brings it back. */

@@ -85,10 +85,12 @@ export class ShopStore {
     return this.db.transaction((): ItemSave<ShopItems[K]> => {
       const row = this.row(shelf, item.id);
       const version = row && !row.deleted_at ? row.version : 0;
+      const document = JSON.stringify(item);
+      // The answer to a save that was taken did not arrive, and it is sent again.
+      if (row && version === baseVersion + 1 && row.document === document) return { saved: true, version };
       if (version !== baseVersion)
         return { saved: false, current: row && !row.deleted_at ? keptOf<ShopItems[K]>(row) : null };
       const next = (row?.version ?? 0) + 1;
-      const document = JSON.stringify(item);
       remember(document);
       this.db
         .prepare(
@@ -130,7 +132,7 @@ export class ShopStore {
   remove(shelf: ShelfName, id: string): boolean {
     return (
       this.db
-        .prepare('UPDATE shop_items SET deleted_at = ? WHERE shelf = ? AND id = ? AND deleted_at IS NULL')
+        .prepare('UPDATE shop_items SET deleted_at = coalesce(deleted_at, ?) WHERE shelf = ? AND id = ?')
         .run(this.now(), shelf, id).changes > 0
     );
   }

@@ -55,7 +55,7 @@ test.each([
 
 test('a server that cannot be reached is told as such', async () => {
   fetching.mockRejectedValue(new TypeError('network'));
-  const error = (await api.create(job).catch((e: unknown) => e)) as ApiError;
+  const error = (await api.save('x', 0, job).catch((e: unknown) => e)) as ApiError;
   expect([error.status, error.message]).toEqual([0, 'The server cannot be reached']);
   await expect(api.duplicate('x')).rejects.toThrow('The server cannot be reached');
 });

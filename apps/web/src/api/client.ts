@@ -120,7 +120,7 @@ export const api = {
   job: (id: string) => call<JobRow>('GET', `/jobs/${id}`),
   /** Where a job is to be had as it is stored, readable or not. */
   documentOf: (id: string) => `/api/jobs/${id}/document`,
-  create: (job: Job) => call<JobRow>('POST', '/jobs', { job }),
+  /** Over version 0: makes it. */
   save: (id: string, version: number, job: Job) => call<SaveResult>('PUT', `/jobs/${id}`, { version, job }),
   duplicate: (id: string) => call<JobRow>('POST', `/jobs/${id}/duplicate`),
   remove: (id: string) => call<void>('DELETE', `/jobs/${id}`),

@@ -9,6 +9,7 @@ export const KEYS = {
   people: 'people',
   backups: 'backups',
   computes: 'computes',
+  unsent: 'unsent',
   devices: 'devices',
   job: (id: string) => ['job', id] as const,
   shelf: (shelf: string) => ['shelf', shelf] as const,

@@ -9,6 +9,7 @@ import { Job, JobVersion, changesOf } from '@tidypath/core';
 import { ApiError, api } from '../api/client';
 import { bringFiles } from '../api/files';
 import { KEYS } from '../api/keys';
+import { makeJob } from '../api/outbox';
 import { SIZE } from '../theme/theme';
 import { Card, Row } from '../ui/Card';
 import { FindingList } from '../ui/FindingList';
@@ -84,8 +85,7 @@ function Opened({ id, version, now, onBack }: OpenedProps) {
   const asCopy = async () => {
     const name = `${data.job.name}, ${format(new Date(version.at), 'd MMM HH:mm')}`.slice(0, 120);
     try {
-      const row = await api.create({ ...data.job, name });
-      router.push(`/job/${row.id}/cut`);
+      router.push(`/job/${await makeJob({ ...data.job, name })}/cut`);
     } catch (e) {
       setProblem((e as ApiError).message);
     }

@@ -12,7 +12,7 @@ import {
 import { useSWRConfig } from 'swr';
 import { Job, JobRow, Setup, hashOf } from '@tidypath/core';
 import { KEYS } from '../api/keys';
-import type { Draft } from './drafts';
+import type { Draft } from '../api/drafts';
 import { begin, change, redo, undo } from './history';
 import { Pace, useComputed } from './useComputed';
 import { Start, useSaving } from './useSaving';
@@ -69,6 +69,8 @@ interface ProviderProps {
 
 /** What saving starts from: the draft's own version, and what stood there then where that is known. */
 function startOf(row: JobRow, draft?: Draft): Start {
+  // Made here and not sent yet: it has to be sent as it is.
+  if (row.version === 0) return { job: { ...row.job }, version: 0, isBase: false };
   if (!draft || draft.version === row.version) return { job: row.job, version: row.version, isBase: true };
   return { job: draft.base ?? row.job, version: draft.version, isBase: !!draft.base };
 }

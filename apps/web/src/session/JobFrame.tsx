@@ -14,7 +14,7 @@ import { FindingList } from '../ui/FindingList';
 import { Icon } from '../ui/Icon';
 import { Txt } from '../ui/Txt';
 import { DetailsSheet } from './DetailsSheet';
-import { Draft, draftOf } from './drafts';
+import { Draft, draftOf } from '../api/drafts';
 import { HistorySheet } from './HistorySheet';
 import { JobProvider, useCalmJob } from './JobContext';
 import { STAGES, STAGE_NAMES, Stage, stageStates } from './stages';
@@ -226,6 +226,10 @@ async function opening(id: string): Promise<JobRow> {
   return row;
 }
 
+/** A job the server knows nothing of yet. */
+const madeHere = (id: string, draft?: Draft): JobRow | undefined =>
+  draft?.version === 0 ? { id, version: 0, updatedAt: new Date().toISOString(), job: draft.job } : undefined;
+
 /** Loads a job and puts its header and stages around whatever stage is open. */
 export function JobFrame({ id, children }: { id: string; children: ReactNode }) {
   // What was known of it before is only good enough where the server does not answer.
@@ -249,11 +253,13 @@ export function JobFrame({ id, children }: { id: string; children: ReactNode }) 
     void find();
     return () => void (isWanted = false);
   }, [id]);
-  if (error && !data) return <NotOpened id={id} error={error as Error} />;
-  if (!data || opened !== id || draft?.of !== id)
+  const own = useMemo(() => madeHere(id, draft?.draft), [id, draft]);
+  const row = data ?? (error ? own : undefined);
+  if (error && !row && draft?.of === id) return <NotOpened id={id} error={error as Error} />;
+  if (!row || opened !== id || draft?.of !== id)
     return <ActivityIndicator style={{ flex: 1 }} accessibilityLabel="Opening the job" />;
   return (
-    <JobProvider key={id} id={id} row={data} draft={draft.draft}>
+    <JobProvider key={id} id={id} row={row} draft={draft.draft}>
       <Header id={id} />
       {children}
     </JobProvider>

@@ -3,7 +3,8 @@ import { Job, JobRow, Side, changesOf, hashOf, mergeJobs } from '@tidypath/core'
 import { ApiError, api } from '../api/client';
 import { onEvent, versionTold } from '../api/events';
 import { bringFiles, sendFiles } from '../api/files';
-import { dropDraft, keepDraft } from './drafts';
+import { holdJob } from '../api/outbox';
+import { dropDraft, keepDraft } from '../api/drafts';
 
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'offline' | 'failing' | 'refused' | 'invalid' | 'deleted';
 
@@ -144,6 +145,8 @@ export function useSaving(id: string, start: Start, job: Job, foundDraft: boolea
       window.removeEventListener('online', send);
     };
   }, [pending, outcome, failures, job, kept.version, save]);
+
+  useEffect(() => holdJob(id), [id]);
 
   const isUnsent = job !== kept.job;
   /** Only its own draft is dropped: the same job may be open beside it. */

@@ -6,6 +6,7 @@ import { api } from '../api/client';
 import { onEvent } from '../api/events';
 import { KEYS } from '../api/keys';
 import { down } from '../api/flags';
+import { sendUnsent } from '../api/outbox';
 import { SPACE } from '../theme/theme';
 import { usePalette } from '../theme/usePalette';
 import { Txt } from '../ui/Txt';
@@ -48,11 +49,30 @@ function useNews(): void {
   );
 }
 
+/** Between two tries to send what lies here, ms. */
+const TRY = 30_000;
+
+/** What this device could not send is sent once it can be: at the start, when the server is back, and now and then. */
+function useOutbox(): void {
+  const { mutate } = useSWRConfig();
+  useEffect(() => {
+    const send = () => void sendUnsent().then(() => mutate(KEYS.unsent));
+    send();
+    const timer = setInterval(send, TRY);
+    window.addEventListener('online', send);
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener('online', send);
+    };
+  }, [mutate]);
+}
+
 /** Above everything: that the server does not answer, and that a newer version of the app waits. */
 export function Line() {
   const isDown = useSyncExternalStore(down.listen, down.now, down.now);
   const takeOver = useInstalled();
   useNews();
+  useOutbox();
   useEffect(() => {
     if (!isDown) return;
     const timer = setInterval(() => void api.health().catch(() => undefined), PAUSE);

@@ -16,8 +16,9 @@ import {
   openJob,
 } from '@tidypath/core';
 import { ApiError, api } from '../../api/client';
-import { bringFiles, keepFile, sendFiles } from '../../api/files';
+import { bringFiles, keepFile } from '../../api/files';
 import { KEYS } from '../../api/keys';
+import { makeJob } from '../../api/outbox';
 import { Page } from '../../shell/Page';
 import { SPACE } from '../../theme/theme';
 import { useWide } from '../../theme/usePalette';
@@ -31,6 +32,7 @@ import { pickFile } from '../../ui/files';
 import { useSettled } from '../../ui/useSettled';
 import { FindJobs } from './FindJobs';
 import { JobCard } from './JobCard';
+import { NotSent } from './NotSent';
 
 function NewJobSheet({
   open,
@@ -139,9 +141,9 @@ export function JobsPage() {
   };
   const create = async (job: Job) => {
     try {
-      const row = await api.create(job);
+      const id = await makeJob(job);
       void refresh();
-      router.push(`/job/${row.id}/part`);
+      router.push(`/job/${id}/part`);
     } catch (e) {
       setTold({ text: (e as ApiError).message });
     }
@@ -155,8 +157,7 @@ export function JobsPage() {
     try {
       for (const bytes of files ?? []) await keepFile('', bytes);
       const missing = await bringFiles(job);
-      await sendFiles(job);
-      await api.create(job);
+      await makeJob(job);
       setImported({ taken: true, findings: [...told, ...missing.map(fileMissing)] });
       done(`“${job.name}” taken in`);
     } catch (e) {
@@ -188,6 +189,7 @@ export function JobsPage() {
           </View>
         )}
         {error && !data && <Txt tone="danger">▲ {(error as ApiError).message}. Trying again.</Txt>}
+        <NotSent />
         <FindJobs question={question} onQuestion={setQuestion} />
         {data?.total === 0 && <None isAll={isAll} onNew={() => setNaming(true)} onAll={() => setQuestion({})} />}
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.m }}>

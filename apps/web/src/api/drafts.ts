@@ -1,6 +1,6 @@
-import { createStore, del, get, set } from 'idb-keyval';
+import { createStore, del, get, keys, set } from 'idb-keyval';
 import { Job, readJob } from '@tidypath/core';
-import { keepFile } from '../api/files';
+import { keepFile } from './files';
 
 /** A job as somebody has it who could not send it yet, and the version it started from. */
 export interface Draft {
@@ -8,10 +8,13 @@ export interface Draft {
   job: Job;
   /** What stood there then, where this device could keep it. */
   base?: Job;
+  /** When it was kept, ms since 1970. */
+  at?: number;
 }
 
 /** Beside the draft, and written once: it does not change while the draft does. */
-const baseKey = (id: string) => `${id} base`;
+const BASE = ' base';
+const baseKey = (id: string) => id + BASE;
 const basesKept = new Map<string, number>();
 
 async function keepBase(id: string, version: number, base: Job): Promise<void> {
@@ -20,7 +23,8 @@ async function keepBase(id: string, version: number, base: Job): Promise<void> {
   basesKept.set(id, version);
 }
 
-const keyOf = (id: string) => `tidypath-draft-${id}`;
+const AT_ONCE = 'tidypath-draft-';
+const keyOf = (id: string) => AT_ONCE + id;
 let store: ReturnType<typeof createStore> | undefined;
 const database = () => (store ??= createStore('tidypath-drafts', 'drafts'));
 
@@ -45,7 +49,8 @@ function forgetAtOnce(id: string): void {
 }
 
 /** Keeps a draft on this device: at once where it fits, and in a database of its own; false where neither can be. */
-export async function keepDraft(id: string, { base, ...draft }: Draft): Promise<boolean> {
+export async function keepDraft(id: string, { base, ...own }: Draft): Promise<boolean> {
+  const draft = { ...own, at: Date.now() };
   const isKept = atOnce(id, draft);
   try {
     await set(id, draft, database());
@@ -84,7 +89,7 @@ export async function draftOf(id: string): Promise<Draft | undefined> {
   if (!found || !Number.isInteger(found.version)) return undefined;
   const { job, files } = readJob(found.job);
   for (const bytes of files ?? []) await keepFile('', bytes);
-  return job && { version: found.version!, job, base: await baseOf(id, found.version!) };
+  return job && { version: found.version!, job, base: await baseOf(id, found.version!), at: found.at ?? 0 };
 }
 
 async function baseOf(id: string, version: number): Promise<Job | undefined> {
@@ -94,4 +99,16 @@ async function baseOf(id: string, version: number): Promise<Job | undefined> {
   } catch {
     return undefined;
   }
+}
+
+/** The jobs this device holds drafts of. */
+export async function draftIds(): Promise<string[]> {
+  const all: string[] = [];
+  try {
+    all.push(...Object.keys(localStorage).flatMap((k) => (k.startsWith(AT_ONCE) ? [k.slice(AT_ONCE.length)] : [])));
+    all.push(...(await keys<string>(database())).filter((k) => !k.endsWith(BASE)));
+  } catch {
+    // Where nothing can be kept nothing stands.
+  }
+  return [...new Set(all)];
 }
