@@ -100,6 +100,35 @@ test('what was typed on a page that was closed before it could be sent is taken 
   expect(await stored()).toMatchObject({ part: { thickness: 12.5 }, customerNumber: 'C-88' });
 });
 
+test('each sees where the other is, and one follows the other through stages, operations and seconds', async () => {
+  for (const page of [phone, desk])
+    await until('the other', async () => /Part/.test(await textOf(page, byTest('others'))));
+  await tap(desk, byTest('stage-prove'));
+  await until('where the desk is', async () => /at Prove/.test(await textOf(phone, byTest('others'))));
+  await tapText(phone, 'Follow');
+  await until('the same stage', async () => /\/prove$/.test(phone.url()));
+  await until('a verdict', async () => /[✓▲]/.test(await textOf(desk, byTest('stage-prove'))));
+  const second = async (page: Page) => /at Prove ([\d:]+)/.exec(await textOf(page, byTest('others')))?.[1];
+  const end = await until('the end', () => second(phone));
+  await tap(desk, byTest('stride'));
+  await tap(desk, byTest('stride-back'));
+  // What the phone sees of the desk, and the desk of the phone that follows it.
+  await until('the same second', async () => {
+    const [there, here] = [await second(phone), await second(desk)];
+    return there !== end && there === here;
+  });
+  await tap(desk, byTest('stage-cut'));
+  await until('the same stage again', async () => /\/cut$/.test(phone.url()));
+  const first = '[data-testid^=operation-] [aria-expanded][aria-label^="1 "]';
+  await tap(desk, first);
+  await until('the same operation', () => phone.$(first.replace('expanded', 'expanded=true')));
+  await tapText(phone, 'Leave');
+  await tap(desk, byTest('stage-part'));
+  await until('where the desk went', async () => /at Part/.test(await textOf(phone, byTest('others'))));
+  expect(phone.url()).toMatch(/\/cut$/);
+  await tap(phone, byTest('stage-part'));
+});
+
 test('all pages of a browser hear it over one line', async () => {
   const lines: string[] = [];
   const beside = await phone.browserContext().newPage();

@@ -16,6 +16,7 @@ import type { Computing } from './compute/computing';
 import { Results } from './compute/results';
 import { resultRoutes } from './compute/routes';
 import { Events } from './events/events';
+import { hereRoutes } from './events/here';
 import { eventRoutes, tellChanges } from './events/routes';
 import { fileRoutes } from './files/routes';
 import { FileStore } from './db/files';
@@ -148,6 +149,7 @@ export function createApp(
   const events = new Events();
   app.use('/api', knowAuthor(people, door), foldWhenIdle(db), tellChanges(events, jobs.versionOf));
   app.use('/api/events', eventRoutes(events));
+  app.use('/api/here', hereRoutes(events));
   app.use('/api/backup', backupRoutes(db, folder));
   app.use('/api/people', peopleRoutes(people));
   app.use('/api/files', fileRoutes(files));

@@ -102,6 +102,28 @@ describe('over HTTP', () => {
     }
   });
 
+  test('where a page is passes to those who listen, and is not kept for those who come later', async () => {
+    const now = listener();
+    await until(() => now.latest() !== '');
+    const last = now.latest();
+    const page = 'ab'.repeat(16);
+    const place = { job: 'c0ffee00'.repeat(4), stage: 'prove', second: 12 };
+    await send('PUT', `/api/here/${page}`, place);
+    await send('PUT', `/api/here/${page}`, { ...place, stage: 'nowhere' });
+    await send('DELETE', `/api/here/${page}`);
+    await until(() => now.events().length >= 2);
+    expect(now.events()).toEqual([
+      { kind: 'here', page, who: '', place },
+      { kind: 'here', page, who: '' },
+    ]);
+    expect(now.latest()).toBe(last);
+    now.close();
+    const later = listener(last);
+    await until(() => later.latest() !== '');
+    expect(later.events()).toEqual([]);
+    later.close();
+  });
+
   test('who comes back hears what was missed; where that is not known it is said', async () => {
     const first = listener();
     await until(() => first.latest() !== '');

@@ -2,7 +2,7 @@
 import { randomBytes } from 'node:crypto';
 import type { ShopEvent } from '@tidypath/core';
 
-/** An event and the name a page gives to hear what came after it. */
+/** An event and the name a page gives to hear what came after it; none for what passes. */
 export interface Told {
   id: string;
   event: ShopEvent;
@@ -29,6 +29,11 @@ export class Events {
     this.kept.push(told);
     if (this.kept.length > KEPT) this.kept.shift();
     for (const listener of this.listeners) listener(told);
+  }
+
+  /** Tells those who listen now, and nobody later. */
+  pass(event: ShopEvent): void {
+    for (const listener of this.listeners) listener({ id: '', event });
   }
 
   /** What was told after `id`; undefined where that cannot be known any more. */

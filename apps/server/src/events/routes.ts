@@ -13,7 +13,7 @@ export function eventRoutes(events: Events): Router {
     // Packed they would be held back.
     res.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store, no-transform' });
     res.flushHeaders();
-    const send = ({ id, event }: Told) => void res.write(`id: ${id}\ndata: ${JSON.stringify(event)}\n\n`);
+    const send = ({ id, event }: Told) => void res.write(`${id && `id: ${id}\n`}data: ${JSON.stringify(event)}\n\n`);
     const last = req.get('last-event-id') ?? (typeof req.query.after === 'string' ? req.query.after : undefined);
     const missed = last === undefined ? [] : events.after(last);
     res.write(`retry: ${RETRY}\n\n`);

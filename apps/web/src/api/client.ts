@@ -10,6 +10,7 @@ import type {
   Maker,
   Person,
   PersonEntry,
+  Place,
   SaveResult,
   ShelfName,
   ShopItems,
@@ -133,6 +134,9 @@ export const api = {
     const response = await send('POST', `/jobs/${id}/releases`, { version, setupId });
     if (response.status === 409) throw new ApiError((await response.json()).error, 409);
   },
+  /** Tells the others where this page is. */
+  here: (page: string, place: Place) => call<void>('PUT', `/here/${page}`, place),
+  gone: (page: string) => call<void>('DELETE', `/here/${page}`),
   versions: (id: string) => call<JobVersion[]>('GET', `/jobs/${id}/versions`),
   version: (id: string, version: string) => call<{ job: Job }>('GET', `/jobs/${id}/versions/${version}`),
   versionDocument: (id: string, version: string) => `/api/jobs/${id}/versions/${version}/document`,

@@ -58,7 +58,7 @@ function hold(): void {
   if (source) return;
   source = new EventSource(`/api/events${latest && `?after=${latest}`}`);
   source.onmessage = ({ data, lastEventId }: MessageEvent<string>) => {
-    latest = lastEventId;
+    latest = lastEventId || latest;
     const event = JSON.parse(data) as ShopEvent;
     channel?.postMessage({ id: latest, event } satisfies Heard);
     tell(event);

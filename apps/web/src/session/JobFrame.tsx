@@ -3,7 +3,7 @@ import { ReactNode, memo, useEffect, useMemo, useState } from 'react';
 import { Linking, Pressable, View } from 'react-native';
 import { ActivityIndicator, Button, IconButton } from 'react-native-paper';
 import useSWR, { useSWRConfig } from 'swr';
-import type { JobRow } from '@tidypath/core';
+import { JobRow, STAGES, Stage } from '@tidypath/core';
 import { ApiError, api } from '../api/client';
 import { bringFiles } from '../api/files';
 import { KEYS } from '../api/keys';
@@ -17,7 +17,8 @@ import { DetailsSheet } from './DetailsSheet';
 import { Draft, draftOf } from '../api/drafts';
 import { HistorySheet } from './HistorySheet';
 import { JobProvider, useCalmJob } from './JobContext';
-import { STAGES, STAGE_NAMES, Stage, stageStates } from './stages';
+import { Others } from './Others';
+import { STAGE_NAMES, stageStates } from './stages';
 import type { SaveState } from './useSaving';
 
 const SAVE_WORDS: Record<SaveState, (why: string) => string> = {
@@ -180,6 +181,7 @@ const Header = memo(function Header({ id }: { id: string }) {
         <IconButton icon="redo" disabled={!canRedo} accessibilityLabel="Redo" onPress={redo} />
       </View>
       <StageStrip id={id} />
+      <Others id={id} />
       <Conflict />
       <DetailsSheet open={sheet === 'details'} onClose={close} />
       <HistorySheet id={id} open={sheet === 'history'} onClose={close} />

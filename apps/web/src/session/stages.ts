@@ -1,9 +1,6 @@
-import { Finding, hasStop, Job, Setup } from '@tidypath/core';
+import { Finding, hasStop, Job, Setup, Stage } from '@tidypath/core';
 import type { Computed } from './useComputed';
 import { partModel } from './partModel';
-
-export const STAGES = ['part', 'hold', 'cut', 'prove', 'release'] as const;
-export type Stage = (typeof STAGES)[number];
 
 export const STAGE_NAMES: Record<Stage, string> = {
   part: 'Part',

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Moment, ProofView } from '@tidypath/core';
 import { engine } from '../compute/engine';
+import { useFollowed, useSaying } from './here';
 
 export const SPEEDS = [1, 8, 32, 128] as const;
 
@@ -72,6 +73,12 @@ export function usePlayer(proof: ProofView | undefined) {
     });
     return () => cancelAnimationFrame(frame);
   }, [playing, speed, seek, total]);
+
+  useSaying('second', proof ? Math.round(time) : undefined);
+  const followed = useFollowed()?.second;
+  useEffect(() => {
+    if (proof && followed !== undefined) seek(followed);
+  }, [proof, followed, seek]);
 
   const play = useCallback(
     (way: -1 | 1) => {

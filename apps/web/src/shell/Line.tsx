@@ -41,7 +41,7 @@ function useNews(): void {
   useEffect(
     () =>
       onEvent(({ kind }) => {
-        if (kind === 'result') return;
+        if (kind !== 'job' && kind !== 'missed') return;
         void mutate((key) => Array.isArray(key) && (key[0] === 'jobs' || key[0] === 'versions'));
         void mutate(KEYS.jobChoices);
       }),

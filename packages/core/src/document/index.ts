@@ -20,7 +20,10 @@ export {
   type JobState,
   type JobSummary,
   type JobVersion,
+  Place,
   type SaveResult,
   type ShopEvent,
+  type Stage,
+  STAGES,
   Standing,
 } from './stored';

@@ -1,4 +1,4 @@
-import { IsInt, Max, Min, IsNumber, IsString, Length } from 'class-validator';
+import { IsIn, IsInt, IsNumber, IsOptional, IsString, Length, Matches, Max, Min } from 'class-validator';
 import type { Thumbnail } from '../part/plate/outline-path';
 import type { Job } from './job';
 
@@ -80,11 +80,28 @@ export interface JobVersion {
 /** A save that was taken, or one that came too late: the version in force, and where the late one is kept. */
 export type SaveResult = { saved: true; version: number } | { saved: false; current: JobRow; keptId: string };
 
+/** The stages of a job, in order. */
+export const STAGES = ['part', 'hold', 'cut', 'prove', 'release'] as const;
+export type Stage = (typeof STAGES)[number];
+
+/** Where a page is in a job: told to the others who have it open, and kept nowhere. */
+export class Place {
+  @Matches(/^[0-9a-f-]{32,36}$/) job!: string;
+  @IsIn(STAGES) stage!: Stage;
+  @IsOptional() @IsString() @Length(1, 40) setupId?: string;
+  /** The operation that is open. */
+  @IsOptional() @IsString() @Length(1, 40) operationId?: string;
+  /** The second of the proof that is shown. */
+  @IsOptional() @IsNumber() @Min(0) @Max(1e9) second?: number;
+}
+
 /** Something that changed at the server, told to every page: what is to be asked for anew. */
 export type ShopEvent =
   /** A job, with the version it has now; the list of them where no id is given. */
   | { kind: 'job'; id: string; version: number }
   /** Somebody planned and proved what has this key. */
   | { kind: 'result'; key: string }
+  /** Where a page is now, and who sits there; no place: it has left. */
+  | { kind: 'here'; page: string; who: string; place?: Place }
   /** More than can be told any more. */
   | { kind: 'missed' };

@@ -28,6 +28,7 @@ import { GaugeBar } from '../../ui/GaugeBar';
 import { Sheet } from '../../ui/Sheet';
 import { SortableList } from '../../ui/SortableList';
 import { Txt } from '../../ui/Txt';
+import { useFollowed, useSaying } from '../../session/here';
 import { useCalmJob, useJob } from '../../session/JobContext';
 import { SetupBar } from '../../session/SetupBar';
 import { StagePage } from '../../session/StagePage';
@@ -103,6 +104,13 @@ export function CutStage() {
   const { operations } = setup;
   const { part: seen } = asSeen(job, setup);
   const route = useProposal(job, setup.id);
+  useSaying('operationId', openId);
+  const followed = useFollowed()?.operationId;
+  const [came, setCame] = useState<string>();
+  if (followed !== came) {
+    setCame(followed);
+    if (followed) setOpenId(followed);
+  }
   const closeValue = useCallback(() => setEditing(undefined), []);
   const minutes = useMemo(
     () => (proof && proofFresh ? new Map(proof.steps.map((s) => [s.operationId, s.minutes])) : undefined),
