@@ -139,7 +139,8 @@ let cutting: Promise<void> | undefined;
 const seenOf = (findings: Finding[], { removed, clock }: Pick<ProofView, 'removed'> & { clock: { total: number } }) =>
   hashOf([findings, removed, clock.total]);
 
-const proofKeyOf = ({ job, setup, text, sections }: Asked) => keyOf(job, setup, sections ? undefined : text);
+/** By its text as well: the same job planned by another engine is another program, for their sines differ in the last digit. */
+const proofKeyOf = ({ job, setup, text, sections }: Asked) => keyOf(job, setup, sections ? `own\n${text}` : text);
 
 /** Shows a proof as it was kept; false where there is none. */
 async function showKept(asked: Asked): Promise<boolean> {
@@ -179,20 +180,27 @@ async function proveText(asked: Asked): Promise<void> {
 
 /** Cuts what is shown as it was kept, the first time more is asked of it than was kept. */
 async function cutOwed(): Promise<void> {
-  while (owed) await (cutting ??= cutAgain(owed).finally(() => (cutting = undefined)));
+  while (owed) await (cutting ??= owing(owed).finally(() => (cutting = undefined)));
+}
+
+/** What a page elsewhere made is made anew, its program too. */
+async function owing(mine: NonNullable<typeof owed>): Promise<void> {
+  if (mine.maker !== 'page') return cutAgain(mine);
+  const { seq, job, setup } = mine;
+  owed = undefined;
+  taken = 0;
+  return compute({ type: 'compute', seq, job, setupId: setup.id, by: 'device alone' });
 }
 
 async function cutAgain(mine: NonNullable<typeof owed>): Promise<void> {
-  const { seq, job, setup, seen, maker } = mine;
+  const { seq, job, seen } = mine;
   const { stopped } = waitingFor(seq);
   const proved = await through(plannedAndProved(mine, { stopped }), () => owed === mine, tellingAgain(seq));
   if (owed !== mine) return;
   owed = undefined;
   scope.postMessage({ type: 'again', seq });
-  // What a page elsewhere made is made anew, its paths too; else only what was kept and is not what comes out.
-  const isSame = !proved || (maker !== 'page' && seenOf(inUnitOf(job, proved.proof.findings), proved.proof) === seen);
-  if (isSame) return;
-  if (maker) tellPlan(seq, job, setup);
+  if (!proved || seenOf(inUnitOf(job, proved.proof.findings), proved.proof) === seen) return;
+  // What was kept is not what comes out.
   tellProof(mine, proved);
 }
 
@@ -255,7 +263,8 @@ function take({ seq, key, made, maker }: Extract<Request, { type: 'taken' }>): v
   const asked = proof && provable(seq, job, setup, plan);
   if (!asked) return;
   owed = { ...asked, maker, seen: seenOf(proof.findings, proof) };
-  void keepProof(key, { view: proof, maker });
+  const proofKey = proofKeyOf(asked);
+  if (proofKey) void keepProof(proofKey, { view: proof, maker });
 }
 
 /** Levels the feeds of what was proved last, and proves the outcome. */
