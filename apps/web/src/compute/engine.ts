@@ -30,6 +30,8 @@ class Engine {
   private readonly listeners = new Set<Listener>();
   private readonly given = new Set<string>();
   private seq = 0;
+  /** The question whose answer came from elsewhere, until the worker knows of it: its own may still be on the way. */
+  private taken: number | undefined;
   /** What is awaited, in memory the worker sees while it computes; without it, a cancel is heard between operations. */
   private readonly awaited =
     typeof SharedArrayBuffer === 'undefined' ? undefined : new Int32Array(new SharedArrayBuffer(4));
@@ -57,12 +59,15 @@ class Engine {
 
   private heard(answer: Answer): void {
     if (answer.type === 'key') return void this.elsewhere.keyed(answer.seq, answer.key);
+    if (answer.type === 'took') this.taken = answer.seq === this.taken ? undefined : this.taken;
+    if ('seq' in answer && answer.seq === this.taken) return;
     this.elsewhere.heard(answer);
     this.tell(answer);
   }
 
   /** What was made elsewhere is shown at once; the worker leaves what it is at and knows of it. */
   private take(seq: number, key: string, made: Made, maker: Maker): void {
+    this.taken = seq;
     if (this.awaited) Atomics.compareExchange(this.awaited, 0, seq, NOBODY);
     this.start().postMessage({ type: 'taken', seq, key, made, maker } satisfies Request);
     this.tell({ type: 'planned', seq, plan: made.plan, maker });

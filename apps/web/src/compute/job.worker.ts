@@ -254,6 +254,7 @@ async function planned(seq: number, job: Job, setup: Setup): Promise<PlanView | 
 
 /** Takes what was made elsewhere as if it had been kept here; the page has shown it already. */
 function take({ seq, key, made, maker }: Extract<Request, { type: 'taken' }>): void {
+  scope.postMessage({ type: 'took', seq });
   if (seq !== current || !asking) return;
   taken = seq;
   if (awaited) Atomics.compareExchange(awaited, 0, NOBODY, seq);

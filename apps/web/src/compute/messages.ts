@@ -48,6 +48,8 @@ export type Request =
 export type Answer =
   /** Nothing is kept here for the question; what others make of it has this key. */
   | { type: 'key'; seq: number; key: string }
+  /** It knows of what was made elsewhere: what it said of the question before is of no use. */
+  | { type: 'took'; seq: number }
   /** How many wait for the server before the question. */
   | { type: 'waiting'; seq: number; waiting: number }
   /** `maker`: who made it, where it was not this device. */

@@ -74,7 +74,7 @@ const keyOf = (job: Job, setupId: string, other?: { key: string }) =>
   hashOf({ ...job, note: '', unit: '', setupId, other: other?.key, missing: missingFiles(job) });
 
 /** Answers that are for whoever asked, not about the job as a whole. */
-const ELSEWHERE = ['key', 'moment', 'advised', 'drawn', 'proposed', 'levelled', 'probed', 'stl'] as const;
+const ELSEWHERE = ['key', 'took', 'moment', 'advised', 'drawn', 'proposed', 'levelled', 'probed', 'stl'] as const;
 type Own = Exclude<Answer, { type: (typeof ELSEWHERE)[number] }>;
 const PACE = ['planning', 'progress', 'again', 'waiting'] as const;
 type Outcome = Exclude<Own, { type: (typeof PACE)[number] }>;
