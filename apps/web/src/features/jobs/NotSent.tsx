@@ -18,13 +18,13 @@ export function NotSent() {
   return (
     <View style={{ gap: SPACE.s }} testID="not-sent">
       <Txt kind="small" tone="care">
-        ◆ Kept on this device and not sent yet
+        ◆ Kept on this device until the server answers; what somebody else changed too is asked about when it is opened
       </Txt>
       {data.map(({ id, name, isNew }) => (
         <LinkCard
           key={id}
           title={name}
-          text={isNew ? 'Made here, sent once the server answers' : 'Changed here, sent once the server answers'}
+          text={isNew ? 'Made here' : 'Changed here'}
           onPress={() => router.push(`/job/${id}/part`)}
         />
       ))}
