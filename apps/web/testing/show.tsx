@@ -6,16 +6,17 @@ import { SWRConfig, unstable_serialize } from 'swr';
 import { KEYS } from '../src/api/keys';
 import { lightTheme } from '../src/theme/paper';
 
-/** The starting shop, as the server would give it. */
-const SHOP = Object.fromEntries(
-  SHELF_NAMES.flatMap((shelf) => [
+/** The starting shop with nobody in it yet, as the server would give it. */
+const SHOP = Object.fromEntries([
+  [KEYS.people, { people: [], here: null }],
+  ...SHELF_NAMES.flatMap((shelf) => [
     [
       unstable_serialize(KEYS.shelf(shelf)),
       SHELVES[shelf].start.map((item) => ({ version: 1, updatedAt: '2026-01-01T00:00:00Z', item })),
     ],
     [unstable_serialize(KEYS.unread(shelf)), []],
   ]),
-);
+]);
 
 /** Renders under the theme, as the app does. */
 export const show = (element: ReactElement) =>
