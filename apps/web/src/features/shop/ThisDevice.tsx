@@ -14,11 +14,9 @@ const HANDS = [
   { value: 'server', label: 'the server' },
 ] as const;
 
-/** Who plans and proves for this device, where the server does too. */
+/** Who plans and proves for this device. */
 function Hands() {
-  const { data: computes } = useSWR(KEYS.computes, api.computes);
   const choice = useSyncExternalStore(chosen.listen, chosen.now, chosen.now);
-  if (!computes) return null;
   return (
     <View style={{ gap: SPACE.xs }} testID="hands">
       <Choices<Hand>
@@ -42,6 +40,7 @@ function Hands() {
 
 /** What this device can do without the server, and what would change it. */
 export function ThisDevice() {
+  const { data: computes } = useSWR(KEYS.computes, api.computes);
   return (
     <View style={{ gap: SPACE.s }}>
       <Txt heading kind="large">
@@ -59,7 +58,7 @@ export function ThisDevice() {
           the server with a certificate this device trusts (TIDYPATH_CERT, TIDYPATH_KEY) to change that.
         </Txt>
       )}
-      <Hands />
+      {computes && <Hands />}
     </View>
   );
 }
