@@ -1,5 +1,5 @@
 /** What the apps, the command line and the tests may use of this floor. */
 export { Lines } from './read/lines';
 export { type ReadOptions, readProgram } from './read/reader';
-export { type CalledTool, calledTools } from './read/remarks';
+export type { CalledTool } from './read/remarks';
 export type { Section } from './write/step';

@@ -1,6 +1,6 @@
 /** What the apps, the command line and the tests may use of this floor. */
 export { type DrillSeries, nearestDrill } from './drill-sizes';
-export { finding, type Finding, hasStop, worded } from './finding';
+export { finding, type Finding, hasStop } from './finding';
 export type { Level } from './findings/words';
 export { hashOf, textKeySteps } from './hash';
 export { freshId } from './ids';
