@@ -114,7 +114,7 @@ test('what the server did not take is not told as taken in', async () => {
   await page.setRequestInterception(true);
   const body = JSON.stringify({ error: 'the disk of the server is full; nothing was saved' });
   page.on('request', (r) => {
-    const isNew = r.method() === 'POST' && r.url().endsWith('/api/jobs');
+    const isNew = r.method() === 'PUT' && /\/api\/jobs\/[0-9a-f]{32}$/.test(r.url());
     void (isNew ? r.respond({ status: 507, contentType: 'application/json', body }) : r.continue());
   });
   await harness.open(page, '/');
