@@ -9,7 +9,7 @@ interface Kept {
 }
 const mockDrafts = new Map<string, Kept>();
 const mockServer = new Map<string, { version: number; job: Job }>();
-const mockWorld = { isDown: false, saves: [] as string[], room: true };
+const mockWorld = { isDown: false, saves: [] as string[], room: true, saved: (): unknown => undefined };
 const mockError = (status: number) => Object.assign(new Error(), { status });
 jest.mock('./drafts', () => ({
   draftIds: () => Promise.resolve([...mockDrafts.keys()]),
@@ -34,6 +34,7 @@ jest.mock('./client', () => ({
       mockWorld.saves.push(`${job.name} over ${version}`);
       const saved = (mockServer.get(id)?.version ?? 0) === version;
       if (saved) mockServer.set(id, { version: version + 1, job });
+      mockWorld.saved();
       return { saved };
     },
   },
@@ -45,7 +46,7 @@ const draft = (id: string, version: number, name: string, at = 0) =>
 beforeEach(() => {
   mockDrafts.clear();
   mockServer.clear();
-  Object.assign(mockWorld, { isDown: false, saves: [], room: true });
+  Object.assign(mockWorld, { isDown: false, saves: [], room: true, saved: () => undefined });
 });
 
 test('a job made where the server does not answer is kept, and sent once it does', async () => {
@@ -87,6 +88,14 @@ test('what was changed elsewhere meanwhile is not sent over it; what arrived aft
   await sendUnsent();
   expect(mockWorld.saves).toEqual([]);
   expect([...mockDrafts.keys()]).toEqual(['a', 'c']);
+});
+
+test('what another page changed while it was sent stays', async () => {
+  mockServer.set('a', { version: 1, job: job('old') });
+  draft('a', 1, 'A', 1);
+  mockWorld.saved = () => draft('a', 1, 'A, then more', 2);
+  await sendUnsent();
+  expect(mockDrafts.get('a')?.job.name).toBe('A, then more');
 });
 
 test('what is open here, or was changed a moment ago, is left to its page', async () => {

@@ -69,7 +69,9 @@ async function sendThem(): Promise<void> {
   for (const [id, draft] of await drafts()) {
     if (open.has(id)) continue;
     try {
-      if ((await send(id, draft)) && !open.has(id)) await dropDraft(id);
+      const isSent = await send(id, draft);
+      // What another page wrote meanwhile is not sent yet.
+      if (isSent && !open.has(id) && (await draftOf(id))?.at === draft.at) await dropDraft(id);
     } catch (error) {
       if ((error as Partial<ApiError>).status === 0) return;
     }
