@@ -28,6 +28,9 @@ test('what is planned at the desk opens done on the phone, and is made anew ther
   await proved(desk);
   await until('it to be brought', async () => atDesk.some((a) => a.method === 'PUT' && a.status === 204));
 
+  // What was brought is kept by the server, though it is killed.
+  harness.killServer();
+  await harness.startServer();
   const phone = await harness.device();
   const onPhone = asked(phone);
   await harness.open(phone, job);

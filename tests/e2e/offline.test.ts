@@ -136,6 +136,52 @@ test('what is made and changed without the server arrives once it is back, open 
   expect(told()).toEqual([]);
 });
 
+test('what is deleted, put away and changed in the shop without the server arrives once it is back', async () => {
+  const before = await kept();
+  for (const page of ['/tools/t4', '/recipes', '/shop', '/']) await harness.open(before, page);
+  await before.waitForSelector(byTest('job-Lens cell ring'));
+  await before.close();
+
+  harness.killServer();
+  const phone = await harness.page(undefined, true);
+  await harness.open(phone, '/tools/t4');
+  const length = byLabel('Flute length');
+  await fill(phone, length, '23');
+  await phone.keyboard.press('Tab');
+  await until('it is told', async () => /kept here, not sent/.test(await textOf(phone, byTest('item-state'))));
+  await tapText(phone, 'Duplicate');
+  await until('its copy', () => bodyHas(phone, /T\d+ · .* copy/));
+  await harness.open(phone, '/');
+  await tap(phone, byLabel('Delete Lens cell ring'));
+  await until('it is gone', async () => (await phone.$(byTest('job-Lens cell ring'))) === null);
+  await tap(phone, byLabel('Archive Vane hub plate'));
+  await until('it is put away', async () => (await phone.$(byTest('job-Vane hub plate'))) === null);
+  const notSent = () => textOf(phone, byTest('not-sent'));
+  await until('all of it is told', async () =>
+    /Changed here[^]*Made here[^]*Lens cell ring[^]*Deleted here[^]*Vane hub plate[^]*Archived here/.test(
+      await notSent(),
+    ),
+  );
+  await harness.open(phone, '/tools');
+  await until('the copy on its shelf', () => bodyHas(phone, / copy/));
+  await harness.open(phone, '/');
+  await tap(phone, '[aria-label^="Throw away what is kept of"][aria-label$=" copy"]');
+  await until('it is thrown away', async () => !/ copy/.test(await notSent()));
+
+  await harness.startServer();
+  await until('all has arrived', async () => (await phone.$(byTest('not-sent'))) === null);
+  const get = async <T>(path: string) => (await (await fetch(`${harness.base}/api${path}`)).json()) as T[];
+  const tools = await get<{ item: { id: string; fluteLength: number; name: string } }>('/shop/tools');
+  expect(tools.find((k) => k.item.id === 't4')?.item.fluteLength).toBe(23);
+  expect(tools.filter((k) => / copy$/.test(k.item.name))).toEqual([]);
+  const names = async (place: string) => (await get<{ name: string }>(`/jobs?place=${place}`)).map((j) => j.name);
+  expect(await names('list')).not.toContain('Lens cell ring');
+  expect(await names('bin')).toContain('Lens cell ring');
+  expect(await names('archive')).toEqual(['Vane hub plate']);
+  await phone.close();
+  expect(told()).toEqual([]);
+});
+
 test('a newer version waits until it is asked for', async () => {
   const page = await kept();
   const named = () => page.title();

@@ -1,5 +1,6 @@
 /** Two devices on one job: each sees what the other does, and nobody loses anything. */
 import type { Page } from 'puppeteer-core';
+import type { Tool } from '@tidypath/core';
 import { Harness, PHONE, WIDE, bodyHas, byLabel, byTest, fill, tap, tapText, textOf, until } from './harness';
 
 const harness = new Harness();
@@ -127,6 +128,32 @@ test('each sees where the other is, and one follows the other through stages, op
   await until('where the desk went', async () => /at Part/.test(await textOf(phone, byTest('others'))));
   expect(phone.url()).toMatch(/\/cut$/);
   await tap(phone, byTest('stage-part'));
+});
+
+test('a tool changed by one is changed at the other, who is asked where both touch it', async () => {
+  for (const page of [phone, desk]) await harness.open(page, '/tools/t4');
+  const length = (page: Page) => page.$eval(byLabel('Flute length'), (e) => (e as HTMLInputElement).value);
+  const change = async (page: Page, value: string) => {
+    await fill(page, byLabel('Flute length'), value);
+    await page.keyboard.press('Tab');
+  };
+  const isAsked = () => bodyHas(phone, /Somebody else changed this tool meanwhile/);
+  await change(desk, '23');
+  await until('it is there', async () => (await length(phone)) === '23');
+  await phone.setOfflineMode(true);
+  await change(phone, '24');
+  await until('it is kept', async () => /not sent/.test(await textOf(phone, byTest('item-state'))));
+  await change(desk, '25');
+  await until('it is stored', async () => {
+    const tools = (await (await fetch(`${harness.base}/api/shop/tools`)).json()) as { item: Tool }[];
+    return tools.find((k) => k.item.id === 't4')?.item.fluteLength === 25;
+  });
+  await phone.setOfflineMode(false);
+  await until('it is asked', isAsked);
+  expect(await length(phone)).toBe('24');
+  await tapText(phone, 'Keep mine');
+  await until('it is at the desk', async () => (await length(desk)) === '24');
+  expect(await isAsked()).toBe(false);
 });
 
 test('all pages of a browser hear it over one line', async () => {

@@ -2,7 +2,7 @@ import { Server, get, request } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { rmSync } from 'node:fs';
 import { pino } from 'pino';
-import { newJob } from '@tidypath/core';
+import { TOOLS, newJob } from '@tidypath/core';
 import { createApp, storesOf } from '../app';
 import { openDb } from '../db/open';
 import { folder } from '../../testing/folder';
@@ -122,6 +122,22 @@ describe('over HTTP', () => {
     await until(() => later.latest() !== '');
     expect(later.events()).toEqual([]);
     later.close();
+  });
+
+  test('a change of a shelf is told, what was asked or refused is not', async () => {
+    const now = listener();
+    await until(() => now.latest() !== '');
+    await send('PUT', '/api/shop/materials/brass', { version: 7, item: 'no material' });
+    await send('GET', '/api/shop/holders');
+    const { id } = TOOLS[0];
+    await send('PUT', `/api/shop/tools/${id}`, { version: 0, item: TOOLS[0] });
+    await send('DELETE', `/api/shop/tools/${id}`);
+    await until(() => now.events().length >= 2);
+    expect(now.events()).toEqual([
+      { kind: 'shelf', shelf: 'tools' },
+      { kind: 'shelf', shelf: 'tools' },
+    ]);
+    now.close();
   });
 
   test('who comes back hears what was missed; where that is not known it is said', async () => {

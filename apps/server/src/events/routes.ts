@@ -1,4 +1,5 @@
 import { RequestHandler, Router } from 'express';
+import type { ShelfName } from '@tidypath/core';
 import { Events, Told } from './events';
 
 /** A word now and then, so that nobody in between takes the line for dead, ms. */
@@ -30,6 +31,7 @@ export function eventRoutes(events: Events): Router {
   return router;
 }
 
+const SHELF = /^\/shop\/([a-z]+)(\/|$)/;
 const JOB = /^\/jobs\/([0-9a-f-]{32,36})(\/(restore|archive|standing|releases))?$/;
 
 /**
@@ -41,11 +43,13 @@ export function tellChanges(events: Events, versionOf: (id: string) => number): 
     const { method, path } = req;
     // What is told after this answer was made is heard by whoever asks for it from here.
     res.set('X-Event', events.latest);
-    if (path.startsWith('/jobs') && method !== 'GET' && method !== 'HEAD')
+    if (method !== 'GET' && method !== 'HEAD')
       res.on('finish', () => {
         if (res.statusCode >= 300) return;
-        const [, id] = JOB.exec(path) ?? [];
-        events.tell({ kind: 'job', id: id ?? '', version: id ? versionOf(id) : 0 });
+        const [, id = ''] = JOB.exec(path) ?? [];
+        const [, shelf] = SHELF.exec(path) ?? [];
+        if (shelf) events.tell({ kind: 'shelf', shelf: shelf as ShelfName });
+        if (path.startsWith('/jobs')) events.tell({ kind: 'job', id, version: id ? versionOf(id) : 0 });
       });
     next();
   };

@@ -10,7 +10,7 @@ interface Kept {
 const mockDrafts = new Map<string, Kept>();
 const mockServer = new Map<string, { version: number; job: Job }>();
 const mockWorld = { isDown: false, saves: [] as string[], room: true, saved: (): unknown => undefined };
-const mockError = (status: number) => Object.assign(new Error(), { status });
+const mockError = (status: number) => Object.assign(new Error('It cannot be read'), { status });
 jest.mock('./drafts', () => ({
   draftIds: () => Promise.resolve([...mockDrafts.keys()]),
   draftOf: (id: string) => Promise.resolve(mockDrafts.get(id)),
@@ -75,7 +75,7 @@ test('changes are sent in order; one that is refused holds nobody up', async () 
   draft('c', 3, 'C');
   await sendUnsent();
   expect(mockWorld.saves).toEqual(['A over 3', 'C over 3']);
-  expect(await unsent()).toEqual([{ id: 'b', name: 'Bad', isNew: false }]);
+  expect(await unsent()).toEqual([{ id: 'b', name: 'Bad', isNew: false, told: 'It cannot be read' }]);
 });
 
 test('what was changed elsewhere meanwhile is not sent over it; what arrived after all is no draft any more', async () => {

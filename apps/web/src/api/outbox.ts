@@ -11,6 +11,8 @@ export interface Unsent {
   name: string;
   /** Made here: the server knows nothing of it. */
   isNew: boolean;
+  /** Why it waits though the server answers. */
+  told?: string;
 }
 
 /** A change so young is being sent by the page it was made on, ms. */
@@ -52,6 +54,10 @@ export async function makeJob(job: Job): Promise<string> {
   return id;
 }
 
+/** Why what waits was not taken, by job. */
+const reasons = new Map<string, string>();
+const ELSEWHERE = 'changed elsewhere too';
+
 /** Whether the server has it then; what was changed elsewhere meanwhile waits until somebody opens it. */
 async function send(id: string, { job, version }: Draft): Promise<boolean> {
   const there = await api.job(id).catch((error: ApiError) => {
@@ -70,10 +76,14 @@ async function sendThem(): Promise<void> {
     if (open.has(id)) continue;
     try {
       const isSent = await send(id, draft);
+      if (isSent) reasons.delete(id);
+      else reasons.set(id, ELSEWHERE);
       // What another page wrote meanwhile is not sent yet.
       if (isSent && !open.has(id) && (await draftOf(id))?.at === draft.at) await dropDraft(id);
     } catch (error) {
-      if ((error as Partial<ApiError>).status === 0) return;
+      const { status, message } = error as ApiError;
+      if (status === 0) return;
+      reasons.set(id, message);
     }
   }
 }
@@ -84,5 +94,10 @@ export const sendUnsent = (): Promise<void> => (sending ??= sendThem().finally((
 /** What is left once all was tried. */
 export async function unsent(): Promise<Unsent[]> {
   await sendUnsent();
-  return (await drafts()).map(([id, { job, version }]) => ({ id, name: job.name, isNew: version === 0 }));
+  return (await drafts()).map(([id, { job, version }]) => ({
+    id,
+    name: job.name,
+    isNew: version === 0,
+    told: reasons.get(id),
+  }));
 }

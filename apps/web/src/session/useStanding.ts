@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Job, Standing, joinPrograms } from '@tidypath/core';
 import { ApiError, api } from '../api/client';
+import { bring } from '../api/writes';
 import { stopsOf } from './stages';
 import type { Computed, useComputed } from './useComputed';
 import type { useSaving } from './useSaving';
@@ -18,7 +19,9 @@ function standingOf({ other, ...computed }: Own): Pick<Standing, 'stops' | 'seco
   return isOwn ? { stops, seconds: proof?.ends.at(-1) ?? 0 } : undefined;
 }
 
-/** Tells the list of jobs how far this one is, and keeps what was released; neither is asked for again where it fails. */
+const RELEASE_WAITS = 'Released; the history hears of it once the server answers';
+
+/** Tells the list of jobs how far this one is, and keeps what was released. */
 export function useStanding(id: string, job: Job, setupId: string, computed: Own, { state, version }: Saving) {
   const told = useRef('');
   const standing = useMemo(() => standingOf(computed), [computed]);
@@ -34,8 +37,9 @@ export function useStanding(id: string, job: Job, setupId: string, computed: Own
   const waits = isHere && released.told === undefined && state === 'saved';
   useEffect(() => {
     if (!waits) return;
-    api.release(id, version, setupId).then(
-      () => setReleased({ job, setupId, told: 'Kept in the history as released' }),
+    bring({ what: 'release', id, name: job.name, version, setupId }).then(
+      (said) =>
+        setReleased({ job, setupId, told: said === 'waits' ? RELEASE_WAITS : 'Kept in the history as released' }),
       (error: ApiError) => setReleased({ job, setupId, told: `▲ Not noted as released: ${error.message}` }),
     );
   }, [waits, id, job, version, setupId]);

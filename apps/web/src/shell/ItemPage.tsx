@@ -18,6 +18,7 @@ const STATE_WORDS: Record<DraftState, string> = {
   saved: 'saved',
   saving: 'saving …',
   'held back': '▲ not saved: correct the marked field',
+  waits: '▲ kept here, not sent: trying again',
   failed: '▲ not saved',
 };
 

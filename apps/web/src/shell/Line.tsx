@@ -7,6 +7,7 @@ import { onEvent } from '../api/events';
 import { KEYS } from '../api/keys';
 import { down } from '../api/flags';
 import { sendUnsent } from '../api/outbox';
+import { bringWaiting } from '../api/writes';
 import { SPACE } from '../theme/theme';
 import { usePalette } from '../theme/usePalette';
 import { Txt } from '../ui/Txt';
@@ -35,15 +36,20 @@ function Strip({ testID, children }: { testID: string; children: ReactNode }) {
   );
 }
 
-/** The lists of jobs are asked for anew when something in them changed elsewhere. */
+/** Picks what SWR keeps by the first word of its key. */
+const isOneOf =
+  (...words: string[]) =>
+  (key: unknown) =>
+    words.includes(Array.isArray(key) ? (key[0] as string) : (key as string));
+
+/** Lists are asked for anew when something in them changed elsewhere. */
 function useNews(): void {
   const { mutate } = useSWRConfig();
   useEffect(
     () =>
       onEvent(({ kind }) => {
-        if (kind !== 'job' && kind !== 'missed') return;
-        void mutate((key) => Array.isArray(key) && (key[0] === 'jobs' || key[0] === 'versions'));
-        void mutate(KEYS.jobChoices);
+        if (kind === 'job' || kind === 'missed') void mutate(isOneOf('jobs', 'versions', KEYS.jobChoices));
+        if (kind === 'shelf' || kind === 'missed') void mutate(isOneOf('shelf', 'unread'));
       }),
     [mutate],
   );
@@ -56,13 +62,18 @@ const TRY = 30_000;
 function useOutbox(): void {
   const { mutate } = useSWRConfig();
   useEffect(() => {
-    const send = () => void sendUnsent().then(() => mutate(KEYS.unsent));
-    send();
-    const timer = setInterval(send, TRY);
-    window.addEventListener('online', send);
+    const send = async () => {
+      if (await bringWaiting()) void mutate(isOneOf('jobs', 'shelf'));
+      await sendUnsent();
+      void mutate(KEYS.unsent);
+    };
+    const begin = () => void send();
+    begin();
+    const timer = setInterval(begin, TRY);
+    window.addEventListener('online', begin);
     return () => {
       clearInterval(timer);
-      window.removeEventListener('online', send);
+      window.removeEventListener('online', begin);
     };
   }, [mutate]);
 }
@@ -87,7 +98,7 @@ export function Line() {
       {isDown && (
         <Strip testID="line-down">
           <Txt kind="small" style={{ flex: 1 }}>
-            ◆ The server does not answer: you see what this device saw last. Jobs you change are kept here and sent
+            ◆ The server does not answer: you see what this device saw last. What you change is kept here and sent
             later.
           </Txt>
         </Strip>

@@ -1,4 +1,5 @@
 import { IsIn, IsInt, IsNumber, IsOptional, IsString, Length, Matches, Max, Min } from 'class-validator';
+import type { ShelfName } from '../shop/shelves';
 import type { Thumbnail } from '../part/plate/outline-path';
 import type { Job } from './job';
 
@@ -99,6 +100,8 @@ export class Place {
 export type ShopEvent =
   /** A job, with the version it has now; the list of them where no id is given. */
   | { kind: 'job'; id: string; version: number }
+  /** Something on a shelf of the shop. */
+  | { kind: 'shelf'; shelf: ShelfName }
   /** Somebody planned and proved what has this key. */
   | { kind: 'result'; key: string }
   /** Where a page is now, and who sits there; no place: it has left. */

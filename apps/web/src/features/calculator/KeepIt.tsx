@@ -10,7 +10,7 @@ import type { Found } from './useCalculator';
 /** Keeps the cut as a recipe. */
 export const KeepIt = memo(function KeepIt({ found }: { found: Found }) {
   const router = useRouter();
-  const { save, items } = useShelf('recipes');
+  const { add, items } = useShelf('recipes');
   const { tool, material, machine, ae, ap, boldness = 0.5 } = found.situation;
   const [name, setName] = useState('');
   const [told, setTold] = useState<string>();
@@ -18,7 +18,7 @@ export const KeepIt = memo(function KeepIt({ found }: { found: Found }) {
     let n = items.length + 1;
     while (items.some((r) => r.id === `r${n}`)) n++;
     try {
-      await save(0, {
+      await add({
         id: `r${n}`,
         name: name.trim() || `${tool.name} in ${material.name}`.slice(0, 120),
         tool,

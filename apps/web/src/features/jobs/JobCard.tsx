@@ -6,6 +6,7 @@ import Svg, { G, Path } from 'react-native-svg';
 import { JobSummary, JobState, Thumbnail, filesOf, formatTime, jobText, packJob } from '@tidypath/core';
 import { ApiError, api } from '../../api/client';
 import { bringFiles } from '../../api/files';
+import { bring } from '../../api/writes';
 import { SPACE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Card } from '../../ui/Card';
@@ -78,12 +79,13 @@ interface Action {
 
 /** What can be done with a job from the list; each can be undone. */
 function actionsOf({ id, name, archived, deletedAt }: JobSummary, onDone: Props['onDone']): Action[] {
-  const bringBack = () => api.restore(id);
+  const put = async (what: 'bin' | 'archive', there: boolean) => void (await bring({ what, id, name, there }));
+  const bringBack = () => put('bin', true);
   if (deletedAt)
     return [{ icon: 'restore', verb: 'Bring back', act: () => bringBack().then(() => onDone(`“${name}” is back`)) }];
   const archive = async (away: boolean) => {
-    await api.archive(id, away);
-    onDone(`“${name}” ${away ? 'archived' : 'back in the list'}`, () => api.archive(id, !away));
+    await put('archive', !away);
+    onDone(`“${name}” ${away ? 'archived' : 'back in the list'}`, () => put('archive', away));
   };
   return [
     { icon: 'content-copy', verb: 'Duplicate', act: () => api.duplicate(id).then(() => onDone(`“${name}” copied`)) },
@@ -103,7 +105,7 @@ function actionsOf({ id, name, archived, deletedAt }: JobSummary, onDone: Props[
     {
       icon: 'delete-outline',
       verb: 'Delete',
-      act: () => api.remove(id).then(() => onDone(`“${name}” deleted`, bringBack)),
+      act: () => put('bin', false).then(() => onDone(`“${name}” deleted`, bringBack)),
     },
   ];
 }

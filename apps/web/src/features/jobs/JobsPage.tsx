@@ -7,6 +7,7 @@ import {
   Finding,
   JOBS_PER_PAGE,
   Job,
+  JobPlace,
   JobQuestion,
   JobSummary,
   LengthUnit,
@@ -19,6 +20,7 @@ import { ApiError, api } from '../../api/client';
 import { bringFiles, keepFile } from '../../api/files';
 import { KEYS } from '../../api/keys';
 import { makeJob } from '../../api/outbox';
+import { useWaiting } from '../../api/useWaiting';
 import { Page } from '../../shell/Page';
 import { SPACE } from '../../theme/theme';
 import { useWide } from '../../theme/usePalette';
@@ -33,6 +35,7 @@ import { useSettled } from '../../ui/useSettled';
 import { FindJobs } from './FindJobs';
 import { JobCard } from './JobCard';
 import { NotSent } from './NotSent';
+import { placeOf } from './places';
 
 function NewJobSheet({
   open,
@@ -109,9 +112,16 @@ const WHILE_TYPING = 200;
 /** Cards that fill a screen: they are drawn first, the others as soon as there is time. */
 const FIRST = 6;
 
-function Cards({ jobs, onDone, onProblem }: { jobs: JobSummary[] } & Omit<ComponentProps<typeof JobCard>, 'job'>) {
+interface CardsProps extends Omit<ComponentProps<typeof JobCard>, 'job'> {
+  jobs: JobSummary[];
+  place?: JobPlace;
+}
+
+function Cards({ jobs, place = 'list', onDone, onProblem }: CardsProps) {
   const wide = useWide();
-  const shown = useDeferredValue(jobs, jobs.slice(0, FIRST));
+  const waiting = useWaiting();
+  const there = jobs.filter((job) => placeOf(job, waiting) === place);
+  const shown = useDeferredValue(there, there.slice(0, FIRST));
   return shown.map((job) => (
     <View key={job.id} style={wide ? { flexBasis: 330, flexGrow: 1, maxWidth: 480 } : { width: '100%' }}>
       <JobCard job={job} onDone={onDone} onProblem={onProblem} />
@@ -189,11 +199,11 @@ export function JobsPage() {
           </View>
         )}
         {error && !data && <Txt tone="danger">▲ {(error as ApiError).message}. Trying again.</Txt>}
-        <NotSent />
+        <NotSent onDone={done} />
         <FindJobs question={question} onQuestion={setQuestion} />
         {data?.total === 0 && <None isAll={isAll} onNew={() => setNaming(true)} onAll={() => setQuestion({})} />}
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.m }}>
-          {data && <Cards jobs={data.jobs} onDone={done} onProblem={(text) => setTold({ text })} />}
+          {data && <Cards jobs={data.jobs} place={asked.place} onDone={done} onProblem={(text) => setTold({ text })} />}
         </View>
         {data && data.total > JOBS_PER_PAGE && (
           <Pages page={asked.page ?? 0} total={data.total} onPage={(page) => setQuestion({ ...question, page })} />

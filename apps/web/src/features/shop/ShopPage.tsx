@@ -39,15 +39,14 @@ const HEADINGS: Record<Listed, string> = {
 function Shelf<K extends Listed>({ shelf }: { shelf: K }) {
   const router = useRouter();
   const wide = useWide();
-  const { items, kept, error, save } = useShelf(shelf);
+  const { items, kept, error, add } = useShelf(shelf);
   const copy = async () => {
     const like = items[0] ?? SHELVES[shelf].start[0];
     const used = new Set(items.map((i) => i.id));
     let k = items.length + 1;
     while (used.has(`${shelf}-${k}`)) k++;
     const item = { ...like, id: `${shelf}-${k}`, name: `New ${SHELVES[shelf].one}` };
-    await save(0, item);
-    router.push(`/shop/${shelf}/${item.id}`);
+    router.push(`/shop/${shelf}/${await add(item)}`);
   };
   return (
     <View style={{ gap: SPACE.s }}>

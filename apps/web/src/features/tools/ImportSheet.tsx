@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { Button } from 'react-native-paper';
 import { Preview, Tool, parametersOf } from '@tidypath/core';
-import { ApiError, api } from '../../api/client';
+import type { ApiError } from '../../api/client';
+import { bringAll } from '../../api/writes';
 import { FindingCard } from '../../ui/FindingCard';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
@@ -27,7 +28,7 @@ export function ImportSheet({ name, preview, versions, onClose, onDone }: Props)
   const take = async () => {
     const items = [...added, ...changed.map((c) => c.after)];
     try {
-      const { saved, late } = await api.keepAll(
+      const { saved, late } = await bringAll(
         'tools',
         items.map((item) => ({ version: versions.get(item.id) ?? 0, item })),
       );

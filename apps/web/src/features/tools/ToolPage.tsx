@@ -62,7 +62,7 @@ function abilities(tool: Tool): string[] {
 export function ToolPage({ id }: { id: string }) {
   const router = useRouter();
   const wide = useWide();
-  const { items: rack, save } = useShelf('tools');
+  const { items: rack, add } = useShelf('tools');
   const { items: holders } = useShelf('holders');
   const clash = useCallback((tool: Tool) => [pocketFinding(tool, rack)].filter((f) => f !== undefined), [rack]);
   const draft = useDraft('tools', id, clash);
@@ -71,8 +71,7 @@ export function ToolPage({ id }: { id: string }) {
   const loose = findings.filter((f) => !known.has(f.place.field ?? ''));
   const duplicate = async () => {
     const copy = { ...tool!, id: freshToolId(rack), number: freePocket(rack), name: `${tool!.name} copy`.slice(0, 80) };
-    await save(0, copy);
-    router.push(`/tools/${copy.id}`);
+    router.push(`/tools/${await add(copy)}`);
   };
   return (
     <ItemPage

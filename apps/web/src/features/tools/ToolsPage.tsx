@@ -64,7 +64,7 @@ function matches(tool: Tool, wanted: string): boolean {
 export function ToolsPage() {
   const router = useRouter();
   const wide = useWide();
-  const { kept, items, error, save, refresh } = useShelf('tools');
+  const { kept, items, error, add: keep, refresh } = useShelf('tools');
   const { items: holders } = useShelf('holders');
   const [wanted, setWanted] = useState('');
   const [group, setGroup] = useState<Group>('all');
@@ -84,8 +84,7 @@ export function ToolsPage() {
   const add = async (kind: ToolKind, diameter: number, unit: LengthUnit) => {
     const tool = newTool(kind, diameter, items, holders, unit);
     try {
-      await save(0, tool);
-      router.push(`/tools/${tool.id}`);
+      router.push(`/tools/${await keep(tool)}`);
     } catch (e) {
       setTold((e as ApiError).message);
     }

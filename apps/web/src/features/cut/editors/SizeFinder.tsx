@@ -26,8 +26,7 @@ export function SizeFinder({ kind, tools, unit, onTake }: Props) {
   const made = size?.ok && there.length === 0 ? sizedTools(kind, size, tools, holders, unit) : [];
   const make = async (tool: Tool) => {
     try {
-      await shelf.save(0, tool);
-      onTake(tool);
+      onTake({ ...tool, id: await shelf.add(tool) });
     } catch (e) {
       setTold((e as ApiError).message);
     }
