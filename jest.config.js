@@ -8,6 +8,8 @@ const node = {
 
 /** Core, command line and server run in plain Node; the app's components under jest-expo. */
 module.exports = {
+  // No figure: a machine that is busy with other things takes its time.
+  testTimeout: 60_000,
   projects: [
     { ...node, displayName: 'core', rootDir: 'packages/core' },
     { ...node, displayName: 'cli', rootDir: 'packages/cli' },

@@ -19,6 +19,3 @@ jest.mock('./src/compute/engine', () => ({
     drawing: async (text, options) => require('@tidypath/core').importDrawing(text, options),
   },
 }));
-
-// A whole page under test takes its time on a busy machine.
-jest.setTimeout(60_000);

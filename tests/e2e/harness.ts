@@ -4,6 +4,7 @@ import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:f
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
+import type { Job } from '@tidypath/core';
 import puppeteer, { Browser, ElementHandle, Page } from 'puppeteer-core';
 
 export const root = resolve(__dirname, '../..');
@@ -110,6 +111,14 @@ export class Harness {
   async jobId(name: string): Promise<string> {
     const jobs = (await (await fetch(`${this.base}/api/jobs`)).json()) as { id: string; name: string }[];
     return jobs.find((j) => j.name === name)!.id;
+  }
+
+  /** Waits until the server has a plate of this thickness: what a page says of its saves may be read too late or too early. */
+  async hasThickness(id: string, mm: number): Promise<void> {
+    await until('the save', async () => {
+      const { job } = (await (await fetch(`${this.base}/api/jobs/${id}`)).json()) as { job: Job };
+      return job.part.thickness === mm;
+    });
   }
 
   async open(page: Page, path: string): Promise<void> {

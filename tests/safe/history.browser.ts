@@ -24,7 +24,7 @@ test('history is seen with who and when, compared in words, and brought back', a
   const before = await value(page, 'Thickness');
   await fill(page, byLabel('Thickness'), '11.5');
   await page.keyboard.press('Tab');
-  await until('the change', async () => (await textOf(page, byTest('save-state'))) !== 'saved');
+  await harness.hasThickness(id, 11.5);
   await saved();
   await tap(page, byTest('history'));
   await until('both states', async () => (await page.$$(byTest('history-entry'))).length === 2);
@@ -44,10 +44,11 @@ test('history is seen with who and when, compared in words, and brought back', a
 
 test('a job opened again shows what was saved, not what it was when it was first opened', async () => {
   const page = await harness.page();
-  await harness.open(page, `/job/${await harness.jobId('Float-pulley bracket')}/part`);
+  const id = await harness.jobId('Float-pulley bracket');
+  await harness.open(page, `/job/${id}/part`);
   await fill(page, byLabel('Thickness'), '0.7');
   await page.keyboard.press('Tab');
-  await until('the change', async () => (await textOf(page, byTest('save-state'))) !== 'saved');
+  await harness.hasThickness(id, 0.7);
   await until('the save', async () => (await textOf(page, byTest('save-state'))) === 'saved');
   await tap(page, byLabel('Back to jobs'));
   await tap(page, `${byTest('job-Float-pulley bracket')} [role=link]`);

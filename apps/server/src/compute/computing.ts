@@ -47,6 +47,8 @@ class Task {
   private readonly stop = new Int32Array(new SharedArrayBuffer(4));
   private readonly giveUp = new AbortController();
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private hasBegun = false;
+  private died: unknown;
 
   constructor(
     readonly question: Question,
@@ -66,11 +68,19 @@ class Task {
     this.timer = setTimeout(() => this.giveUp.abort(), GRACE);
   }
 
+  /** A thread ended before it was at anything: if it was meant for this, nobody else says so. */
+  threadEnded(error: unknown): void {
+    if (this.hasBegun) return;
+    this.died = error;
+    this.giveUp.abort();
+  }
+
   /** @param longest s */
   async run(pool: Piscina, longest: number): Promise<Outcome> {
     const { port1, port2 } = new MessageChannel();
     port1.on('message', (said: BenchStep | { begun: true }) => {
       if (!('begun' in said)) return this.tell(said);
+      this.hasBegun = true;
       this.timer = setTimeout(() => {
         this.isTooLong = true;
         this.leave();
@@ -79,6 +89,8 @@ class Task {
     const asked: Ask = { ...this.question, port: port2, stop: this.stop };
     try {
       return (await pool.run(asked, { transferList: [port2], signal: this.giveUp.signal })) as Outcome;
+    } catch (error) {
+      throw this.died ?? error;
     } finally {
       clearTimeout(this.timer);
       port1.close();
@@ -91,7 +103,7 @@ export class Computing {
   private readonly pool: Piscina;
   private readonly queue = new FairQueue<Task>();
   private readonly tasks = new Map<string, Task>();
-  private running = 0;
+  private readonly running = new Set<Task>();
 
   /** @param bundle file of the worker, as the build made it */
   constructor(
@@ -108,6 +120,7 @@ export class Computing {
       idleTimeout: IDLE,
       resourceLimits: { maxOldGenerationSizeMb: this.limits.memory },
     });
+    this.pool.on('error', (error) => this.running.forEach((task) => task.threadEnded(error)));
   }
 
   /**
@@ -136,17 +149,17 @@ export class Computing {
     this.queue.push(task);
     // Whoever asked hears it too.
     queueMicrotask(() => {
-      task.tell({ waiting: Math.max(0, this.queue.size + this.running - this.limits.threads) });
+      task.tell({ waiting: Math.max(0, this.queue.size + this.running.size - this.limits.threads) });
       this.next();
     });
     return task;
   }
 
   private next(): void {
-    while (this.running < this.limits.threads) {
+    while (this.running.size < this.limits.threads) {
       const task = this.queue.shift();
       if (!task) return;
-      this.running++;
+      this.running.add(task);
       void task
         .run(this.pool, this.limits.longest)
         .then(
@@ -154,7 +167,7 @@ export class Computing {
           (error) => this.failed(task, error),
         )
         .then((failure) => {
-          this.running--;
+          this.running.delete(task);
           this.forget(task);
           task.end(failure);
           this.next();
