@@ -22,6 +22,17 @@ const FLOORS = [
   'advise',
 ];
 
+const UNREPEATABLE = [
+  { object: 'Math', property: 'random' },
+  { object: 'Date', property: 'now' },
+];
+const LAST_DIGIT = 'Its last digit is the engine’s to choose: take it from maths.';
+/** Functions engines need not agree on. */
+const FREE =
+  'acos acosh asin asinh atan atan2 atanh cbrt cos cosh exp expm1 hypot log log10 log1p log2 pow sin sinh tan tanh'
+    .split(' ')
+    .map((property) => ({ object: 'Math', property, message: LAST_DIGIT }));
+
 const upwards = (i) =>
   i + 1 < FLOORS.length
     ? [
@@ -56,11 +67,8 @@ const floorRules = FLOORS.flatMap((floor, i) => [
         },
       ],
       'no-restricted-globals': ['error', 'window', 'document', 'process', 'performance'],
-      'no-restricted-properties': [
-        'error',
-        { object: 'Math', property: 'random' },
-        { object: 'Date', property: 'now' },
-      ],
+      'no-restricted-properties': ['error', ...UNREPEATABLE, ...FREE],
+      'no-restricted-syntax': ['error', { selector: 'BinaryExpression[operator="**"]', message: LAST_DIGIT }],
     },
   },
   {
@@ -68,6 +76,8 @@ const floorRules = FLOORS.flatMap((floor, i) => [
     rules: {
       'no-restricted-imports': ['error', { patterns: [...upwards(i), ...builders(i)] }],
       'no-restricted-globals': ['error', 'window', 'document', 'performance'],
+      'no-restricted-properties': ['error', ...UNREPEATABLE],
+      'no-restricted-syntax': 'off',
     },
   },
 ]);

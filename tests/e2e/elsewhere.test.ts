@@ -1,5 +1,6 @@
 /** What one device planned and proved is done on the others; the server does it for those who ask. */
 import { Page } from 'puppeteer-core';
+import { JobRow, planSetup, postSetup, unpackMade } from '@tidypath/core';
 import { Harness, WIDE, byLabel, byTest, fill, proved, stage, tapText, textOf, until } from './harness';
 
 const harness = new Harness();
@@ -20,13 +21,30 @@ const release = byTest('release-state');
 /** Waits until the job is proved as it stands, well or not. */
 const judged = (page: Page) => until('a verdict', async () => /✓|▲/.test(await textOf(page, byTest('stage-prove'))));
 
+/** Texts of the programs a page has brought. */
+async function broughtPrograms(key: string): Promise<string[]> {
+  const bytes = await (await fetch(`${harness.base}/api/results/${key}`)).arrayBuffer();
+  return unpackMade(new Uint8Array(bytes))!.plan.programs.map((p) => p.text);
+}
+
+/** The same, as the engine of this test makes them: another than the browser’s. */
+async function ownPrograms(id: string): Promise<string[]> {
+  const { job } = (await (await fetch(`${harness.base}/api/jobs/${id}`)).json()) as JobRow;
+  const [setup] = job.setups;
+  return postSetup(job, setup, planSetup(job, setup), job.controllerId).programs.map((p) => p.text);
+}
+
 test('what is planned at the desk opens done on the phone, and is made anew there before it is released', async () => {
-  const job = `/job/${await harness.jobId('Vane hub plate')}/prove`;
+  const id = await harness.jobId('Vane hub plate');
+  const job = `/job/${id}/prove`;
   const desk = await harness.page(WIDE);
   const atDesk = asked(desk);
   await harness.open(desk, job);
   await proved(desk);
   await until('it to be brought', async () => atDesk.some((a) => a.method === 'PUT' && a.status === 204));
+
+  const { key } = atDesk.find((a) => a.method === 'PUT')!;
+  expect(await broughtPrograms(key)).toEqual(await ownPrograms(id));
 
   // What was brought is kept by the server, though it is killed.
   harness.killServer();
@@ -36,7 +54,6 @@ test('what is planned at the desk opens done on the phone, and is made anew ther
   await harness.open(phone, job);
   await proved(phone);
   expect(await textOf(phone, byTest('made-by'))).toMatch(/on another device/);
-  const { key } = atDesk.find((a) => a.method === 'PUT')!;
   expect(onPhone).toContainEqual({ method: 'GET', status: 200, key });
 
   await stage(phone, 'release');

@@ -2,6 +2,7 @@ import type { Coolant } from '../machine/machine';
 import { Material } from '../shop/material';
 import { Tool, isAxial } from '../shop/tool';
 import { Working, n0, n2 } from './working';
+import { maths } from '../quantity/maths';
 
 /** Powers of the hardness, against that the figures are for, by which force rises and speed falls (workshop estimates). */
 const BY_HARDNESS = { force: 0.4, speed: 0.7 } as const;
@@ -14,7 +15,9 @@ export const harderBy = ({ brinell, atHand }: Material) => (brinell && atHand ? 
  * place of the wall be cut by each second tooth only, so that its chips are twice as thick: kc · 2^(−mc).
  */
 export const kcOf = (tool: Pick<Tool, 'kind'>, material: Material) =>
-  material.kc11 * harderBy(material) ** BY_HARDNESS.force * (tool.kind === 'roughing' ? 2 ** -material.mc : 1);
+  material.kc11 *
+  maths.pow(harderBy(material), BY_HARDNESS.force) *
+  (tool.kind === 'roughing' ? maths.pow(2, -material.mc) : 1);
 
 /** What changes the speed of a range, by what was chosen. */
 export interface SpeedFactor {
@@ -52,7 +55,7 @@ export function speedFactors(
     factors.push({
       what: `At ${n0(material.atHand!)} HB`,
       formula: `vc·(${n0(material.brinell!)}/${n0(material.atHand!)})^${BY_HARDNESS.speed}`,
-      factor: harder ** -BY_HARDNESS.speed,
+      factor: maths.pow(harder, -BY_HARDNESS.speed),
       input: { name: 'material', text: material.name, at: 'material' },
     });
   if (own) return factors;

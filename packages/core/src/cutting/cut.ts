@@ -25,6 +25,7 @@ import {
   surfaceSpeed,
   torqueOf,
 } from './milling';
+import { maths } from '../quantity/maths';
 
 /** How far a cutter may bend, mm, and why. */
 export interface Bend {
@@ -101,14 +102,14 @@ export function cuttingDiameter(tool: Tool, ap: number): number {
   const { diameter, kind, tipDiameter, pointAngle } = tool;
   if (kind === 'ball' && ap < diameter / 2) return Math.max(ballDiameter(ap, diameter), 0.1);
   if (formOf(tool) === 'cone')
-    return Math.min(diameter, Math.max(0.1, tipDiameter + 2 * ap * Math.tan((pointAngle * Math.PI) / 360)));
+    return Math.min(diameter, Math.max(0.1, tipDiameter + 2 * ap * maths.tan((pointAngle * Math.PI) / 360)));
   return diameter;
 }
 
 /** sin κ of the edge that cuts at depth `ap`: below 1 the chip is thinner than the feed a tooth. Geometry. */
 export function leadSine(tool: Tool, ap: number): number {
   const form = formOf(tool);
-  if (form === 'cone') return Math.max(0.05, Math.cos((tool.pointAngle * Math.PI) / 360));
+  if (form === 'cone') return Math.max(0.05, maths.cos((tool.pointAngle * Math.PI) / 360));
   if (form === 'mill' && tool.cornerRadius > 0) return Math.max(0.05, cornerSine(ap, tool.cornerRadius));
   return 1;
 }
@@ -130,7 +131,7 @@ const LOOSE = { long: 5, short: 3 } as const;
 export function chipRoomShare(tool: Tool, material: Material, chipLoad: number, ae: number): number {
   if (formOf(tool) !== 'mill' || onlyFaces(tool)) return 0;
   const D = tool.diameter;
-  const gullet = ((Math.PI / 4) * D ** 2 * (1 - GULLET.core ** 2)) / tool.flutes;
+  const gullet = ((Math.PI / 4) * maths.pow(D, 2) * (1 - maths.pow(GULLET.core, 2))) / tool.flutes;
   const splits = tool.kind === 'roughing' || tool.splitsChips;
   const loose = material.longChips && !splits ? LOOSE.long : LOOSE.short;
   return (chipLoad * Math.min(ae, D) * loose) / (GULLET.full * gullet);
@@ -198,8 +199,8 @@ export function bendingOf(tool: Tool, force: number, arm: number): { deflection:
   const { bend, tilt, curve, flutes } = giveOf(tool);
   const a = Math.min(arm, tool.fluteLength);
   return {
-    deflection: force * (bend - tilt * a + (flutes * a ** 3) / 6),
-    tilt: force * (tilt - curve * a + (flutes * a ** 2) / 2),
+    deflection: force * (bend - tilt * a + (flutes * maths.pow(a, 3)) / 6),
+    tilt: force * (tilt - curve * a + (flutes * maths.pow(a, 2)) / 2),
   };
 }
 
@@ -215,8 +216,8 @@ export function bentShape(tool: Tool, arm: number, heights: number[]): number[] 
     beam.reduce((sum, { from, to, d, E }) => {
       const low = Math.max(from, z, arm);
       if (low >= to) return sum;
-      const upTo = (u: number) => u ** 3 / 3 - ((z + arm) * u ** 2) / 2 + z * arm * u;
-      return sum + (upTo(to) - upTo(low)) / (E * ((Math.PI * d ** 4) / 64));
+      const upTo = (u: number) => maths.pow(u, 3) / 3 - ((z + arm) * maths.pow(u, 2)) / 2 + z * arm * u;
+      return sum + (upTo(to) - upTo(low)) / (E * ((Math.PI * maths.pow(d, 4)) / 64));
     }, 0);
   const tip = gives(0);
   return heights.map((z) => gives(z) / tip);
@@ -228,7 +229,7 @@ export function bentShape(tool: Tool, arm: number, heights: number[]): number[] 
  * @param arm how high above the tip it acts, mm
  */
 export function rootStress(tool: Tool, force: number, arm: number): number {
-  const at = (from: number, d: number) => (force * Math.max(0, from - arm)) / ((Math.PI * d ** 3) / 32);
+  const at = (from: number, d: number) => (force * Math.max(0, from - arm)) / ((Math.PI * maths.pow(d, 3)) / 32);
   const fluted = Math.min(tool.fluteLength, tool.stickOut);
   return Math.max(at(fluted, CORE_SHARE * tool.diameter), at(tool.stickOut, tool.shankDiameter));
 }
@@ -241,8 +242,8 @@ export function rootStress(tool: Tool, force: number, arm: number): number {
 function gripShare(tool: Tool, tangential: number): number {
   const { holder, shankDiameter: d } = tool;
   const torque = (tangential * tool.diameter) / 2000;
-  const pull = holder.grip === 'side-lock' ? 0 : tangential * Math.tan(radians(tool.helix));
-  return Math.hypot(torque, (pull * d) / 2000) / slipTorque(holder, d);
+  const pull = holder.grip === 'side-lock' ? 0 : tangential * maths.tan(radians(tool.helix));
+  return maths.hypot(torque, (pull * d) / 2000) / slipTorque(holder, d);
 }
 
 /**
@@ -269,7 +270,7 @@ export function cutState(input: CutInput): CutState {
     ap: input.ap,
     engagement: phi,
     fz: chipLoad,
-    kc11: kc11 * sine ** -material.mc,
+    kc11: kc11 * maths.pow(sine, -material.mc),
     mc: material.mc,
   });
   const { deflection, tilt } = bendingOf(tool, peak, arm);
@@ -295,7 +296,7 @@ export function cutState(input: CutInput): CutState {
 function axialState({ tool, material, rpm, feed }: CutInput, chipLoad: number, powerAvailable: number): CutState {
   const perTurn = rpm > 0 ? feed / rpm : 0;
   const point = formOf(tool) === 'drill' ? tool.pointAngle : 180;
-  const thickness = chipLoad * Math.sin((point * Math.PI) / 360);
+  const thickness = chipLoad * maths.sin((point * Math.PI) / 360);
   const vc = surfaceSpeed(rpm, tool.diameter);
   const kc = thickness > 0 ? specificForce(kcOf(tool, material), material.mc, thickness) : 0;
   const form = formOf(tool);
@@ -312,7 +313,7 @@ function axialState({ tool, material, rpm, feed }: CutInput, chipLoad: number, p
     engagement: Math.PI,
     largestChip: thickness,
     meanChip: thickness,
-    removalRate: ((Math.PI * tool.diameter ** 2) / 4) * (feed / 1000),
+    removalRate: ((Math.PI * maths.pow(tool.diameter, 2)) / 4) * (feed / 1000),
     power,
     powerAvailable,
     torque,

@@ -1,4 +1,5 @@
 /** Force of a helical cutter: the sum over its teeth and slices, by antiderivatives. Angles in radians, lengths mm, forces N. */
+import { maths } from '../quantity/maths';
 
 /** Steps of the tables over 0..π: the peak is within 0.2 % of the sum over slices. */
 const STEPS = 2048;
@@ -30,12 +31,12 @@ function tablesFor(mc: number): Tables {
   const [a, b, c, aa] = [0, 0, 0, 0].map(() => new Float64Array(STEPS + 1));
   const h = Math.PI / STEPS;
   for (let i = 0; i < STEPS; i++) {
-    const [s0, s1, s2] = [i, i + 0.5, i + 1].map((k) => Math.max(0, Math.sin(k * h)));
-    b[i + 1] = b[i] + (h / 6) * (s0 ** p + 4 * s1 ** p + s2 ** p);
-    const step = (h / 6) * (s0 ** (p + 1) + 4 * s1 ** (p + 1) + s2 ** (p + 1));
+    const [s0, s1, s2] = [i, i + 0.5, i + 1].map((k) => Math.max(0, maths.sin(k * h)));
+    b[i + 1] = b[i] + (h / 6) * (maths.pow(s0, p) + 4 * maths.pow(s1, p) + maths.pow(s2, p));
+    const step = (h / 6) * (maths.pow(s0, p + 1) + 4 * maths.pow(s1, p + 1) + maths.pow(s2, p + 1));
     aa[i + 1] = aa[i] + h * (a[i] + step / 2);
     a[i + 1] = a[i] + step;
-    c[i + 1] = s2 ** (p + 1) / (p + 1);
+    c[i + 1] = maths.pow(s2, p + 1) / (p + 1);
   }
   const tables = { p, a, b, c, aa };
   known.set(mc, tables);
@@ -140,12 +141,12 @@ function shapeOf(t: Tables, teeth: number, lag: number, engagement: number): Sha
 export function helicalForce({ diameter, teeth, helix, ap, engagement, fz, kc11, mc }: HelicalCut): HelicalForce {
   if (engagement <= 0 || ap <= 0 || fz <= 0) return { peak: 0, mean: 0, arm: 0 };
   const t = tablesFor(mc);
-  const lag = Math.max(LEAST_LAG, (ap * Math.tan(helix)) / (diameter / 2));
+  const lag = Math.max(LEAST_LAG, (ap * maths.tan(helix)) / (diameter / 2));
   const high = ap / lag;
   const { best, sum, count } = shapeOf(t, teeth, lag, engagement);
-  const k = kc11 * fz ** t.p;
+  const k = kc11 * maths.pow(fz, t.p);
   return {
-    peak: Math.hypot(1, RADIAL) * best * (k * high),
+    peak: maths.hypot(1, RADIAL) * best * (k * high),
     mean: (k * ap * teeth * at(t.b, engagement)) / (2 * Math.PI),
     arm: (high * sum) / count,
   };

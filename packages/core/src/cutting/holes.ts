@@ -1,7 +1,8 @@
 /** Relations of drilling; mm, rpm, mm/min, kW. */
+import { maths } from '../quantity/maths';
 
 /** Length of a drill's point, mm: D/2 / tan(point/2). `point` in degrees, 60 to 180. */
-export const pointLength = (D: number, point: number) => D / 2 / Math.tan((point * Math.PI) / 360);
+export const pointLength = (D: number, point: number) => D / 2 / maths.tan((point * Math.PI) / 360);
 
 /** Drilling feed, mm/min: n·fn. */
 export const drillFeed = (n: number, fn: number) => n * fn;
@@ -10,7 +11,7 @@ export const drillFeed = (n: number, fn: number) => n * fn;
 export const drillPower = (fn: number, vc: number, D: number, kc: number) => (fn * vc * D * kc) / 240e3;
 
 /** Height fallen per turn of a helix, mm: π·d·tan(angle); d the path's diameter, angle in radians. */
-export const helixDrop = (pathDiameter: number, angle: number) => Math.PI * pathDiameter * Math.tan(angle);
+export const helixDrop = (pathDiameter: number, angle: number) => Math.PI * pathDiameter * maths.tan(angle);
 
 /** Hole a screw passes freely, mm, medium fit (ISO 273), and the counterbore for a socket head: diameter and depth (DIN 974-1, ISO 4762). */
 export const SCREWS: Record<string, { clearance: number; counterbore: number; headHeight: number }> = {

@@ -4,6 +4,7 @@ import { Tool } from '../shop/tool';
 import { kcOf } from './conditions';
 import { Bend, CutInput, atPeak, chipRoomShare, cutState } from './cut';
 import { n3 } from './working';
+import { maths } from '../quantity/maths';
 
 /** Share of the spindle's power a steady cut may take. */
 export const POWER_SHARE = 0.8;
@@ -52,7 +53,7 @@ export function loadShares(input: CutInput): Record<LoadLimit, number> {
  */
 export function feedsAllowed(input: CutInput): Record<LoadLimit, number> {
   const shares = loadShares(input);
-  const feed = (share: number) => (share > 0 ? input.feed * share ** (-1 / (1 - input.material.mc)) : Infinity);
+  const feed = (share: number) => (share > 0 ? input.feed * maths.pow(share, -1 / (1 - input.material.mc)) : Infinity);
   const room = shares['chip room'];
   return {
     'spindle power': feed(shares['spindle power']),
@@ -67,7 +68,10 @@ export function feedsAllowed(input: CutInput): Record<LoadLimit, number> {
  * vf / (n·z). Kienzle's power law.
  */
 export function plungeFeed(tool: Tool, material: Material, machine: Machine, rpm: number): number {
-  const section = (Math.PI * tool.diameter ** 2) / 4;
+  const section = (Math.PI * maths.pow(tool.diameter, 2)) / 4;
   const power = POWER_SHARE * powerAt(machine, rpm) * 60e6;
-  return (power / (section * kcOf(tool, material) * (rpm * tool.flutes) ** material.mc)) ** (1 / (1 - material.mc));
+  return maths.pow(
+    power / (section * kcOf(tool, material) * maths.pow(rpm * tool.flutes, material.mc)),
+    1 / (1 - material.mc),
+  );
 }

@@ -12,6 +12,7 @@ import { Limit, LimitStep, Situation, Suggestion } from './suggestion';
 import { limitText, limitWorking } from './limit-words';
 import { tapTorque } from './twist';
 import { TEXTBOOK, Working, n0, n1, n2, n3, roundDown } from './working';
+import { maths } from '../quantity/maths';
 
 /** Chip load is raised for thin bites by no more than this. */
 export const MOST_THINNING = 2.5;
@@ -56,7 +57,7 @@ const LIGHT = { power: 0.375, most: 2 };
 
 /** How much more speed a bite of less than a quarter turn stands: T ∝ (90°/φ)^1.5 at equal speed. */
 const lightBite = (phi: number) =>
-  phi > 0 && phi < Math.PI / 2 ? Math.min(LIGHT.most, (Math.PI / 2 / phi) ** LIGHT.power) : 1;
+  phi > 0 && phi < Math.PI / 2 ? Math.min(LIGHT.most, maths.pow(Math.PI / 2 / phi, LIGHT.power)) : 1;
 
 function speedSteps(s: Situation, base: Base, D: number, working: Working[]): LimitStep[] {
   const { tool, material, machine, asked } = s;
@@ -295,7 +296,7 @@ export function suggest(s: Situation): Suggestion {
   };
 }
 
-const chipSine = (tool: Tool) => (formOf(tool) === 'drill' ? Math.sin((tool.pointAngle * Math.PI) / 360) : 1);
+const chipSine = (tool: Tool) => (formOf(tool) === 'drill' ? maths.sin((tool.pointAngle * Math.PI) / 360) : 1);
 
 /** Fastest speed at which a spindle still gives a torque, rpm: it gives less the faster it turns. 0 where it never does. */
 function fastestAt(machine: Machine, torque: number): number {

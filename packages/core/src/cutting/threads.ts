@@ -1,4 +1,5 @@
 import { MM_PER_INCH } from '../quantity/units';
+import { maths } from '../quantity/maths';
 
 export type ThreadSeries = 'ISO coarse' | 'ISO fine' | 'UNC' | 'UNF' | 'BSP parallel' | 'custom';
 
@@ -195,13 +196,14 @@ const ROUNDED_6H: Record<number, number> = {
 };
 
 /** The same in mm for any pitch: the standard's value, else its formula, 433·P − 190·P^1.22 µm below 1 mm pitch, 230·P^0.7 above. */
-const tolerance6H = (P: number) => (ROUNDED_6H[P] ?? (P < 1 ? 433 * P - 190 * P ** 1.22 : 230 * P ** 0.7)) / 1000;
+const tolerance6H = (P: number) =>
+  (ROUNDED_6H[P] ?? (P < 1 ? 433 * P - 190 * maths.pow(P, 1.22) : 230 * maths.pow(P, 0.7))) / 1000;
 
 /** Tolerance of the internal minor diameter of class 2B, mm (ASME B1.1), from inches. */
 function tolerance2B(majorMm: number, pitchMm: number): number {
   const [D, P] = [majorMm / MM_PER_INCH, pitchMm / MM_PER_INCH];
   const coarse = 0.25 * P - 0.4 * P * P;
-  const fine = 0.05 * P ** (2 / 3) + (0.03 * P) / D - 0.002;
+  const fine = 0.05 * maths.pow(P, 2 / 3) + (0.03 * P) / D - 0.002;
   const t = D < 0.25 ? Math.min(0.394 * P, Math.max(coarse, fine)) : P > 0.25 ? 0.15 * P : coarse;
   return t * MM_PER_INCH;
 }

@@ -2,6 +2,7 @@ import { Material } from '../shop/material';
 import { Tool, formOf } from '../shop/tool';
 import { kcOf } from './conditions';
 import { specificForce } from './milling';
+import { maths } from '../quantity/maths';
 
 /**
  * What a tool fed along its axis stands in torsion, as a share of D³: the section of a twist drill is about half a full one, that of
@@ -20,7 +21,8 @@ const FORMING = 1.8;
  */
 export function tapTorque(tool: Pick<Tool, 'kind' | 'diameter' | 'pitch'>, material: Material): number {
   const { mc } = material;
-  const cut = (tool.pitch ** 2 * tool.diameter * specificForce(kcOf(tool, material), mc, TAP_CHIP * tool.pitch)) / 8000;
+  const cut =
+    (maths.pow(tool.pitch, 2) * tool.diameter * specificForce(kcOf(tool, material), mc, TAP_CHIP * tool.pitch)) / 8000;
   return tool.kind === 'forming-tap' ? FORMING * cut : cut;
 }
 
@@ -32,5 +34,5 @@ export function tapTorque(tool: Pick<Tool, 'kind' | 'diameter' | 'pitch'>, mater
 export function twistStress(tool: Pick<Tool, 'kind' | 'diameter'>, torque: number): number {
   const form = formOf(tool);
   if (form !== 'drill' && form !== 'tap') return 0;
-  return (Math.sqrt(3) * torque * 1000) / (SECTION[form] * tool.diameter ** 3);
+  return (Math.sqrt(3) * torque * 1000) / (SECTION[form] * maths.pow(tool.diameter, 3));
 }

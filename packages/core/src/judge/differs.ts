@@ -2,6 +2,7 @@ import { MOVE } from '../path/motions';
 import { ReadProgram } from '../program/read/reader';
 import { Finding, finding } from '../quantity/finding';
 import { Tool } from '../shop/tool';
+import { maths } from '../quantity/maths';
 
 /** Values this near to each other are the same. */
 const SAME = 0.005;
@@ -33,7 +34,7 @@ function runsOf({ motions: m, coolants }: ReadProgram): Map<number, Run> {
 
 /** The value that is farthest from all that are known, with the nearest of them. */
 function farthest(values: Map<number, number>, known: Map<number, number>) {
-  const ratio = (a: number, b: number) => (a > 0 && b > 0 ? Math.abs(Math.log(a / b)) : a === b ? 0 : Infinity);
+  const ratio = (a: number, b: number) => (a > 0 && b > 0 ? Math.abs(maths.log(a / b)) : a === b ? 0 : Infinity);
   const all = [...values].map(([value, line]) => {
     const own = [...known.keys()].reduce((a, b) => (ratio(value, b) < ratio(value, a) ? b : a));
     return { value, line, own, by: ratio(value, own) };

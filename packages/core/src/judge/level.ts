@@ -6,6 +6,7 @@ import { Tool, formOf, isAxial, isBeam } from '../shop/tool';
 import { Samples } from '../simulate/samples';
 import { MOVE, Motions } from '../path/motions';
 import { wordsOf } from '../program/read/words';
+import { maths } from '../quantity/maths';
 
 /** What a levelled program is to hold. */
 export interface LevelAsk {
@@ -70,7 +71,7 @@ function usualOf({ samples: s, motions }: LevelInput): Map<number, { chip: numbe
 function isFree(m: Motions, i: number, tool: Tool | undefined): boolean {
   if (!tool || isAxial(tool) || isBeam(tool) || formOf(tool) === 'tap' || formOf(tool) === 'thread') return false;
   if (m.type[i] < MOVE.line || m.type[i] > MOVE.arcCcw || i === 0) return false;
-  const flat = Math.hypot(m.x[i] - m.x[i - 1], m.y[i] - m.y[i - 1]);
+  const flat = maths.hypot(m.x[i] - m.x[i - 1], m.y[i] - m.y[i - 1]);
   return m.z[i - 1] - m.z[i] <= STEEP * (m.type[i] === MOVE.line ? flat : Math.max(flat, Math.abs(m.x[i] - m.cx[i])));
 }
 
@@ -87,8 +88,8 @@ function feedsOf(input: LevelInput, ask: LevelAsk): Float64Array {
     if (s.chip[i] <= 0 || chip <= 0) continue;
     const allowed = Math.min(
       (ask.chip * chip) / s.chip[i],
-      (ask.power / Math.max(1e-9, s.load[i])) ** growth,
-      (force / Math.max(1e-9, s.force[i])) ** growth,
+      maths.pow(ask.power / Math.max(1e-9, s.load[i]), growth),
+      maths.pow(force / Math.max(1e-9, s.force[i]), growth),
     );
     if (allowed < share[motion]) share[motion] = allowed;
   }

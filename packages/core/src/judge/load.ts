@@ -7,6 +7,7 @@ import { Code, DataOf, Finding, finding } from '../quantity/finding';
 import { Material } from '../shop/material';
 import { Tool, formOf, isAxial, isBeam } from '../shop/tool';
 import { Samples } from '../simulate/samples';
+import { maths } from '../quantity/maths';
 
 /** What a load is judged against; shares of 1, lengths mm, stress N/mm². Workshop figures where no other source is said. */
 export const LOAD_LIMITS = {
@@ -194,7 +195,7 @@ class StepLoad {
   private feedFor(sample: number, value: number, bound: number, power = 1 - this.input.material.mc): number {
     const s = this.input.samples;
     const reached = s.seconds[sample] > 0 ? (60 * s.length[sample]) / s.seconds[sample] : 0;
-    const feed = reached * (bound / value) ** (1 / power);
+    const feed = reached * maths.pow(bound / value, 1 / power);
     const step = feed >= 100 ? 10 : 1;
     return Math.max(1, Math.floor(feed / step) * step);
   }
@@ -297,7 +298,7 @@ class StepLoad {
     const shares = new Float32Array(to);
     for (let i = from; i < to; i++) {
       const rpm = motions.rpm[s.motion[i]];
-      const ae = (tool.diameter / 2) * (1 - Math.cos(radians(s.engagement[i])));
+      const ae = (tool.diameter / 2) * (1 - maths.cos(radians(s.engagement[i])));
       const chipLoad = s.seconds[i] > 0 && rpm > 0 ? (60 * s.length[i]) / s.seconds[i] / (rpm * tool.flutes) : 0;
       shares[i] = chipRoomShare(tool, material, chipLoad, ae);
     }
@@ -325,7 +326,7 @@ class StepLoad {
     let [began, mouth, last] = [NaN, NaN, -1];
     for (let i = from; i < to; i++) {
       if (s.rate[i] <= 0) continue;
-      if (last < 0 || Math.hypot(s.x[i] - s.x[last], s.y[i] - s.y[last]) > SAME_HOLE) began = mouth = s.z[i];
+      if (last < 0 || maths.hypot(s.x[i] - s.x[last], s.y[i] - s.y[last]) > SAME_HOLE) began = mouth = s.z[i];
       else if (wasOut(motions, s, [last, i], mouth)) began = s.z[i];
       last = i;
       const deep = (began - s.z[i]) / tool.diameter;

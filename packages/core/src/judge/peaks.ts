@@ -1,5 +1,6 @@
 import { MOVE, Motions } from '../path/motions';
 import { Measure, Samples } from '../simulate/samples';
+import { maths } from '../quantity/maths';
 
 /** Why a load is high. */
 export type Cause = 'entry' | 'slot' | 'corner' | 'first lap' | 'deep' | 'as everywhere';
@@ -34,7 +35,7 @@ function median(values: number[]): number {
 function isEntry(m: Motions, i: number): boolean {
   const down = m.z[i - 1] - m.z[i];
   const flat =
-    m.type[i] === MOVE.line ? Math.hypot(m.x[i] - m.x[i - 1], m.y[i] - m.y[i - 1]) : Math.abs(m.x[i] - m.cx[i]);
+    m.type[i] === MOVE.line ? maths.hypot(m.x[i] - m.x[i - 1], m.y[i] - m.y[i - 1]) : Math.abs(m.x[i] - m.cx[i]);
   return down > STEEP * flat;
 }
 

@@ -3,6 +3,7 @@ import { helixDrop } from '../cutting/holes';
 import { plungeFeed } from '../cutting/limits';
 import { PathBuilder, Tag } from '../path/path';
 import type { Means, PlanContext } from './operation';
+import { maths } from '../quantity/maths';
 
 /** Feed straight down into metal: the entry feed, and no more than the spindle bears with the whole end cutting, mm/min. */
 export function plungeFeedOf({ operation, tool, material, machine }: Means & Pick<PlanContext, 'operation'>): number {
@@ -36,7 +37,7 @@ export function helixDown(
 /** Down along a closed chain from its first point, no steeper than `angle` (radians); ends at its first point at `z`. */
 export function rampDown(path: PathBuilder, chain: Chain, from: number, z: number, angle: number, feed: number): void {
   const length = chainLength(chain);
-  const laps = Math.max(1, Math.ceil((from - z) / (length * Math.tan(angle)) - 1e-9));
+  const laps = Math.max(1, Math.ceil((from - z) / (length * maths.tan(angle)) - 1e-9));
   const total = laps * length;
   let gone = 0;
   for (let lap = 0; lap < laps; lap++) {

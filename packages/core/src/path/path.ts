@@ -1,5 +1,6 @@
 import { Budget } from '../quantity/budget';
 import { arcOf, Chain, pieces } from '../geometry/plane/chain';
+import { maths } from '../quantity/maths';
 
 /** What a move is for. */
 export const TAGS = ['rapid', 'entry', 'cut', 'lead', 'link'] as const;
@@ -114,8 +115,8 @@ export class PathBuilder {
 
 /** Sweep of an arc move in radians, positive counterclockwise, a closed one a full turn. */
 export function sweepOf(kind: number, x0: number, y0: number, x1: number, y1: number, cx: number, cy: number): number {
-  const a0 = Math.atan2(y0 - cy, x0 - cx);
-  const a1 = Math.atan2(y1 - cy, x1 - cx);
+  const a0 = maths.atan2(y0 - cy, x0 - cx);
+  const a1 = maths.atan2(y1 - cy, x1 - cx);
   let sweep = a1 - a0;
   if (kind === ARC_CCW) {
     if (sweep <= 1e-9) sweep += 2 * Math.PI;

@@ -1,5 +1,6 @@
 import { NUMBER_DRILLS } from './drill-sizes';
 import { LengthUnit, MM_PER_INCH } from './units';
+import { maths } from './maths';
 
 export type ParsedLength = { ok: true; mm: number } | { ok: false; why: string };
 
@@ -59,7 +60,7 @@ function term(text: string, unit: LengthUnit, shareOf?: number): Term {
     const degrees = toNumber(angle[1]);
     if (shareOf === undefined) return { why: 'an angle has no meaning here; give a length' };
     if (degrees > 180) return { why: 'a cutter is engaged by 180° at most' };
-    return { mm: ((1 - Math.cos((degrees * Math.PI) / 180)) * shareOf) / 2, length: angle[0].length };
+    return { mm: ((1 - maths.cos((degrees * Math.PI) / 180)) * shareOf) / 2, length: angle[0].length };
   }
   const plain = PLAIN.exec(text);
   if (plain) {

@@ -1,3 +1,4 @@
+import { maths } from './maths';
 export type LengthUnit = 'mm' | 'inch';
 
 export const MM_PER_INCH = 25.4;
@@ -30,7 +31,7 @@ export function formatLength(mm: number, unit: LengthUnit): string {
 
 /** mm³ -> the number shown for a volume of metal, "12.5 cm³" or "0.763 in³"; small ones in mm³ where `small`. */
 export function formatVolume(mm3: number, unit: LengthUnit, small = false): string {
-  if (unit === 'inch') return `${formatNumber(mm3 / MM_PER_INCH ** 3, small ? 5 : 3)} in³`;
+  if (unit === 'inch') return `${formatNumber(mm3 / maths.pow(MM_PER_INCH, 3), small ? 5 : 3)} in³`;
   return small ? `${formatNumber(mm3, 1)} mm³` : `${formatNumber(mm3 / 1000, 2)} cm³`;
 }
 

@@ -1,6 +1,7 @@
 import { ListOf } from '../quantity/nested';
 import { IsNumber, IsString, Length, Max, Min } from 'class-validator';
 import { Choice, Parameter, Words } from '../quantity/parameter';
+import { maths } from '../quantity/maths';
 
 export const GRIPS = [
   'collet',
@@ -69,7 +70,7 @@ export const holderWidth = (holder: Pick<Holder, 'segments'>) =>
   Math.max(...holder.segments.flatMap((s) => [s.lower, s.upper]));
 
 /** Torque at which a clean shank of diameter d (mm) slips, N·m: the holder's figure for 10 mm × (d/10)². */
-export const slipTorque = (holder: Pick<Holder, 'gripTorque'>, d: number) => holder.gripTorque * (d / 10) ** 2;
+export const slipTorque = (holder: Pick<Holder, 'gripTorque'>, d: number) => holder.gripTorque * maths.pow(d / 10, 2);
 
 const CONE_SLABS = 4;
 

@@ -3,6 +3,7 @@ import { IsIn, IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-va
 import type { LengthUnit } from '../quantity/units';
 import { Choice, Parameter, Toggle, Words } from '../quantity/parameter';
 import { Holder } from './holder';
+import { maths } from '../quantity/maths';
 
 /**
  * What the numbers of a tool describe. `mill`: a cylinder with a flat, bull or ball end. `cone`: a cone from the tip's
@@ -403,13 +404,13 @@ export function profileHeight(tool: Profile, r: number): number {
     case 'drill':
     case 'thread': {
       const { tip, angle } = coneOf(tool);
-      return Math.max(0, at - tip / 2) / Math.tan(half(angle));
+      return Math.max(0, at - tip / 2) / maths.tan(half(angle));
     }
     case 'taper':
       return taperHeight(tool.cornerRadius, half(tool.pointAngle), at);
     case 'rounding': {
       const inner = Math.max(0, radius - tool.cornerRadius);
-      return at <= inner ? 0 : Math.sqrt(Math.max(0, tool.cornerRadius ** 2 - (radius - at) ** 2));
+      return at <= inner ? 0 : Math.sqrt(Math.max(0, maths.pow(tool.cornerRadius, 2) - maths.pow(radius - at, 2)));
     }
     default:
       return cornerHeight(Math.min(tool.cornerRadius, radius), radius, at);
@@ -423,9 +424,9 @@ function cornerHeight(corner: number, radius: number, r: number): number {
 
 /** A ball of radius R on a cone of half angle α: they touch at R·cos α from the axis. */
 function taperHeight(ball: number, alpha: number, r: number): number {
-  const touch = ball * Math.cos(alpha);
+  const touch = ball * maths.cos(alpha);
   if (r <= touch) return ball - Math.sqrt(Math.max(0, ball * ball - r * r));
-  return ball - ball * Math.sin(alpha) + (r - touch) / Math.tan(alpha);
+  return ball - ball * maths.sin(alpha) + (r - touch) / maths.tan(alpha);
 }
 
 /** Height of the profile where the tool reaches its full diameter, mm; 0 for a square end. */

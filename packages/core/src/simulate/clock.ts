@@ -1,6 +1,7 @@
 import { Machine } from '../machine/machine';
 import { MOVE, Motions } from '../path/motions';
 import { sweepOf } from '../path/path';
+import { maths } from '../quantity/maths';
 
 export interface ClockSettings {
   /** mm/min. */
@@ -85,7 +86,7 @@ class Shapes {
     const dx = Number.isNaN(m.x[i - 1]) ? 0 : m.x[i] - m.x[i - 1];
     const dy = Number.isNaN(m.y[i - 1]) ? 0 : m.y[i] - m.y[i - 1];
     const dz = m.z[i] - m.z[i - 1];
-    const length = Math.hypot(dx, dy, dz);
+    const length = maths.hypot(dx, dy, dz);
     if (!(length > 0)) return;
     this.length[i] = length;
     this.limit[i] = limit;
@@ -96,9 +97,9 @@ class Shapes {
     const [x0, y0, cx, cy] = [m.x[i - 1], m.y[i - 1], m.cx[i], m.cy[i]];
     const dz = m.z[i] - m.z[i - 1];
     const sweep = sweepOf(m.type[i], x0, y0, m.x[i], m.y[i], cx, cy);
-    const radius = Math.hypot(x0 - cx, y0 - cy);
+    const radius = maths.hypot(x0 - cx, y0 - cy);
     const flat = radius * Math.abs(sweep);
-    const length = Math.hypot(flat, dz);
+    const length = maths.hypot(flat, dz);
     if (!(length > 0)) return;
     this.length[i] = length;
     this.limit[i] = Math.min(limit, Math.sqrt(acceleration * radius));

@@ -9,6 +9,7 @@ import type { Course } from './course';
 import type { ProveInput } from './input';
 import { Bite } from '../stock/height/sweep';
 import { Told } from './told';
+import { maths } from '../quantity/maths';
 
 /** Where nothing stands. */
 const NOTHING = -Infinity;
@@ -35,8 +36,8 @@ const WHOLE = 0.85;
 const EVEN = 0.3;
 /** Points of the rim, as shares of the radius. */
 const RIM = Array.from({ length: 16 }, (_, k) => [
-  0.8 * Math.cos((k * Math.PI) / 8),
-  0.8 * Math.sin((k * Math.PI) / 8),
+  0.8 * maths.cos((k * Math.PI) / 8),
+  0.8 * maths.sin((k * Math.PI) / 8),
 ]);
 
 /** So many mm and seconds fed down through air are worth telling. */
@@ -330,7 +331,7 @@ export class Contacts {
 
   private isPlunge(i: number): boolean {
     const { motions: m } = this.input;
-    const flat = Math.hypot(m.x[i] - m.x[i - 1], m.y[i] - m.y[i - 1]);
+    const flat = maths.hypot(m.x[i] - m.x[i - 1], m.y[i] - m.y[i - 1]);
     return m.z[i - 1] - m.z[i] > flat * 2;
   }
 

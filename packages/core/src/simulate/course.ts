@@ -3,6 +3,7 @@ import { Bounds, boundsOf, growBounds } from '../geometry/plane/point';
 import { Vec3 } from '../geometry/space/vec3';
 import { MOVE, Motions } from '../path/motions';
 import { sweepOf } from '../path/path';
+import { maths } from '../quantity/maths';
 
 /** Points of an arc looked at for the room it takes. */
 const ARC_POINTS = 12;
@@ -26,10 +27,10 @@ export class Course {
     this.isSloped = Math.abs(drop) > 1e-9;
     if (isArc) {
       this.sweep = sweepOf(type, from.x, from.y, to.x, to.y, centre.x, centre.y);
-      this.radius = Math.hypot(from.x - centre.x, from.y - centre.y);
-      this.start = Math.atan2(from.y - centre.y, from.x - centre.x);
+      this.radius = maths.hypot(from.x - centre.x, from.y - centre.y);
+      this.start = maths.atan2(from.y - centre.y, from.x - centre.x);
     }
-    this.length = Math.hypot(isArc ? this.radius * this.sweep : Math.hypot(to.x - from.x, to.y - from.y), drop);
+    this.length = maths.hypot(isArc ? this.radius * this.sweep : maths.hypot(to.x - from.x, to.y - from.y), drop);
   }
 
   /** The course of a motion; undefined where it goes nobody knows where, or stands still by its kind. */
@@ -55,7 +56,7 @@ export class Course {
     const z = from.z + (to.z - from.z) * t;
     if (!this.isArc) return { x: from.x + (to.x - from.x) * t, y: from.y + (to.y - from.y) * t, z };
     const angle = this.start + this.sweep * t;
-    return { x: centre.x + radius * Math.cos(angle), y: centre.y + radius * Math.sin(angle), z };
+    return { x: centre.x + radius * maths.cos(angle), y: centre.y + radius * maths.sin(angle), z };
   }
 
   /** Room it takes from above, with so much all round, mm. */
@@ -64,7 +65,7 @@ export class Course {
       ? Array.from({ length: ARC_POINTS + 1 }, (_, k) => this.at(k / ARC_POINTS))
       : [this.from, this.to];
     // An arc bulges no further beyond its points than this.
-    const more = around + (this.isArc ? this.radius * (1 - Math.cos(this.sweep / (2 * ARC_POINTS))) : 0);
+    const more = around + (this.isArc ? this.radius * (1 - maths.cos(this.sweep / (2 * ARC_POINTS))) : 0);
     return growBounds(boundsOf(points), more);
   }
 

@@ -17,6 +17,7 @@ import { HeightSnapshot, HeightStock } from '../stock/height/height-stock';
 import { Cutter, cutterOf } from '../stock/height/sweep';
 import { Observer, drive } from './drive';
 import { ToldState } from './told';
+import { maths } from '../quantity/maths';
 
 const SAMPLE_LENGTH = 0.5;
 /** Chords stay this close to a true arc, mm. */
@@ -244,7 +245,8 @@ export class Prover {
     const { motions: m, material, machine } = this.input;
     const steep = dropped > 0.3 * length;
     const ae = steep || depth < THIN ? 0 : Math.min(tool.diameter, volume / (depth * length));
-    const angle = steep && volume > 0 ? 180 : ae < THIN ? 0 : (Math.acos(1 - (2 * ae) / tool.diameter) * 180) / Math.PI;
+    const angle =
+      steep && volume > 0 ? 180 : ae < THIN ? 0 : (maths.acos(1 - (2 * ae) / tool.diameter) * 180) / Math.PI;
     const rate = seconds > 0 ? volume / seconds : 0;
     const at = { motion: i, time, rate, depth, engagement: angle, seconds, length, x, y, z };
     const none = { load: 0, chip: 0, force: 0, bend: 0, stress: 0, grip: 0 };
@@ -260,7 +262,7 @@ export class Prover {
       specificForce(kcOf(tool, material), material.mc, pace * (steep ? chipLoad : meanChip)),
     );
     // A drill in a hole takes what is left of its section; a tap its whole thread.
-    const whole = formOf(tool) === 'tap' ? 0 : (Math.PI * tool.diameter ** 2 * length) / 4;
+    const whole = formOf(tool) === 'tap' ? 0 : (Math.PI * maths.pow(tool.diameter, 2) * length) / 4;
     const share = isAxial(tool) ? Math.min(1, volume / Math.max(1e-9, whole)) : 1;
     const kW = isAxial(tool) ? power * share : taken;
     this.samples.push({
@@ -320,7 +322,7 @@ interface Stretch extends Vec3, Stroke {
 function totalLength(m: Motions): number {
   let sum = 0;
   for (let i = 1; i < m.count; i++) {
-    const d = Math.hypot(m.x[i] - m.x[i - 1], m.y[i] - m.y[i - 1], m.z[i] - m.z[i - 1]);
+    const d = maths.hypot(m.x[i] - m.x[i - 1], m.y[i] - m.y[i - 1], m.z[i] - m.z[i - 1]);
     if (Number.isFinite(d)) sum += d;
   }
   return sum;

@@ -1,6 +1,7 @@
 import { Chain, Vertex } from './chain';
 import { Ring } from './clip';
 import { Point, distance } from './point';
+import { maths } from '../../quantity/maths';
 
 interface Circle {
   x: number;
@@ -17,7 +18,7 @@ function through(a: Point, b: Point, c: Point): Circle | undefined {
   if (Math.abs(d) < 1e-12) return undefined;
   const ux = (cy * (bx * bx + by * by) - by * (cx * cx + cy * cy)) / d;
   const uy = (bx * (cx * cx + cy * cy) - cx * (bx * bx + by * by)) / d;
-  return { x: a.x + ux, y: a.y + uy, r: Math.hypot(ux, uy) };
+  return { x: a.x + ux, y: a.y + uy, r: maths.hypot(ux, uy) };
 }
 
 const LARGEST_RADIUS = 5_000;
@@ -39,14 +40,14 @@ function arcThrough(at: (i: number) => Point, i: number, j: number, tolerance: n
     if (Math.abs(distance(q, circle) - circle.r) > tolerance) return undefined;
     const sagitta = circle.r - Math.sqrt(Math.max(0, circle.r * circle.r - (chord * chord) / 4));
     if (sagitta > tolerance) return undefined;
-    const turn = Math.atan2(
+    const turn = maths.atan2(
       (p.x - circle.x) * (q.y - circle.y) - (p.y - circle.y) * (q.x - circle.x),
       (p.x - circle.x) * (q.x - circle.x) + (p.y - circle.y) * (q.y - circle.y),
     );
     if (sweep !== 0 && Math.sign(turn) !== Math.sign(sweep)) return undefined;
     sweep += turn;
   }
-  return Math.abs(sweep) < 1.9 * Math.PI ? Math.tan(sweep / 4) : undefined;
+  return Math.abs(sweep) < 1.9 * Math.PI ? maths.tan(sweep / 4) : undefined;
 }
 
 /** Where a ring turns sharply or a long straight begins: a good place to start, so that no arc is split. */

@@ -1,5 +1,6 @@
 import { Region } from './clip';
 import { boundsOf } from './point';
+import { maths } from '../../quantity/maths';
 
 /** A square of the plane and the edges that may be nearest to a point in it. */
 interface Cell {
@@ -36,7 +37,7 @@ export class Boundary {
     const rings = region
       .map((ring) =>
         ring.filter(
-          (p, i) => Math.hypot(p.x - ring[(i + 1) % ring.length].x, p.y - ring[(i + 1) % ring.length].y) > 1e-9,
+          (p, i) => maths.hypot(p.x - ring[(i + 1) % ring.length].x, p.y - ring[(i + 1) % ring.length].y) > 1e-9,
         ),
       )
       .filter((ring) => ring.length > 1);
@@ -63,7 +64,7 @@ export class Boundary {
     this.ay[e] = a.y;
     this.dx[e] = b.x - a.x;
     this.dy[e] = b.y - a.y;
-    this.inverse[e] = 1 / (this.dx[e] ** 2 + this.dy[e] ** 2);
+    this.inverse[e] = 1 / (maths.pow(this.dx[e], 2) + maths.pow(this.dy[e], 2));
     this.next[e] = next;
   }
 
@@ -98,7 +99,7 @@ export class Boundary {
         nearest = among[k];
       }
     }
-    const most = (Math.sqrt(least) + 2 * half * Math.SQRT2 + 1e-9) ** 2;
+    const most = maths.pow(Math.sqrt(least) + 2 * half * Math.SQRT2 + 1e-9, 2);
     let count = 0;
     for (let k = 0; k < among.length; k++) if (scratch[k] <= most) count++;
     const edges = new Int32Array(count);

@@ -1,4 +1,5 @@
 import { Bounds, Point, boundsOf, distance } from './point';
+import { maths } from '../../quantity/maths';
 
 /** A corner of a chain; `bulge` = tan(sweep / 4) of the piece that leaves it, 0 for a straight, positive counterclockwise. */
 export interface Vertex extends Point {
@@ -23,22 +24,22 @@ const TAU = 2 * Math.PI;
 
 /** The arc from `a` to `b` with the given bulge (not 0). */
 export function arcOf(a: Point, b: Point, bulge: number): Arc {
-  const sweep = 4 * Math.atan(bulge);
+  const sweep = 4 * maths.atan(bulge);
   const half = distance(a, b) / 2;
-  const radius = half / Math.abs(Math.sin(sweep / 2));
+  const radius = half / Math.abs(maths.sin(sweep / 2));
   const offset = (half * (1 - bulge * bulge)) / (2 * bulge);
   const chord = distance(a, b) || 1;
   const centre = {
     x: (a.x + b.x) / 2 - ((b.y - a.y) / chord) * offset,
     y: (a.y + b.y) / 2 + ((b.x - a.x) / chord) * offset,
   };
-  return { centre, radius, start: Math.atan2(a.y - centre.y, a.x - centre.x), sweep };
+  return { centre, radius, start: maths.atan2(a.y - centre.y, a.x - centre.x), sweep };
 }
 
 /** The point an angle `along` (0..1) of the way round an arc. */
 export function pointOnArc(arc: Arc, along: number): Point {
   const angle = arc.start + arc.sweep * along;
-  return { x: arc.centre.x + arc.radius * Math.cos(angle), y: arc.centre.y + arc.radius * Math.sin(angle) };
+  return { x: arc.centre.x + arc.radius * maths.cos(angle), y: arc.centre.y + arc.radius * maths.sin(angle) };
 }
 
 /** A bulge this small is a straight: its arc would be flatter than any number here can tell. */
@@ -56,7 +57,7 @@ export function* pieces(chain: Chain): Generator<{ a: Vertex; b: Vertex; bulge: 
 
 /** Number of chords that keep a circular arc within `tolerance` of the true curve. */
 export function chordCount(radius: number, sweep: number, tolerance: number): number {
-  const step = 2 * Math.acos(Math.max(-1, 1 - Math.min(tolerance, radius) / radius));
+  const step = 2 * maths.acos(Math.max(-1, 1 - Math.min(tolerance, radius) / radius));
   return Math.max(1, Math.ceil(Math.abs(sweep) / Math.max(step, 1e-3)));
 }
 
@@ -99,7 +100,7 @@ export function signedArea(chain: Chain): number {
     sum += (a.x * b.y - b.x * a.y) / 2;
     if (bulge !== 0) {
       const { radius, sweep } = arcOf(a, b, bulge);
-      sum += (radius * radius * (sweep - Math.sin(sweep))) / 2;
+      sum += (radius * radius * (sweep - maths.sin(sweep))) / 2;
     }
   }
   return sum;
@@ -127,7 +128,7 @@ export function chainBounds(chain: Chain): Bounds {
       const angle = (quarter * Math.PI) / 2;
       const along = ((((angle - start) * Math.sign(sweep)) % TAU) + TAU) % TAU;
       if (along <= Math.abs(sweep))
-        reached.push({ x: centre.x + radius * Math.cos(angle), y: centre.y + radius * Math.sin(angle) });
+        reached.push({ x: centre.x + radius * maths.cos(angle), y: centre.y + radius * maths.sin(angle) });
     }
   }
   return boundsOf(reached);
@@ -151,8 +152,8 @@ export function transform(
 ): Chain {
   const angle = ((t.turn ?? 0) * Math.PI) / 180;
   const s = t.scale ?? 1;
-  const c = Math.cos(angle) * s;
-  const n = Math.sin(angle) * s;
+  const c = maths.cos(angle) * s;
+  const n = maths.sin(angle) * s;
   const flip = t.mirror ? -1 : 1;
   return {
     closed: chain.closed,
@@ -234,8 +235,8 @@ export function splitPiece(a: Point, b: Point, bulge: number, along: number) {
   const arc = arcOf(a, b, bulge);
   return {
     at: pointOnArc(arc, along),
-    before: Math.tan((arc.sweep * along) / 4),
-    after: Math.tan((arc.sweep * (1 - along)) / 4),
+    before: maths.tan((arc.sweep * along) / 4),
+    after: maths.tan((arc.sweep * (1 - along)) / 4),
   };
 }
 
@@ -244,9 +245,9 @@ export function startDirection(chain: Chain): Point {
   const first = pieces(chain).next().value;
   if (!first) return { x: 1, y: 0 };
   const { a, b, bulge } = first;
-  const chord = Math.atan2(b.y - a.y, b.x - a.x);
-  const angle = bulge === 0 ? chord : chord - 2 * Math.atan(bulge);
-  return { x: Math.cos(angle), y: Math.sin(angle) };
+  const chord = maths.atan2(b.y - a.y, b.x - a.x);
+  const angle = bulge === 0 ? chord : chord - 2 * maths.atan(bulge);
+  return { x: maths.cos(angle), y: maths.sin(angle) };
 }
 
 /** A closed chain begun in the middle of its longest straight; as it is when it has none. */
@@ -299,7 +300,7 @@ export function splitAlong(chain: Chain, from: number, to: number): Chain {
     if (e - s <= 1e-9) continue;
     const at = (along: number): Point => (along <= 0 ? a : along >= 1 ? b : splitPiece(a, b, bulge, along).at);
     const start = at(s);
-    vertices.push({ x: start.x, y: start.y, bulge: Math.tan(Math.atan(bulge) * (e - s)) });
+    vertices.push({ x: start.x, y: start.y, bulge: maths.tan(maths.atan(bulge) * (e - s)) });
     end = at(e);
   }
   return { closed: false, vertices: end ? [...vertices, { x: end.x, y: end.y, bulge: 0 }] : vertices };

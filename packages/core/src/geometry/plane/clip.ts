@@ -11,6 +11,7 @@ import {
   PolyTree64,
 } from 'clipper2-ts';
 import { Point } from './point';
+import { maths } from '../../quantity/maths';
 
 /** A closed polygon; the last point joins the first. */
 export type Ring = Point[];
@@ -79,7 +80,7 @@ export function offsetOpen(points: Point[], by: number, side: 'left' | 'right'):
   if (outer.length < 3) return [];
   const ring = ringArea(outer) > 0 ? outer : [...outer].reverse();
   const beside = (p: Point, q: Point, sign: number): Point => {
-    const length = Math.hypot(q.x - p.x, q.y - p.y) || 1;
+    const length = maths.hypot(q.x - p.x, q.y - p.y) || 1;
     return { x: p.x - ((q.y - p.y) / length) * by * sign, y: p.y + ((q.x - p.x) / length) * by * sign };
   };
   const sign = side === 'left' ? 1 : -1;
@@ -100,7 +101,7 @@ export function offsetOpen(points: Point[], by: number, side: 'left' | 'right'):
 export const bandAlong = (points: Point[], by: number): Region =>
   toRegion(Clipper.inflatePaths(toPaths([points]), by * SCALE, JoinType.Round, EndType.Round, 2, PRECISION * SCALE));
 
-const squared = (a: Point, b: Point) => (a.x - b.x) ** 2 + (a.y - b.y) ** 2;
+const squared = (a: Point, b: Point) => maths.pow(a.x - b.x, 2) + maths.pow(a.y - b.y, 2);
 
 /** The region with points left out that move its boundary by less than `precision` mm. */
 export const thinned = (region: Region, precision: number): Region =>
@@ -165,7 +166,7 @@ export function distanceToBoundary(region: Region, p: Point): number {
       const dy = b.y - a.y;
       const l2 = dx * dx + dy * dy;
       const t = l2 === 0 ? 0 : Math.min(1, Math.max(0, ((p.x - a.x) * dx + (p.y - a.y) * dy) / l2));
-      const d = Math.hypot(p.x - a.x - t * dx, p.y - a.y - t * dy);
+      const d = maths.hypot(p.x - a.x - t * dx, p.y - a.y - t * dy);
       if (d < best) best = d;
     }
   }

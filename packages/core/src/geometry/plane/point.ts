@@ -1,3 +1,4 @@
+import { maths } from '../../quantity/maths';
 export interface Point {
   x: number;
   y: number;
@@ -51,5 +52,5 @@ export function distanceToSegment(p: Point, a: Point, b: Point): { distance: num
   const dy = b.y - a.y;
   const length2 = dx * dx + dy * dy;
   const at = length2 === 0 ? 0 : Math.min(1, Math.max(0, ((p.x - a.x) * dx + (p.y - a.y) * dy) / length2));
-  return { distance: Math.hypot(p.x - a.x - at * dx, p.y - a.y - at * dy), at };
+  return { distance: maths.hypot(p.x - a.x - at * dx, p.y - a.y - at * dy), at };
 }

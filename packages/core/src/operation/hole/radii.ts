@@ -2,6 +2,7 @@ import { Tool } from '../../shop/tool';
 import { helixDown } from '../entry';
 import { BiteOf, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
+import { maths } from '../../quantity/maths';
 
 const GAP = 1;
 /** A helix this wide, as a share of the cutter's radius, leaves no post in its middle. */
@@ -31,7 +32,7 @@ export function boreRadii(final: number, cutter: number, stepover: number): numb
 
 /** The bite of a helix into solid metal: as deep as it drops in a turn. */
 export function helixBite(tool: Tool, angle: number): BiteOf {
-  const drop = Math.PI * tool.diameter * NO_POST * Math.tan(angle);
+  const drop = Math.PI * tool.diameter * NO_POST * maths.tan(angle);
   return { ae: tool.diameter, ap: Math.min(tool.fluteLength, drop), peakAe: tool.diameter };
 }
 
@@ -63,6 +64,6 @@ export function boreOut(
   const rough = work.finish ? Math.max(0.01, at.radius - work.finish.stock) : at.radius;
   for (const radius of boreRadii(rough, tool.diameter / 2, work.stepover)) turn(radius, work.angle);
   const drop = Math.min(top - bottom, tool.fluteLength * FLUTE_SHARE);
-  for (let n = work.finish?.turns ?? 0; n > 0; n--) turn(at.radius, Math.atan(drop / (2 * Math.PI * at.radius)));
+  for (let n = work.finish?.turns ?? 0; n > 0; n--) turn(at.radius, maths.atan(drop / (2 * Math.PI * at.radius)));
   path.rapid(path.x, path.y, clearance);
 }

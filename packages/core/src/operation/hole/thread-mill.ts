@@ -12,6 +12,7 @@ import { wallBottom } from '../depth';
 import { HOLE_GAP, isOpened, notOpened, targetHoles } from './holes';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
+import { maths } from '../../quantity/maths';
 
 export class ThreadMillParams {
   @Choice({ label: 'Hand', help: 'Of the thread.', choices: ['right', 'left'] })
@@ -131,8 +132,8 @@ function levels(job: Job, params: ThreadMillParams, tool: Tool): { low: number; 
 }
 
 const pointAt = (centre: Point, radius: number, angle: number): Point => ({
-  x: centre.x + radius * Math.cos(angle),
-  y: centre.y + radius * Math.sin(angle),
+  x: centre.x + radius * maths.cos(angle),
+  y: centre.y + radius * maths.sin(angle),
 });
 
 /** Directions a way onto a boss is looked for in, and how often the room beside it is halved. */
@@ -150,7 +151,7 @@ function waitBeside(job: Job, radius: number, z: number, context: PlanContext) {
   const { tool } = context;
   const around = standing(job, z, context);
   for (let n = 0; n <= HALVED; n++) {
-    const by = (tool.diameter / 2) * 0.5 ** n + BESIDE;
+    const by = (tool.diameter / 2) * maths.pow(0.5, n) + BESIDE;
     for (let k = 0; k < WAYS; k++) {
       const angle = (2 * Math.PI * k) / WAYS;
       const ways = [radius + 2 * by, radius + by];

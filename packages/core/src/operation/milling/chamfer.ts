@@ -17,6 +17,7 @@ import {
 } from './edge-path';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
+import { maths } from '../../quantity/maths';
 
 export class ChamferParams extends EdgeParams {
   @Choice({
@@ -56,7 +57,7 @@ const edgesFor = (params: ChamferParams, { tool, ...context }: Asked): Edge[] =>
 /** Radius of a cone at a height above its tip, mm. */
 function coneRadius(tool: Tool, height: number): number {
   const { tip, angle } = coneOf(tool);
-  return tip / 2 + height * Math.tan(radians(angle) / 2);
+  return tip / 2 + height * maths.tan(radians(angle) / 2);
 }
 
 function edgeFindings(edge: Edge, params: ChamferParams, { tool, operation }: PlanContext) {
@@ -118,7 +119,7 @@ export const chamfer: OperationKind<ChamferParams> = {
     return {
       size: drawn.length ? 'as drawn' : 'one width',
       width: 0.2,
-      tipOffset: Math.max(0, Math.round(Math.min(1, room / 2 / Math.tan(radians(angle) / 2)) * 10) / 10),
+      tipOffset: Math.max(0, Math.round(Math.min(1, room / 2 / maths.tan(radians(angle) / 2)) * 10) / 10),
       direction: 'climb',
       passes: 1,
       lead: Math.max(0.5, Math.round(tool.diameter) / 10),
@@ -126,7 +127,7 @@ export const chamfer: OperationKind<ChamferParams> = {
   },
   bite: (p, tool) => {
     const width = p.size === 'one width' ? p.width : tool.diameter / 8;
-    return { ae: width, ap: width / Math.tan(radians(coneOf(tool).angle) / 2), peakAe: width };
+    return { ae: width, ap: width / maths.tan(radians(coneOf(tool).angle) / 2), peakAe: width };
   },
   adds: (params, asked) => ({ edges: params.size === 'as drawn' ? [] : edgesFor(params, asked) }),
   plan,

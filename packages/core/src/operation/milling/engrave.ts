@@ -13,6 +13,7 @@ import { layersBetween } from '../layers';
 import { LAP_STEPS, OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
 import { rowsAcross } from './rows';
+import { maths } from '../../quantity/maths';
 
 export class EngraveParams {
   @Choice({
@@ -292,7 +293,7 @@ function plan(params: EngraveParams, context: PlanContext): Plan {
     if (!engrave.works.includes(feature.meaning)) continue;
     const strokes = strokesOf(feature, params, context);
     // Each is held against all that are left.
-    context.budget.spend(Math.ceil(strokes.length ** 2 / 100));
+    context.budget.spend(Math.ceil(maths.pow(strokes.length, 2) / 100));
     const found = findingsFor(feature, strokes, params, context);
     findings.push(...found);
     if (found.some((f) => f.level === 'stop')) continue;

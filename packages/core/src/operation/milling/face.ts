@@ -12,6 +12,7 @@ import { layersBetween, evenLayer } from '../layers';
 import { leadFor, quarter } from './leads';
 import { LAP_STEPS, OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
+import { maths } from '../../quantity/maths';
 
 export class FaceParams {
   @Parameter({
@@ -141,7 +142,7 @@ class FacePlanner {
   private comeDown(from: Point, to: Point, z: number): void {
     const { path, params, context, radius } = this;
     const { feed, entryFeed } = context.operation.speeds;
-    const length = Math.hypot(to.x - from.x, to.y - from.y);
+    const length = maths.hypot(to.x - from.x, to.y - from.y);
     const d = { x: (to.x - from.x) / length, y: (to.y - from.y) / length };
     const r = radius + params.overrun;
     const onto = { x: from.x + d.x * r, y: from.y + d.y * r };

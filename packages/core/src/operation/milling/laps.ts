@@ -2,6 +2,7 @@ import { fitArcs, fitOpenArcs } from '../../geometry/plane/arcfit';
 import { Chain, flatten, reversed, startDirection } from '../../geometry/plane/chain';
 import { Region, islands, offset, offsetOpen, offsetSharp } from '../../geometry/plane/clip';
 import { Point, distance } from '../../geometry/plane/point';
+import { maths } from '../../quantity/maths';
 
 /** Laps are rebuilt from chords as true arcs within this, mm. */
 const FIT = 0.002;
@@ -20,7 +21,7 @@ export function closedLaps(region: Region, by: number, corners: Corners, loop: n
   return corners === 'sharp' ? laps : laps.map((lap) => looped(lap, loop));
 }
 
-const heading = (a: Point, b: Point) => Math.atan2(b.y - a.y, b.x - a.x);
+const heading = (a: Point, b: Point) => maths.atan2(b.y - a.y, b.x - a.x);
 
 /** A counterclockwise chain whose outside corners between straights are taken by a loop `reach` mm beyond them. */
 function looped(chain: Chain, reach: number): Chain {
@@ -28,16 +29,20 @@ function looped(chain: Chain, reach: number): Chain {
   const vertices = chain.vertices.flatMap((v, i) => {
     const before = chain.vertices[(i + n - 1) % n];
     const after = chain.vertices[(i + 1) % n];
-    const turn = Math.atan2(
-      Math.sin(heading(v, after) - heading(before, v)),
-      Math.cos(heading(v, after) - heading(before, v)),
+    const turn = maths.atan2(
+      maths.sin(heading(v, after) - heading(before, v)),
+      maths.cos(heading(v, after) - heading(before, v)),
     );
     const room = Math.min(distance(before, v), distance(v, after)) / 2;
     if (before.bulge !== 0 || v.bulge !== 0 || turn < CORNER || reach > room) return [v];
     const [into, out] = [heading(before, v), heading(v, after)];
     return [
-      { x: v.x + Math.cos(into) * reach, y: v.y + Math.sin(into) * reach, bulge: -Math.tan((2 * Math.PI - turn) / 4) },
-      { x: v.x - Math.cos(out) * reach, y: v.y - Math.sin(out) * reach, bulge: 0 },
+      {
+        x: v.x + maths.cos(into) * reach,
+        y: v.y + maths.sin(into) * reach,
+        bulge: -maths.tan((2 * Math.PI - turn) / 4),
+      },
+      { x: v.x - maths.cos(out) * reach, y: v.y - maths.sin(out) * reach, bulge: 0 },
     ];
   });
   return { closed: true, vertices };

@@ -2,6 +2,7 @@ import { Chain, flatten, reversed, startDirection } from '../../geometry/plane/c
 import { Point } from '../../geometry/plane/point';
 import { radians } from '../../quantity/units';
 import { PathBuilder } from '../../path/path';
+import { maths } from '../../quantity/maths';
 
 /** How a path comes onto a wall and leaves it. */
 export interface LeadForm {
@@ -27,8 +28,8 @@ const LEAST = 0.1;
 export const quarter = (size: number): LeadForm => ({ form: 'arc', size, angle: 90 });
 
 const turned = (d: Point, by: number): Point => ({
-  x: d.x * Math.cos(by) - d.y * Math.sin(by),
-  y: d.x * Math.sin(by) + d.y * Math.cos(by),
+  x: d.x * maths.cos(by) - d.y * maths.sin(by),
+  y: d.x * maths.sin(by) + d.y * maths.cos(by),
 });
 
 const back = (p: Point, d: Point, length: number): Point => ({ x: p.x - d.x * length, y: p.y - d.y * length });
@@ -41,7 +42,7 @@ function approach(at: Point, d: Point, turn: number, { form, size, angle, straig
   if (form !== 'arc') return { closed: false, vertices: [{ ...back(at, heading, size), bulge: 0 }, end] };
   const centre = { x: at.x - d.y * size * turn, y: at.y + d.x * size * turn };
   const out = turned({ x: at.x - centre.x, y: at.y - centre.y }, -by);
-  const start = { x: centre.x + out.x, y: centre.y + out.y, bulge: Math.tan(by / 4) };
+  const start = { x: centre.x + out.x, y: centre.y + out.y, bulge: maths.tan(by / 4) };
   const before = straight ? [{ ...back(start, heading, straight), bulge: 0 }] : [];
   return { closed: false, vertices: [...before, start, end] };
 }

@@ -6,6 +6,7 @@ import { Tool, profileHeight } from '../../shop/tool';
 import { RAPID, sweepOf } from '../../path/path';
 import { Earlier, pastBy } from '../earlier';
 import { Metal } from './steady/metal';
+import { maths } from '../../quantity/maths';
 
 const CHORD = 0.02;
 const SLOPE_STEP = 0.2;
@@ -63,19 +64,19 @@ function takeMove(field: Metal, one: Earlier, i: number, z: number, budget?: Bud
   const [past0, past1] = [pastBy(one, path.z[i - 1], z), pastBy(one, path.z[i], z)];
   const arc = path.kind[i] > 1;
   const sweep = arc ? sweepOf(path.kind[i], x0, y0, x1, y1, path.cx[i], path.cy[i]) : 0;
-  const r = arc ? Math.hypot(x0 - path.cx[i], y0 - path.cy[i]) : 0;
-  const start = Math.atan2(y0 - path.cy[i], x0 - path.cx[i]);
+  const r = arc ? maths.hypot(x0 - path.cx[i], y0 - path.cy[i]) : 0;
+  const start = maths.atan2(y0 - path.cy[i], x0 - path.cx[i]);
   const sloped = Math.abs(past1 - past0) > 1e-9;
-  const flat = arc ? r * Math.abs(sweep) : Math.hypot(x1 - x0, y1 - y0);
-  const chords = arc ? Math.ceil(Math.abs(sweep) / (2 * Math.acos(Math.max(0, 1 - CHORD / Math.max(r, CHORD))))) : 1;
+  const flat = arc ? r * Math.abs(sweep) : maths.hypot(x1 - x0, y1 - y0);
+  const chords = arc ? Math.ceil(Math.abs(sweep) / (2 * maths.acos(Math.max(0, 1 - CHORD / Math.max(r, CHORD))))) : 1;
   const steps = Math.max(1, chords, sloped && path.kind[i] !== RAPID ? Math.ceil(flat / SLOPE_STEP) : 1);
   budget?.spend(Math.ceil(steps / PER_STEP));
   let [x, y] = [x0, y0];
   let reached = false;
   for (let k = 1; k <= steps; k++) {
     const t = k / steps;
-    const nx = arc ? path.cx[i] + r * Math.cos(start + sweep * t) : x0 + (x1 - x0) * t;
-    const ny = arc ? path.cy[i] + r * Math.sin(start + sweep * t) : y0 + (y1 - y0) * t;
+    const nx = arc ? path.cx[i] + r * maths.cos(start + sweep * t) : x0 + (x1 - x0) * t;
+    const ny = arc ? path.cy[i] + r * maths.sin(start + sweep * t) : y0 + (y1 - y0) * t;
     const past = (share: number) => past0 + (past1 - past0) * share;
     const surely = flat < 1e-9 ? Math.max(past0, past1) : Math.min(past(t), past((k - 1) / steps));
     const radius = radiusBelow(tool, surely);

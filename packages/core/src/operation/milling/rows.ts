@@ -2,6 +2,7 @@ import { Region, contains } from '../../geometry/plane/clip';
 import { Point, boundsOf } from '../../geometry/plane/point';
 import { Budget } from '../../quantity/budget';
 import { radians } from '../../quantity/units';
+import { maths } from '../../quantity/maths';
 
 /** A straight stretch inside an area, in the direction of its row. */
 export interface Stretch {
@@ -21,7 +22,7 @@ const SHORT = 0.01;
  * as its stretches inside the region, from low to high.
  */
 export function rowsAcross(region: Region, stepover: number, angle: number, budget?: Budget): Stretch[][] {
-  const [cos, sin] = [Math.cos(radians(angle)), Math.sin(radians(angle))];
+  const [cos, sin] = [maths.cos(radians(angle)), maths.sin(radians(angle))];
   const turned = region.map((ring) => ring.map((p) => rotate(p, cos, -sin)));
   const box = boundsOf(turned.flat());
   const height = box.maxY - box.minY;
@@ -75,7 +76,7 @@ export function zigzagRuns(rows: Stretch[][], clear: (a: Point, b: Point) => boo
 
 /** Whether a straight stays inside a region, looked at every `step` mm. */
 export function staysInside(region: Region, a: Point, b: Point, step: number): boolean {
-  const n = Math.max(2, Math.ceil(Math.hypot(b.x - a.x, b.y - a.y) / step));
+  const n = Math.max(2, Math.ceil(maths.hypot(b.x - a.x, b.y - a.y) / step));
   for (let i = 1; i < n; i++)
     if (!contains(region, { x: a.x + ((b.x - a.x) * i) / n, y: a.y + ((b.y - a.y) * i) / n })) return false;
   return true;

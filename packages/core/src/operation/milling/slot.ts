@@ -18,6 +18,7 @@ import { layersBetween, evenLayer } from '../layers';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
 import { followStations } from './tabs';
+import { maths } from '../../quantity/maths';
 
 export class SlotParams extends FinishParams {
   @Choice({
@@ -183,7 +184,7 @@ class SlotPlanner {
       else if (length < this.radius / 10) this.plunge(start, z);
       else {
         const top = from + GAP / 2;
-        const passes = Math.max(1, Math.ceil((top - z) / (length * Math.tan(radians(params.entryAngle))) - 1e-9));
+        const passes = Math.max(1, Math.ceil((top - z) / (length * maths.tan(radians(params.entryAngle))) - 1e-9));
         for (let n = 0; n < passes; n++) {
           const level = (k: number) => top - ((top - z) * k) / passes;
           const stations = [
@@ -233,11 +234,11 @@ class SlotPlanner {
     for (let i = 1; i <= count; i++) {
       const here = at((length * i) / count);
       const before = at((length * (i - 0.5)) / count);
-      const heading = Math.atan2(here.y - before.y, here.x - before.x);
+      const heading = maths.atan2(here.y - before.y, here.x - before.x);
       const turn = this.clockwise ? -1 : 1;
       const [right, left] = [-1, 1].map((s) => ({
-        x: here.x + side * Math.cos(heading + (s * turn * Math.PI) / 2),
-        y: here.y + side * Math.sin(heading + (s * turn * Math.PI) / 2),
+        x: here.x + side * maths.cos(heading + (s * turn * Math.PI) / 2),
+        y: here.y + side * maths.sin(heading + (s * turn * Math.PI) / 2),
       }));
       path.line(right.x, right.y, bottom, feed, 'link');
       path.arc(here.x, here.y, left.x, left.y, bottom, this.clockwise, feed, 'cut');

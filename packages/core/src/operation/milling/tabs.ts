@@ -2,6 +2,7 @@ import { Chain, arcOf, chainLength, pieceLength, pieces, pointAtShare, splitPiec
 import { Finding, finding } from '../../quantity/finding';
 import type { PlanContext } from '../operation';
 import { PathBuilder, Tag } from '../../path/path';
+import { maths } from '../../quantity/maths';
 
 /** Bridges that hold a part in its frame until it is broken out. */
 export interface Tabs {
@@ -77,7 +78,7 @@ export function followStations(
     const [p, q] = [stations[k - 1], stations[k]];
     const [along, drop] = [q.s - p.s, p.z - q.z];
     // The steeper it slants, the more of its end cuts.
-    const slanting = Math.min(entryFeed, (down * Math.hypot(along, drop)) / Math.max(drop, 1e-9));
+    const slanting = Math.min(entryFeed, (down * maths.hypot(along, drop)) / Math.max(drop, 1e-9));
     if (along < 1e-9) path.line(path.x, path.y, q.z, drop > 0 ? down : feed, tag);
     else followBetween(path, chain, p, q, drop > 1e-9 ? slanting : feed, tag);
   }

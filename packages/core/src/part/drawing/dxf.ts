@@ -3,6 +3,7 @@ import { Chain, Vertex, circle, transform } from '../../geometry/plane/chain';
 import { Budget, withinBudget } from '../../quantity/budget';
 import { Finding, finding } from '../../quantity/finding';
 import { LengthUnit, MM_PER_INCH } from '../../quantity/units';
+import { maths } from '../../quantity/maths';
 
 interface Tag {
   code: number;
@@ -88,7 +89,7 @@ const radiusOf = (e: Entity): number => {
 const numbersAt = (e: Entity, code: number) => e.tags.filter((t) => t.code === code).map((t) => Number(t.value));
 const textAt = (e: Entity, code: number, otherwise = '') => e.tags.find((t) => t.code === code)?.value ?? otherwise;
 
-const bulgeOf = (sweepDegrees: number) => Math.tan((sweepDegrees * Math.PI) / 720);
+const bulgeOf = (sweepDegrees: number) => maths.tan((sweepDegrees * Math.PI) / 720);
 
 function line(e: Entity): Chain {
   return {
@@ -106,7 +107,7 @@ function arc(e: Entity): Chain {
   const sweep = (((numberAt(e, 51) - from) % 360) + 360) % 360 || 360;
   const at = (degrees: number): Vertex => {
     const a = (degrees * Math.PI) / 180;
-    return { x: x + r * Math.cos(a), y: y + r * Math.sin(a), bulge: bulgeOf(sweep / 2) };
+    return { x: x + r * maths.cos(a), y: y + r * maths.sin(a), bulge: bulgeOf(sweep / 2) };
   };
   return { closed: false, vertices: [at(from), at(from + sweep / 2), { ...at(from + sweep), bulge: 0 }] };
 }
@@ -115,7 +116,7 @@ function arc(e: Entity): Chain {
 function polyline(points: Vertex[], closed: boolean): Chain {
   const vertices = points.filter((v, i) => {
     const next = points[i + 1] ?? (closed ? points[0] : undefined);
-    return !next || points.length < 2 || Math.hypot(next.x - v.x, next.y - v.y) > 1e-9;
+    return !next || points.length < 2 || maths.hypot(next.x - v.x, next.y - v.y) > 1e-9;
   });
   if (!closed && vertices.length) vertices[vertices.length - 1] = { ...vertices[vertices.length - 1], bulge: 0 };
   return { closed, vertices };
@@ -147,14 +148,14 @@ function ellipse(e: Entity, scale: number): Chain {
   const from = numberAt(e, 41, 0);
   let to = numberAt(e, 42, 2 * Math.PI);
   if (to <= from) to += 2 * Math.PI;
-  const major = Math.hypot(mx, my);
+  const major = maths.hypot(mx, my);
   const closed = to - from > 2 * Math.PI - 1e-6;
-  const step = 2 * Math.acos(1 - Math.min(0.5, CURVE_TOLERANCE / Math.max(major * scale, CURVE_TOLERANCE)));
+  const step = 2 * maths.acos(1 - Math.min(0.5, CURVE_TOLERANCE / Math.max(major * scale, CURVE_TOLERANCE)));
   const n = Math.min(2000, Math.max(16, Math.ceil((to - from) / step)));
   const points = Array.from({ length: closed ? n : n + 1 }, (_, i) => {
     const t = from + ((to - from) * i) / n;
-    const c = Math.cos(t);
-    const s = Math.sin(t) * ratio;
+    const c = maths.cos(t);
+    const s = maths.sin(t) * ratio;
     return { x: cx + mx * c - my * s, y: cy + my * c + mx * s, bulge: 0 };
   });
   return { closed, vertices: points };
@@ -224,7 +225,7 @@ function spline(e: Entity): Chain | string {
   });
   const first = points[0];
   const last = points[n];
-  const closed = Math.hypot(first.x - last.x, first.y - last.y) < 1e-6;
+  const closed = maths.hypot(first.x - last.x, first.y - last.y) < 1e-6;
   return polyline(closed ? points.slice(0, -1) : points, closed);
 }
 
@@ -329,7 +330,7 @@ function chords(chain: Chain): Chain {
     out.push({ ...a, bulge: 0 });
     if (a.bulge === 0 || (!chain.closed && i === n - 1)) return;
     const b = chain.vertices[(i + 1) % n];
-    const sweep = 4 * Math.atan(a.bulge);
+    const sweep = 4 * maths.atan(a.bulge);
     const off = (1 - a.bulge * a.bulge) / (4 * a.bulge);
     const c = { x: (a.x + b.x) / 2 - (b.y - a.y) * off, y: (a.y + b.y) / 2 + (b.x - a.x) * off };
     const steps = Math.ceil(Math.abs(sweep) / 0.05);
@@ -337,8 +338,8 @@ function chords(chain: Chain): Chain {
       const t = (sweep * k) / steps;
       const [dx, dy] = [a.x - c.x, a.y - c.y];
       out.push({
-        x: c.x + dx * Math.cos(t) - dy * Math.sin(t),
-        y: c.y + dx * Math.sin(t) + dy * Math.cos(t),
+        x: c.x + dx * maths.cos(t) - dy * maths.sin(t),
+        y: c.y + dx * maths.sin(t) + dy * maths.cos(t),
         bulge: 0,
       });
     }
@@ -437,7 +438,7 @@ function placesOf(e: Entity): [number, number][] | string {
   if (![...figures, ...more, columns, rows, across, up, turn].every((n) => Number.isFinite(n) && Math.abs(n) < 1e7))
     return 'its numbers are missing or impossible';
   if (columns < 0 || rows < 0 || columns * rows > MOST_COPIES) return `it asks for ${columns} x ${rows} copies`;
-  const [cos, sin] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)];
+  const [cos, sin] = [maths.cos((turn * Math.PI) / 180), maths.sin((turn * Math.PI) / 180)];
   const places: [number, number][] = [];
   for (let j = 0; j < Math.max(1, rows); j++)
     for (let i = 0; i < Math.max(1, columns); i++)

@@ -1,6 +1,7 @@
 import { Region, contains, offset } from '../../geometry/plane/clip';
 import { radians } from '../../quantity/units';
 import { EdgeForm } from './feature';
+import { maths } from '../../quantity/maths';
 
 /** The broken top edge of a wall, ready for planning and judging. */
 export interface Edge {
@@ -16,7 +17,7 @@ export interface Edge {
 
 /** Height of a broken edge, mm: the radius, or width / tan(half the included angle). Geometry. */
 export const edgeDrop = ({ form, size, angle }: EdgeForm) =>
-  form === 'round' ? size : size / Math.tan(radians(angle) / 2);
+  form === 'round' ? size : size / maths.tan(radians(angle) / 2);
 
 /**
  * Z of the broken edge at a distance `into` mm from the wall, measured into the metal; the surface's own beyond its width.
@@ -25,7 +26,7 @@ export function edgeHeight({ top, form }: Pick<Edge, 'top' | 'form'>, into: numb
   if (into >= form.size) return top;
   const d = Math.max(0, into);
   if (form.form === 'chamfer') return top - edgeDrop(form) * (1 - d / form.size);
-  return top - form.size + Math.sqrt(form.size ** 2 - (form.size - d) ** 2);
+  return top - form.size + Math.sqrt(maths.pow(form.size, 2) - maths.pow(form.size - d, 2));
 }
 
 /** Just outside a wall, mm. */

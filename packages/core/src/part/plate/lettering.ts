@@ -1,5 +1,6 @@
 import { Chain, Vertex, transform } from '../../geometry/plane/chain';
 import { Point, distance } from '../../geometry/plane/point';
+import { maths } from '../../quantity/maths';
 
 /**
  * A lettering of single lines, drawn for engraving: capitals 9 units high, small letters 6, the baseline at 0. Strokes are separated
@@ -129,11 +130,11 @@ function rounded(before: Corner | undefined, at: Corner, after: Corner | undefin
     { x: (at.x - before.x) / a, y: (at.y - before.y) / a },
     { x: (after.x - at.x) / b, y: (after.y - at.y) / b },
   ];
-  const turn = Math.atan2(d.x * e.y - d.y * e.x, d.x * e.x + d.y * e.y);
+  const turn = maths.atan2(d.x * e.y - d.y * e.x, d.x * e.x + d.y * e.y);
   const room = Math.min(before.round ? a / 2 : a, after.round ? b / 2 : b);
-  const t = Math.min(room, at.round * Math.tan(Math.abs(turn) / 2));
+  const t = Math.min(room, at.round * maths.tan(Math.abs(turn) / 2));
   return [
-    { x: at.x - d.x * t, y: at.y - d.y * t, bulge: Math.tan(turn / 4) },
+    { x: at.x - d.x * t, y: at.y - d.y * t, bulge: maths.tan(turn / 4) },
     { x: at.x + e.x * t, y: at.y + e.y * t, bulge: 0 },
   ];
 }

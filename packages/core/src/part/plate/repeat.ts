@@ -4,6 +4,7 @@ import { hashOf } from '../../quantity/hash';
 import { Point } from '../../geometry/plane/point';
 import { ChainVertex, Feature, Pattern, SINGLE } from './feature';
 import { placements } from './shapes';
+import { maths } from '../../quantity/maths';
 
 export const MIRRORS = ['none', 'left and right', 'front and back'] as const;
 export type Mirror = (typeof MIRRORS)[number];
@@ -31,7 +32,7 @@ const within = (turn: number) => (turn > 180 ? turn - 360 : turn < -180 ? turn +
 /** A feature moved, or turned about the centre of a pattern. */
 function placed(feature: Feature, pattern: Pattern, { dx, dy, turn }: ReturnType<typeof placements>[number]): Feature {
   if (turn === 0) return { ...feature, x: feature.x + dx, y: feature.y + dy };
-  const [cos, sin] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)];
+  const [cos, sin] = [maths.cos((turn * Math.PI) / 180), maths.sin((turn * Math.PI) / 180)];
   const [u, v] = [feature.x - pattern.centreX, feature.y - pattern.centreY];
   return {
     ...feature,

@@ -1,8 +1,9 @@
 import { Chain, circle, transform, Vertex } from '../../geometry/plane/chain';
 import { Feature, Pattern, Shape } from './feature';
 import { lettering } from './lettering';
+import { maths } from '../../quantity/maths';
 
-const QUARTER = Math.tan(Math.PI / 8);
+const QUARTER = maths.tan(Math.PI / 8);
 
 function rectangle(width: number, height: number, radius: number): Chain {
   const w = width / 2;
@@ -35,18 +36,18 @@ function rectangle(width: number, height: number, radius: number): Chain {
 function withoutDoubles(vertices: Vertex[]): Vertex[] {
   return vertices.filter((v, i) => {
     const next = vertices[(i + 1) % vertices.length];
-    return Math.hypot(next.x - v.x, next.y - v.y) > 1e-9;
+    return maths.hypot(next.x - v.x, next.y - v.y) > 1e-9;
   });
 }
 
 function polygon(sides: number, across: number): Chain {
-  const radius = across / 2 / Math.cos(Math.PI / sides);
+  const radius = across / 2 / maths.cos(Math.PI / sides);
   const turn = Math.PI / sides - Math.PI / 2;
   return {
     closed: true,
     vertices: Array.from({ length: sides }, (_, i) => ({
-      x: radius * Math.cos(turn + (2 * Math.PI * i) / sides),
-      y: radius * Math.sin(turn + (2 * Math.PI * i) / sides),
+      x: radius * maths.cos(turn + (2 * Math.PI * i) / sides),
+      y: radius * maths.sin(turn + (2 * Math.PI * i) / sides),
       bulge: 0,
     })),
   };

@@ -1,6 +1,7 @@
 import { Point, distance } from '../../geometry/plane/point';
 import { ARC_CCW, ARC_CW, Path } from '../../path/path';
 import { MOVE, Motion } from '../../path/motions';
+import { maths } from '../../quantity/maths';
 
 /** 1 with the cutter to the left of what is programmed, −1 to the right. */
 type Hand = 1 | -1;
@@ -93,7 +94,7 @@ function lines(a: Line, b: Line): Point[] {
 function lineCircle(a: Line, { centre, r }: Circle): Point[] {
   const along = dot({ x: centre.x - a.from.x, y: centre.y - a.from.y }, a.d);
   const foot = add(a.from, a.d, along);
-  const h2 = r * r - distance(foot, centre) ** 2;
+  const h2 = r * r - maths.pow(distance(foot, centre), 2);
   if (h2 < -NEAR) return [];
   const h = Math.sqrt(Math.max(0, h2));
   return [add(foot, a.d, h), add(foot, a.d, -h)];

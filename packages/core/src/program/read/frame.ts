@@ -1,4 +1,5 @@
 /** A place or a distance along the axes, mm. */
+import { maths } from '../../quantity/maths';
 export interface Axes {
   x: number;
   y: number;
@@ -24,7 +25,7 @@ export class Frame {
   /** @param degrees counterclockwise; 0 switches the rotation off */
   rotate(centre: { x: number; y: number }, degrees: number): void {
     const a = (degrees * Math.PI) / 180;
-    [this.centre, this.cos, this.sin] = [centre, Math.cos(a), Math.sin(a)];
+    [this.centre, this.cos, this.sin] = [centre, maths.cos(a), maths.sin(a)];
   }
 
   get isRotated(): boolean {

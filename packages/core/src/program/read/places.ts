@@ -1,6 +1,7 @@
 import { Finding, finding } from '../../quantity/finding';
 import { Axes, Frame } from './frame';
 import { Word } from './words';
+import { maths } from '../../quantity/maths';
 
 /** Where the tool is and how places are written: unit, increments, offsets, turned and polar places. Lengths mm. */
 export class Places {
@@ -65,7 +66,7 @@ export class Places {
     if (radius !== undefined) polar.radius = radius * this.scale + (this.absolute ? 0 : polar.radius);
     if (angle !== undefined) polar.angle = angle + (this.absolute ? 0 : polar.angle);
     const a = (polar.angle * Math.PI) / 180;
-    return { x: polar.radius * Math.cos(a), y: polar.radius * Math.sin(a) };
+    return { x: polar.radius * maths.cos(a), y: polar.radius * maths.sin(a) };
   }
 
   /** Changes how what is written lies in the work; the machine stays where it is. */

@@ -15,6 +15,7 @@ import { Flow, FlowFault, Lines } from './lines';
 import { MOVE, Motion, MotionList, Motions } from '../../path/motions';
 import { Places } from './places';
 import { Word, wordsOf } from './words';
+import { maths } from '../../quantity/maths';
 
 export interface ReadOptions {
   /** Height of machine zero (where G53 Z0, G28 and G30 go) in work coordinates, mm. */
@@ -63,10 +64,11 @@ const COARSEST = 0.01;
 
 /** The last decimal of the places in a block. */
 const finestStep = (words: Word[]) =>
-  Math.min(...words.filter((w) => 'XYIJ'.includes(w.letter)).map((w) => 10 ** -decimalsOf(w.value)));
+  Math.min(...words.filter((w) => 'XYIJ'.includes(w.letter)).map((w) => maths.pow(10, -decimalsOf(w.value))));
 
 function decimalsOf(value: number): number {
-  for (let n = 0; n < MOST_DECIMALS; n++) if (Math.abs(value * 10 ** n - Math.round(value * 10 ** n)) < 1e-7) return n;
+  for (let n = 0; n < MOST_DECIMALS; n++)
+    if (Math.abs(value * maths.pow(10, n) - Math.round(value * maths.pow(10, n))) < 1e-7) return n;
   return MOST_DECIMALS;
 }
 const MOST_DECIMALS = 6;
@@ -424,7 +426,7 @@ class Reader {
   private straight(x: number, y: number, z: number): void {
     if (Number.isNaN(this.at.x) && !Number.isNaN(x)) this.at.x = x;
     if (Number.isNaN(this.at.y) && !Number.isNaN(y)) this.at.y = y;
-    this.timed(Math.hypot(x - this.at.x, y - this.at.y, z - this.at.z));
+    this.timed(maths.hypot(x - this.at.x, y - this.at.y, z - this.at.z));
     if (this.mode === 0) this.rapid(x, y, z);
     else this.push(MOVE.line, x, y, z);
   }
@@ -473,8 +475,8 @@ class Reader {
     if (this.plane === 17) {
       const c = this.centre(words, [this.at.x, this.at.y, x, y], ['I', 'J']);
       if (!c) return;
-      const r = Math.hypot(this.at.x - c[0], this.at.y - c[1]);
-      this.timed(Math.hypot(r * sweepOf(this.mode, this.at.x, this.at.y, x, y, c[0], c[1]), z - this.at.z));
+      const r = maths.hypot(this.at.x - c[0], this.at.y - c[1]);
+      this.timed(maths.hypot(r * sweepOf(this.mode, this.at.x, this.at.y, x, y, c[0], c[1]), z - this.at.z));
       this.push(this.mode === 2 ? MOVE.arcCw : MOVE.arcCcw, x, y, z, c[0], c[1]);
       return;
     }
@@ -489,7 +491,7 @@ class Reader {
     if (!c) return;
     const along = zx ? y - this.at.y : x - this.at.x;
     const sweep = sweepOf(this.mode, u0, v0, u1, v1, c[0], c[1]);
-    this.timed(Math.hypot(Math.hypot(u0 - c[0], v0 - c[1]) * sweep, along));
+    this.timed(maths.hypot(maths.hypot(u0 - c[0], v0 - c[1]) * sweep, along));
     for (const [u, v, share] of chords([u0, v0, u1, v1], c, sweep)) {
       if (zx) this.push(MOVE.line, v, this.at.y + along * share, u);
       else this.push(MOVE.line, this.at.x + along * share, u, v);

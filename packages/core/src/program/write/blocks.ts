@@ -3,6 +3,7 @@ import { Controller } from '../../shop/controller';
 import { programmedPath } from '../read/compensation';
 import { ARC_CW, Compensation, LINE, Path, RAPID, sweepOf } from '../../path/path';
 import { WriteOptions } from './step';
+import { maths } from '../../quantity/maths';
 
 /** An arc shorter than this is written as a straight, so that rounding cannot turn it into a full circle, mm. */
 const SHORTEST_ARC = 0.01;
@@ -93,9 +94,9 @@ export class Blocks {
   }
 
   private arc(kind: number, x: number, y: number, z: number, cx: number, cy: number, feed: string): void {
-    if (Math.hypot(x - cx, y - cy) < SHORTEST_ARC / 2) return;
+    if (maths.hypot(x - cx, y - cy) < SHORTEST_ARC / 2) return;
     const sweep = sweepOf(kind, this.at.x, this.at.y, x, y, cx, cy);
-    const radius = Math.hypot(x - cx, y - cy);
+    const radius = maths.hypot(x - cx, y - cy);
     if (Math.abs(sweep) * radius < SHORTEST_ARC) return this.move('G1', x, y, z, [feed]);
     const digits = this.decimals;
     const i = numberText(this.scaled(cx) - this.scaled(this.at.x), digits);

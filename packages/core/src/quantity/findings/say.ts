@@ -1,5 +1,6 @@
 import { LengthUnit, MM_PER_INCH, formatNumber } from '../units';
 import type { Spot } from './words';
+import { maths } from '../maths';
 
 /** Puts measures into the words of a unit; all take mm, mm², mm³ or mm/min and at most so many decimals in metric. */
 export interface Say {
@@ -23,7 +24,10 @@ export function sayIn(unit: LengthUnit): Say {
   const measure = (value: number, digits: number, power: number) =>
     isMetric
       ? formatNumber(value, digits)
-      : formatNumber(value / MM_PER_INCH ** power, digits === 0 && power === 1 ? 1 : digits + MORE_DIGITS[power]);
+      : formatNumber(
+          value / maths.pow(MM_PER_INCH, power),
+          digits === 0 && power === 1 ? 1 : digits + MORE_DIGITS[power],
+        );
   const name = isMetric ? 'mm' : 'in';
   return {
     number: formatNumber,

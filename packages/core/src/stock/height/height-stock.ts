@@ -7,6 +7,7 @@ import { Below, Grid, HeightField, NOTHING, copyField, pileOf, volumeOf } from '
 import { stockStl } from './stl';
 import { StockModel, stockField, stockOn } from './stock';
 import { Bite, Cutter, Sweeper } from './sweep';
+import { maths } from '../../quantity/maths';
 
 /** A field of heights as it was. */
 export interface HeightSnapshot {
@@ -90,7 +91,7 @@ export class HeightStock implements Stock<HeightSnapshot> {
       for (let i = i0; i <= i1; i += step) {
         const excess = height[j * nx + i] - bottom;
         if (excess <= Math.max(most, least)) continue;
-        const r = Math.hypot(x0 + (i + 0.5) * cell - at.x, y0 + (j + 0.5) * cell - at.y);
+        const r = maths.hypot(x0 + (i + 0.5) * cell - at.x, y0 + (j + 0.5) * cell - at.y);
         if (r >= radius) continue;
         const into = rise ? excess - rise(r) : excess;
         if (into > Math.max(most, least)) most = into;

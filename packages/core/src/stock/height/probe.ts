@@ -1,6 +1,7 @@
 import { Grid, HeightField, pileOf } from './field';
 import { Allowed, deviation, isWanted } from './wanted';
 import { WrongKind, kindOf } from './judged';
+import { maths } from '../../quantity/maths';
 
 /** A cut through a piece along X or Y. */
 export interface CrossSection {
@@ -92,7 +93,7 @@ function wallFrom(field: HeightField, x: number, y: number, z: number, reach = I
     if (dy >= nearest) continue;
     for (let i = 0; i < nx; i++) {
       if (height[j * nx + i] <= z + STEP) continue;
-      const d = Math.hypot(Math.max(0, Math.abs(x0 + (i + 0.5) * cell - x) - cell / 2), dy);
+      const d = maths.hypot(Math.max(0, Math.abs(x0 + (i + 0.5) * cell - x) - cell / 2), dy);
       if (d < nearest) nearest = d;
     }
   }

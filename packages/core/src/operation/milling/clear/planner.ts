@@ -14,6 +14,7 @@ import { cornersLeft, tooNarrow } from '../room';
 import { EntryHole, SteadyClearing, Stretch } from '../steady/clearing';
 import { FeedRule, followPass } from '../steady/moves';
 import { ClearParams } from './params';
+import { maths } from '../../../quantity/maths';
 
 const GAP = 1;
 /** How far the cutter may run out over an open side beyond its radius, mm. */
@@ -47,7 +48,7 @@ export class ClearPlanner {
     this.rule = {
       feed: operation.speeds.feed,
       most: machine.maxFeed,
-      angle: Math.acos(1 - params.stepover / this.radius),
+      angle: maths.acos(1 - params.stepover / this.radius),
       raise: params.raise,
     };
   }

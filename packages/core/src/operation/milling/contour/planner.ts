@@ -17,6 +17,7 @@ import { metalLeft } from '../rest';
 import { Tabs, followStations, stationsOver, tabFindings, tabShares } from '../tabs';
 import { Wall, closedWall, openWall } from '../walls';
 import { ContourParams, Side } from './params';
+import { maths } from '../../../quantity/maths';
 
 export const isOpening = ({ meaning }: Feature) => meaning === 'pocket' || meaning === 'hole';
 
@@ -143,7 +144,7 @@ export class ContourPlanner {
     const straight = compensates && params.leadForm === 'arc' ? this.takeUp : undefined;
     const asked: LeadForm = { form: params.leadForm, size: params.lead, angle: params.leadAngle, straight };
     const length = Math.max(params.lead, 2 * room, compensates ? this.takeUp : 0);
-    const slant: LeadForm = { form: 'line', size: length, angle: degrees(Math.asin(room / length)) };
+    const slant: LeadForm = { form: 'line', size: length, angle: degrees(maths.asin(room / length)) };
     let off: Chain | undefined;
     for (const form of room > 0 ? [asked, slant] : [asked]) {
       const lead = leadFor(lap, form, this.side, (p) => wall.isFree(p, leave));
@@ -210,7 +211,7 @@ export class ContourPlanner {
     } else if (params.descent === 'ramp' && lap.closed) {
       const top = from + GAP / 2;
       path.line(at.x, at.y, top, feeds.feed, 'lead');
-      const drop = chainLength(lap) * Math.tan(radians(params.rampAngle));
+      const drop = chainLength(lap) * maths.tan(radians(params.rampAngle));
       const laps = Math.max(1, Math.ceil((top - z) / drop - 1e-9));
       const level = (n: number) => top - ((top - z) * n) / laps;
       for (let n = 0; n < laps; n++)

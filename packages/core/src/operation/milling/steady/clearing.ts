@@ -7,6 +7,7 @@ import { Frontier, Run } from './frontier';
 import { smoothLink } from './links';
 import { Metal } from './metal';
 import { Pass, Pose, Side, Walker } from './walker';
+import { maths } from '../../../quantity/maths';
 
 /** What steady-load clearing of one layer is planned from; lengths mm, times minutes. */
 export interface SteadyInput extends Waiting {
@@ -120,7 +121,7 @@ export class SteadyClearing {
   constructor(private readonly input: SteadyInput) {
     const { allowed, stock, radius, bite, turn, allowance } = input;
     this.wall = radius + allowance;
-    this.angle = Math.acos(1 - bite / radius);
+    this.angle = maths.acos(1 - bite / radius);
     const box: Bounds = growBounds(boundsOf([...allowed.flat(), ...stock.flat()]), radius / 4);
     const size = (box.maxX - box.minX) * (box.maxY - box.minY);
     const cell = Math.max(Math.min(radius / 20, bite / 2, COARSEST), Math.sqrt(size / MOST_CELLS));
@@ -143,7 +144,8 @@ export class SteadyClearing {
     this.cutAll();
     for (const room of islands(offset(this.input.allowed, -(this.wall + this.input.turn)))) {
       // Still so full of metal that it must be entered anew.
-      const full = (uncut: Point[]) => uncut.length * (2 * this.metal.cell) ** 2 > STILL_FULL * this.input.radius ** 2;
+      const full = (uncut: Point[]) =>
+        uncut.length * maths.pow(2 * this.metal.cell, 2) > STILL_FULL * maths.pow(this.input.radius, 2);
       let before = -Infinity;
       for (let uncut = this.uncut(room); full(uncut); uncut = this.uncut(room)) {
         if (this.input.stopped?.() || this.stretches.length <= before + 1) break;
@@ -178,8 +180,8 @@ export class SteadyClearing {
       for (let i = 0; i <= way.length; i++) {
         const a = way[i % way.length];
         const b = way[(i + 1) % way.length];
-        const length = Math.hypot(b.x - a.x, b.y - a.y);
-        const heading = Math.atan2(b.y - a.y, b.x - a.x);
+        const length = maths.hypot(b.x - a.x, b.y - a.y);
+        const heading = maths.atan2(b.y - a.y, b.x - a.x);
         const n = i === way.length ? 1 : Math.max(1, Math.ceil(length / (radius / 10)));
         for (let k = 0; k < n; k++) {
           const pose = { x: a.x + ((b.x - a.x) * k) / n, y: a.y + ((b.y - a.y) * k) / n, heading };
@@ -255,7 +257,7 @@ export class SteadyClearing {
     const wide = spots.filter((s) => s.d > Math.min(0.95 * most, this.wall + 3 * this.input.radius));
     const mx = wide.reduce((sum, s) => sum + s.x, 0) / wide.length;
     const my = wide.reduce((sum, s) => sum + s.y, 0) / wide.length;
-    const { x, y } = wide.reduce((a, b) => (Math.hypot(b.x - mx, b.y - my) < Math.hypot(a.x - mx, a.y - my) ? b : a));
+    const { x, y } = wide.reduce((a, b) => (maths.hypot(b.x - mx, b.y - my) < maths.hypot(a.x - mx, a.y - my) ? b : a));
     return { x, y };
   }
 
@@ -270,10 +272,10 @@ export class SteadyClearing {
     const most = (atWall ? BACK_AT_WALL : BACK) * this.closer;
     for (let k = BACK_STEPS; k >= 0; k--) {
       const heading = pose.heading - (most * k * side) / BACK_STEPS;
-      const q = { x: c.x + Math.sin(heading) * turn * side, y: c.y - Math.cos(heading) * turn * side, heading };
+      const q = { x: c.x + maths.sin(heading) * turn * side, y: c.y - maths.cos(heading) * turn * side, heading };
       if (!this.walls.isDeeper(q.x, q.y, this.wall - 1e-4)) continue;
       if (this.metal.under(q.x, q.y) > THIN) continue;
-      if (this.metal.engaged(q.x, q.y, Math.cos(heading), Math.sin(heading)) <= this.angle) return q;
+      if (this.metal.engaged(q.x, q.y, maths.cos(heading), maths.sin(heading)) <= this.angle) return q;
     }
     return undefined;
   }
@@ -286,7 +288,7 @@ export class SteadyClearing {
   /** Time to get to a run, not knowing yet whether the way is clear. */
   private estimate(run: Run, from: number): number {
     const p = this.frontier.pose(from);
-    const d = this.at ? Math.hypot(p.x - this.at.x, p.y - this.at.y) : 0;
+    const d = this.at ? maths.hypot(p.x - this.at.x, p.y - this.at.y) : 0;
     return Math.min(d / this.input.linkFeed, this.retractTime(d)) + this.penalty(run);
   }
 
@@ -330,7 +332,7 @@ export class SteadyClearing {
   private linkTo(start: Pose): { chain?: Chain; time: number } {
     if (!this.at) return { time: 0 };
     const { radius, turn, linkFeed, patience, longestLink } = this.input;
-    const over = this.retractTime(Math.hypot(start.x - this.at.x, start.y - this.at.y));
+    const over = this.retractTime(maths.hypot(start.x - this.at.x, start.y - this.at.y));
     const longest = Math.min(longestLink, over * patience * linkFeed);
     const link = smoothLink(this.at, start, [radius, radius / 2, radius / 4, turn], longest, this.isFree);
     return link ? { chain: link.chain, time: link.length / linkFeed } : { time: over };
@@ -348,12 +350,12 @@ export class SteadyClearing {
   private cutRest(): void {
     for (const share of CLOSER) {
       const left = [...this.standing(THIN)].sort((p, q) => this.metal.at(q.x, q.y) - this.metal.at(p.x, p.y));
-      if (left.length * this.metal.cell ** 2 < SPECK) return;
+      if (left.length * maths.pow(this.metal.cell, 2) < SPECK) return;
       this.closer = share;
       this.frontier.forgive();
       const touched: Point[] = [];
       for (const p of left) {
-        if (touched.some((t) => Math.hypot(t.x - p.x, t.y - p.y) < this.input.radius / 2)) continue;
+        if (touched.some((t) => maths.hypot(t.x - p.x, t.y - p.y) < this.input.radius / 2)) continue;
         touched.push(p);
         this.addTouching(p);
       }
@@ -366,7 +368,7 @@ export class SteadyClearing {
     const reach = this.input.radius + Math.max(TOUCH, this.metal.at(p.x, p.y));
     for (let k = 0; k < TOUCH_FROM; k++) {
       const a = (2 * Math.PI * k) / TOUCH_FROM;
-      const [x, y] = [p.x - reach * Math.cos(a), p.y - reach * Math.sin(a)];
+      const [x, y] = [p.x - reach * maths.cos(a), p.y - reach * maths.sin(a)];
       if (!this.walls.isDeeper(x, y, this.wall) || this.metal.under(x, y) > THIN) continue;
       const pose = { x, y, heading: a + (Math.PI / 2) * this.side };
       this.frontier.add({ side: this.side, poses: [pose, pose] });
@@ -378,7 +380,7 @@ export class SteadyClearing {
     this.metal.remember();
     const first = this.frontier.isOutside(run.first);
     const bite = first ? this.input.firstBite : this.input.bite;
-    const pass = this.walker.walk(start, side, Math.acos(1 - bite / this.input.radius));
+    const pass = this.walker.walk(start, side, maths.acos(1 - bite / this.input.radius));
     this.frontier.giveUp(run, side === this.frontier.sideOf(run.first) ? run.first : run.last);
     if (!pass || !this.isWorth(pass)) return this.metal.putBack();
     if (link) this.stretches.push({ kind: 'link', chain: link });
@@ -393,7 +395,7 @@ export class SteadyClearing {
   private tell({ poses, engaged }: Pass): void {
     const { radius, told } = this.input;
     for (let i = 1; i < poses.length; i++)
-      this.cleared += radius * (1 - Math.cos(engaged[i])) * distance(poses[i], poses[i - 1]);
+      this.cleared += radius * (1 - maths.cos(engaged[i])) * distance(poses[i], poses[i - 1]);
     told?.(Math.min(1, this.cleared / this.toClear));
   }
 
@@ -421,13 +423,13 @@ export class SteadyClearing {
   /** Area of metal that could be reached and still stands deeper than `hair` mm, mm², and where the first of it is. */
   leftStanding(hair: number): { area: number; at?: Point } {
     const found = [...this.standing(hair)];
-    return { area: found.length * this.metal.cell ** 2, at: found[0] };
+    return { area: found.length * maths.pow(this.metal.cell, 2), at: found[0] };
   }
 }
 
 const ringLength = (ring: Point[]) =>
   ring.reduce(
-    (sum, p, i) => sum + Math.hypot(p.x - ring[(i + 1) % ring.length].x, p.y - ring[(i + 1) % ring.length].y),
+    (sum, p, i) => sum + maths.hypot(p.x - ring[(i + 1) % ring.length].x, p.y - ring[(i + 1) % ring.length].y),
     0,
   );
 
@@ -436,7 +438,7 @@ function circlePoses({ x, y }: Point, r: number, side: Side): Pose[] {
   const n = 72;
   return Array.from({ length: n + 1 }, (_, k) => {
     const a = (side * 2 * Math.PI * k) / n;
-    return { x: x + r * Math.cos(a), y: y + r * Math.sin(a), heading: a + (side * Math.PI) / 2 };
+    return { x: x + r * maths.cos(a), y: y + r * maths.sin(a), heading: a + (side * Math.PI) / 2 };
   });
 }
 
@@ -445,8 +447,8 @@ function ringPoses(ring: Point[], step: number): Pose[] {
   const poses: Pose[] = [];
   ring.forEach((a, i) => {
     const b = ring[(i + 1) % ring.length];
-    const heading = Math.atan2(b.y - a.y, b.x - a.x);
-    const n = Math.max(1, Math.ceil(Math.hypot(b.x - a.x, b.y - a.y) / step));
+    const heading = maths.atan2(b.y - a.y, b.x - a.x);
+    const n = Math.max(1, Math.ceil(maths.hypot(b.x - a.x, b.y - a.y) / step));
     for (let k = 0; k < n; k++) poses.push({ x: a.x + ((b.x - a.x) * k) / n, y: a.y + ((b.y - a.y) * k) / n, heading });
   });
   return [...poses, { ...poses[0] }];

@@ -2,6 +2,7 @@ import { Boundary } from '../../../geometry/plane/boundary';
 import { distance } from '../../../geometry/plane/point';
 import { Metal } from './metal';
 import { Pass, Pose, Side } from './walker';
+import { maths } from '../../../quantity/maths';
 
 /** A stretch of an earlier pass that still has metal beside it. */
 export interface Run {
@@ -58,7 +59,7 @@ export class Frontier {
     const { x, y } = this.poses[from];
     const step = from === run.first ? 1 : -1;
     for (let i = from; i >= run.first && i <= run.last; i += step) {
-      if (Math.hypot(this.poses[i].x - x, this.poses[i].y - y) > this.metal.radius * SKIP) break;
+      if (maths.hypot(this.poses[i].x - x, this.poses[i].y - y) > this.metal.radius * SKIP) break;
       this.tried.add(i);
     }
   }
@@ -72,8 +73,8 @@ export class Frontier {
     const { x, y, heading } = this.poses[i];
     const out = Math.min(this.metal.cell / 2, 0.05);
     const reach = (this.metal.radius + out) * this.side[i];
-    const px = x + Math.sin(heading) * reach;
-    const py = y - Math.cos(heading) * reach;
+    const px = x + maths.sin(heading) * reach;
+    const py = y - maths.cos(heading) * reach;
     return this.metal.at(px, py) > out * 0.4 && this.reachable.isDeeper(px, py, out * 0.4);
   }
 

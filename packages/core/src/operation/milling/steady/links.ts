@@ -1,6 +1,7 @@
 import { Chain, Vertex, flatten } from '../../../geometry/plane/chain';
 import { Point } from '../../../geometry/plane/point';
 import { Pose } from './walker';
+import { maths } from '../../../quantity/maths';
 
 const TAU = 2 * Math.PI;
 const turned = (angle: number) => ((angle % TAU) + TAU) % TAU;
@@ -12,26 +13,26 @@ function arcVertices(c: Point, from: number, sweep: number, r: number): Vertex[]
   const n = Math.max(1, Math.ceil(Math.abs(sweep) / MOST_SWEEP - 1e-9));
   return Array.from({ length: n }, (_, i) => {
     const a = from + (sweep * i) / n;
-    return { x: c.x + r * Math.cos(a), y: c.y + r * Math.sin(a), bulge: Math.tan(sweep / n / 4) };
+    return { x: c.x + r * maths.cos(a), y: c.y + r * maths.sin(a), bulge: maths.tan(sweep / n / 4) };
   });
 }
 
 /** One way from pose to pose: an arc, a straight, an arc; `first` and `second` are 1 to turn left, −1 to turn right. */
 function arcLineArc(a: Pose, b: Pose, r: number, first: 1 | -1, second: 1 | -1): Chain | undefined {
-  const c0 = { x: a.x - first * r * Math.sin(a.heading), y: a.y + first * r * Math.cos(a.heading) };
-  const c1 = { x: b.x - second * r * Math.sin(b.heading), y: b.y + second * r * Math.cos(b.heading) };
-  const d = Math.hypot(c1.x - c0.x, c1.y - c0.y);
-  const towards = Math.atan2(c1.y - c0.y, c1.x - c0.x);
+  const c0 = { x: a.x - first * r * maths.sin(a.heading), y: a.y + first * r * maths.cos(a.heading) };
+  const c1 = { x: b.x - second * r * maths.sin(b.heading), y: b.y + second * r * maths.cos(b.heading) };
+  const d = maths.hypot(c1.x - c0.x, c1.y - c0.y);
+  const towards = maths.atan2(c1.y - c0.y, c1.x - c0.x);
   if (first !== second && d < 2 * r) return undefined;
   // Heading of the straight between both circles: along their centres, or crossing between them.
-  const heading = first === second ? towards : towards + first * Math.asin((2 * r) / d);
+  const heading = first === second ? towards : towards + first * maths.asin((2 * r) / d);
   const sweep0 = turned(first * (heading - a.heading)) * first;
   const sweep1 = turned(second * (b.heading - heading)) * second;
   const start0 = a.heading - (first * Math.PI) / 2;
   const start1 = heading - (second * Math.PI) / 2;
   const leaves = {
-    x: c0.x + r * Math.cos(start0 + sweep0),
-    y: c0.y + r * Math.sin(start0 + sweep0),
+    x: c0.x + r * maths.cos(start0 + sweep0),
+    y: c0.y + r * maths.sin(start0 + sweep0),
     bulge: 0,
   };
   return {
@@ -46,7 +47,7 @@ function arcLineArc(a: Pose, b: Pose, r: number, first: 1 | -1, second: 1 | -1):
 }
 
 const lengthOf = (points: Point[]) =>
-  points.slice(1).reduce((sum, p, i) => sum + Math.hypot(p.x - points[i].x, p.y - points[i].y), 0);
+  points.slice(1).reduce((sum, p, i) => sum + maths.hypot(p.x - points[i].x, p.y - points[i].y), 0);
 
 /**
  * The shortest way from one pose to another without a corner, by arcs and a straight, that stays where `isFree` holds.
@@ -80,7 +81,7 @@ export function smoothLink(
 function isFreeAlong(points: Point[], step: number, isFree: (x: number, y: number) => boolean): boolean {
   for (let i = 1; i < points.length; i++) {
     const [a, b] = [points[i - 1], points[i]];
-    const n = Math.max(1, Math.ceil(Math.hypot(b.x - a.x, b.y - a.y) / step));
+    const n = Math.max(1, Math.ceil(maths.hypot(b.x - a.x, b.y - a.y) / step));
     for (let k = 1; k <= n; k++) if (!isFree(a.x + ((b.x - a.x) * k) / n, a.y + ((b.y - a.y) * k) / n)) return false;
   }
   return true;

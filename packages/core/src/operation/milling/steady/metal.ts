@@ -1,11 +1,12 @@
 import { Boundary } from '../../../geometry/plane/boundary';
 import { Region } from '../../../geometry/plane/clip';
 import { Bounds } from '../../../geometry/plane/point';
+import { maths } from '../../../quantity/maths';
 
 /** Heading samples over the leading half of the cutter. */
 const SAMPLES = 48;
-const COS = Float64Array.from({ length: SAMPLES + 1 }, (_, k) => Math.cos(-Math.PI / 2 + (k * Math.PI) / SAMPLES));
-const SIN = Float64Array.from({ length: SAMPLES + 1 }, (_, k) => Math.sin(-Math.PI / 2 + (k * Math.PI) / SAMPLES));
+const COS = Float64Array.from({ length: SAMPLES + 1 }, (_, k) => maths.cos(-Math.PI / 2 + (k * Math.PI) / SAMPLES));
+const SIN = Float64Array.from({ length: SAMPLES + 1 }, (_, k) => maths.sin(-Math.PI / 2 + (k * Math.PI) / SAMPLES));
 const STEP = Math.PI / SAMPLES;
 /** How far from its edge the depth of metal is still told apart, in cells. */
 const BAND = 3;
@@ -136,8 +137,8 @@ export class Metal {
   private edge(x: number, y: number, c: number, s: number, k: number, before: number, now: number): number {
     const t = before / (before - now);
     const a = -Math.PI / 2 + (k + t) * STEP;
-    const ca = Math.cos(a);
-    const sa = Math.sin(a);
+    const ca = maths.cos(a);
+    const sa = maths.sin(a);
     const middle = this.at(x + this.radius * (c * ca - s * sa), y + this.radius * (s * ca + c * sa)) - this.error;
     return middle > 0 === before > 0 ? t + ((1 - t) * middle) / (middle - now) : (t * before) / (before - middle);
   }
@@ -147,7 +148,7 @@ export class Metal {
     const n = Math.max(1, Math.ceil(((to - from) * r) / (this.cell * BAND)));
     for (let k = 0; k <= n; k++) {
       const a = from + ((to - from) * k) / n;
-      if (this.at(x + r * Math.cos(a), y + r * Math.sin(a)) > -this.cell) return false;
+      if (this.at(x + r * maths.cos(a), y + r * maths.sin(a)) > -this.cell) return false;
     }
     return true;
   }

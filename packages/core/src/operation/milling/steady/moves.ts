@@ -1,6 +1,7 @@
 import { fitOpenArcs } from '../../../geometry/plane/arcfit';
 import { PathBuilder } from '../../../path/path';
 import { Pass } from './walker';
+import { maths } from '../../../quantity/maths';
 
 /** Passes are rebuilt as arcs within this, mm. */
 const FIT = 0.004;
@@ -24,8 +25,8 @@ export interface FeedRule {
 /** Share by which the feed may grow at an engaged angle so that the largest chip keeps its thickness: sin φ asked / sin φ. */
 function raiseAt(engaged: number, rule: FeedRule): number {
   if (!rule.raise || engaged >= rule.angle) return 1;
-  const asked = Math.sin(Math.min(rule.angle, Math.PI / 2));
-  const most = Math.min(asked / Math.max(1e-6, Math.sin(engaged)), rule.most / rule.feed);
+  const asked = maths.sin(Math.min(rule.angle, Math.PI / 2));
+  const most = Math.min(asked / Math.max(1e-6, maths.sin(engaged)), rule.most / rule.feed);
   return RAISES.find((r) => r <= most) ?? 1;
 }
 
@@ -38,7 +39,7 @@ function feedRuns(
   const runs: { from: number; to: number; raise: number; length: number }[] = [];
   for (let i = 1; i < poses.length; i++) {
     const raise = raiseAt(engaged[i], rule);
-    const length = Math.hypot(poses[i].x - poses[i - 1].x, poses[i].y - poses[i - 1].y);
+    const length = maths.hypot(poses[i].x - poses[i - 1].x, poses[i].y - poses[i - 1].y);
     const last = runs[runs.length - 1];
     // A lower feed begins at once; a higher one only after the stretch before it is long enough to be worth it.
     if (last && (raise === last.raise || (raise > last.raise && last.length < SHORTEST * radius))) {

@@ -1,5 +1,6 @@
 import { Boundary } from '../../../geometry/plane/boundary';
 import { Metal } from './metal';
+import { maths } from '../../../quantity/maths';
 
 /** 1 with the metal on the right of the way (climb), −1 with it on the left (conventional). */
 export type Side = 1 | -1;
@@ -100,21 +101,21 @@ export class Walker {
   /** Centre of the tightest turn out of the metal. */
   outCentre(pose: Pose, side: Side): { x: number; y: number } {
     const r = this.rules.turn * side;
-    return { x: pose.x - Math.sin(pose.heading) * r, y: pose.y + Math.cos(pose.heading) * r };
+    return { x: pose.x - maths.sin(pose.heading) * r, y: pose.y + maths.cos(pose.heading) * r };
   }
 
   private setOut(x: number, y: number, heading: number): void {
     [this.x, this.y, this.heading] = [x, y, heading];
-    this.cos = Math.cos(heading);
-    this.sin = Math.sin(heading);
+    this.cos = maths.cos(heading);
+    this.sin = maths.sin(heading);
   }
 
   private try(curvature: number, stride: number): void {
     const k = curvature * this.side;
     const turn = k * stride;
     this.th = this.heading + turn;
-    this.tcos = Math.cos(this.th);
-    this.tsin = Math.sin(this.th);
+    this.tcos = maths.cos(this.th);
+    this.tsin = maths.sin(this.th);
     if (Math.abs(turn) < 1e-7) {
       this.tx = this.x + stride * this.cos;
       this.ty = this.y + stride * this.sin;
@@ -161,8 +162,8 @@ export class Walker {
     const most = angle * OUT_LESS;
     for (const a of WAY_OUT) {
       const h = this.th + a * side;
-      const c = Math.cos(h);
-      const s = Math.sin(h);
+      const c = maths.cos(h);
+      const s = maths.sin(h);
       if (metal.engaged(cx + s * turn * side, cy - c * turn * side, c, s) > most) return false;
     }
     return true;
@@ -257,7 +258,7 @@ export class Walker {
     const { metal } = this;
     this.angle = angle;
     this.stride = metal.radius * Math.min(0.1, 0.22 * angle);
-    this.slope = 1 / (2 * metal.radius * Math.sin(Math.min(angle, Math.PI - 0.3)));
+    this.slope = 1 / (2 * metal.radius * maths.sin(Math.min(angle, Math.PI - 0.3)));
     this.setOut(start.x, start.y, start.heading);
     this.side = side;
     this.gone = 0;
