@@ -7,7 +7,7 @@ import {
   WIDE,
   bodyHas,
   byTest,
-  millionLines,
+  shortCuts,
   openProgram,
   proved,
   tap,
@@ -45,7 +45,7 @@ export async function millionRows(harness: Harness): Promise<Row[]> {
   await harness.open(page, `/job/${await harness.jobId('Lens cell ring')}/prove`);
   await proved(page);
   const file = join(harness.data, 'million.nc');
-  writeFileSync(file, millionLines());
+  writeFileSync(file, shortCuts(1_000_000));
   await page.tracing.start({ categories: ['toplevel'] });
   await openProgram(page, file);
   await tap(page, byTest('take-T77'));

@@ -261,10 +261,10 @@ export async function openProgram(page: Page, file: string): Promise<void> {
   await (await chooser).accept([file]);
 }
 
-/** A program of a million short cuts. */
-export function millionLines(): string {
+/** A program of so many short cuts. */
+export function shortCuts(count: number): string {
   const lines = ['G21 G90 G17 G54', 'T77 M6 (D6 END MILL)', 'S6000 M3', 'G0 X0 Y0', 'Z30', 'G1 Z12 F900'];
-  for (let i = 0; i < 1_000_000; i++) {
+  for (let i = 0; i < count; i++) {
     const row = Math.floor(i / 2000);
     const k = row % 2 ? 2000 - (i % 2000) : i % 2000;
     lines.push(`X${(k * 0.03).toFixed(3)} Y${(row * 0.12).toFixed(3)}`);

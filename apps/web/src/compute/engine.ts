@@ -53,6 +53,11 @@ class Engine {
     return this.worker;
   }
 
+  /** Starts the worker before it is needed: whoever sees the list of jobs opens one. */
+  warm(): void {
+    this.start();
+  }
+
   private tell(answer: Answer): void {
     this.listeners.forEach((hear) => hear(answer));
   }

@@ -10,6 +10,18 @@ const isExported = () => document.querySelector('meta[name=source]') !== null;
 /** Whether a browser keeps an app from where this one comes: not over plain http. */
 export const canKeep = (): boolean => window.isSecureContext && 'serviceWorker' in navigator;
 
+/** Whether the copy is made: until then nothing opens without the server. */
+export function useCopy(): boolean {
+  const [isMade, setMade] = useState(false);
+  useEffect(() => {
+    if (!canKeep()) return;
+    let isWanted = true;
+    void navigator.serviceWorker.ready.then(() => isWanted && setMade(true));
+    return () => void (isWanted = false);
+  }, []);
+  return isMade;
+}
+
 /** Calls back once a worker of a newer version waits. */
 function onNewer(kept: ServiceWorkerRegistration, found: (worker: ServiceWorker) => void): void {
   const look = () => kept.waiting && navigator.serviceWorker.controller && found(kept.waiting);

@@ -1,5 +1,5 @@
 import { useRouter } from 'expo-router';
-import { ComponentProps, useDeferredValue, useState } from 'react';
+import { ComponentProps, useDeferredValue, useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { Button, Snackbar, TextInput } from 'react-native-paper';
 import useSWR, { useSWRConfig } from 'swr';
@@ -21,6 +21,7 @@ import { bringFiles, keepFile } from '../../api/files';
 import { KEYS } from '../../api/keys';
 import { makeJob } from '../../api/outbox';
 import { useWaiting } from '../../api/useWaiting';
+import { engine } from '../../compute/engine';
 import { Page } from '../../shell/Page';
 import { SPACE } from '../../theme/theme';
 import { useWide } from '../../theme/usePalette';
@@ -129,6 +130,18 @@ function Cards({ jobs, place = 'list', onDone, onProblem }: CardsProps) {
   ));
 }
 
+/** A moment for the list itself before what a job needs is made ready, ms. */
+const SETTLED = 300;
+
+/** Whoever sees the list opens a job next. */
+function useWarm(isShown: boolean): void {
+  useEffect(() => {
+    if (!isShown) return;
+    const timer = setTimeout(() => engine.warm(), SETTLED);
+    return () => clearTimeout(timer);
+  }, [isShown]);
+}
+
 /** All jobs: find, open, make, copy, archive, delete with a way back, take in and hand out as files. */
 export function JobsPage() {
   const router = useRouter();
@@ -136,6 +149,7 @@ export function JobsPage() {
   const [question, setQuestion] = useState<JobQuestion>({});
   const asked = useSettled(question, WHILE_TYPING);
   const { data, error } = useSWR(KEYS.jobList(asked), () => api.jobs(asked), { keepPreviousData: true });
+  useWarm(data !== undefined);
   const [naming, setNaming] = useState(false);
   const [told, setTold] = useState<{ text: string; undo?: () => Promise<void> }>();
   const [{ taken, findings }, setImported] = useState<{ taken: boolean; findings: Finding[] }>({

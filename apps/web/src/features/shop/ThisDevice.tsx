@@ -4,7 +4,7 @@ import useSWR from 'swr';
 import { api } from '../../api/client';
 import { KEYS } from '../../api/keys';
 import { Hand, choose, chosen } from '../../compute/choice';
-import { canKeep } from '../../shell/installed';
+import { canKeep, useCopy } from '../../shell/installed';
 import { SPACE } from '../../theme/theme';
 import { Choices } from '../../ui/Choices';
 import { Txt } from '../../ui/Txt';
@@ -41,6 +41,7 @@ function Hands() {
 /** What this device can do without the server, and what would change it. */
 export function ThisDevice() {
   const { data: computes } = useSWR(KEYS.computes, api.computes);
+  const isMade = useCopy();
   return (
     <View style={{ gap: SPACE.s }}>
       <Txt heading kind="large">
@@ -48,8 +49,9 @@ export function ThisDevice() {
       </Txt>
       {canKeep() ? (
         <Txt kind="small" testID="world">
-          ✓ It keeps the app, and what it saw last: both are there without the server. Jobs changed meanwhile are sent
-          once it answers.
+          {isMade
+            ? '✓ It keeps the app, and what it saw last: both are there without the server. What is changed meanwhile is sent once it answers.'
+            : '↻ A copy of the app is being made on this device: once it is there, the app opens without the server.'}
         </Txt>
       ) : (
         <Txt kind="small" tone="care" testID="world">
