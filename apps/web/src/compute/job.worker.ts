@@ -27,7 +27,7 @@ import {
   proofView,
 } from '@tidypath/core';
 import { buffersOf } from './buffers';
-import { KeptPlan, keepPlan, keepProof, keptPlan, keptProof } from './kept';
+import { KeptPlan, keepPlan, keepProof, keptPlan, keptProof, openKept } from './kept';
 import { Answer, NOBODY, Request } from './messages';
 
 /** Milliseconds between two looks at the message queue, and between two tellings how far planning is. */
@@ -327,6 +327,7 @@ function answer(data: Request): void | Promise<void> {
       return;
     case 'start':
       ({ source, awaited } = data);
+      if (source) void openKept();
       return;
     case 'seek':
       return seek(data.seq, data.time);

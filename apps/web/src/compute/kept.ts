@@ -64,12 +64,18 @@ async function kept<T>(key: string): Promise<T | undefined> {
   try {
     const entry = await get<Entry<T>>(key, database());
     if (entry?.key !== key || entry.bytes !== bytesOf(entry.made)) return undefined;
-    await update<Uses>(USES, (uses = {}) => ({ ...uses, [key]: { bytes: entry.bytes, at: Date.now() } }), database());
+    // Nobody waits for it.
+    update<Uses>(USES, (uses = {}) => ({ ...uses, [key]: { bytes: entry.bytes, at: Date.now() } }), database()).catch(
+      () => undefined,
+    );
     return entry.made;
   } catch {
     return undefined;
   }
 }
+
+/** Opens the store before it is asked. */
+export const openKept = (): Promise<unknown> => get(USES, database()).catch(() => undefined);
 
 const planKey = (key: string) => `plan ${key}`;
 const proofKey = (key: string) => `proof ${key}`;

@@ -16,8 +16,10 @@ import { Txt } from '../ui/Txt';
 import { DetailsSheet } from './DetailsSheet';
 import { Draft, draftOf } from '../api/drafts';
 import { HistorySheet } from './HistorySheet';
+import { askAhead } from './ahead';
 import { JobProvider, useCalmJob } from './JobContext';
 import { Others } from './Others';
+import { partModel } from './partModel';
 import { STAGE_NAMES, stageStates } from './stages';
 import type { SaveState } from './useSaving';
 
@@ -221,10 +223,15 @@ function NotOpened({ id, error }: { id: string; error: Error }) {
   );
 }
 
-/** A job with its files; those that are nowhere are named by its plan. */
-async function opening(id: string): Promise<JobRow> {
+/** A job with its files, those that are nowhere are named by its plan; and with what is kept of it, where its page does not stand yet. */
+async function opening(id: string, isFirst: boolean): Promise<JobRow> {
   const row = await api.job(id);
   await bringFiles(row.job);
+  if (!isFirst) return row;
+  const known = askAhead(row.job);
+  // The page needs it next, and is idle meanwhile.
+  partModel(row.job.part);
+  await known;
   return row;
 }
 
@@ -237,7 +244,7 @@ export function JobFrame({ id, children }: { id: string; children: ReactNode }) 
   // What was known of it before is only good enough where the server does not answer.
   const [opened, setOpened] = useState('');
   const answered = () => setOpened(id);
-  const { data, error } = useSWR(KEYS.job(id), () => opening(id), {
+  const { data, error } = useSWR(KEYS.job(id), () => opening(id, opened !== id), {
     revalidateIfStale: true,
     revalidateOnReconnect: false,
     dedupingInterval: 0,

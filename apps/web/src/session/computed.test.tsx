@@ -2,14 +2,20 @@ import { act, renderHook } from '@testing-library/react-native';
 import type { Job, PlanView, ProofView } from '@tidypath/core';
 import type { Answer, Request } from '../compute/messages';
 import { sampleJob } from '../../testing/show';
+import { askAhead } from './ahead';
 import { useComputed } from './useComputed';
 
-const mockWorker = { sent: [] as Request[], tell: (_: Answer) => {}, seq: 0 };
+const mockWorker = {
+  sent: [] as Request[],
+  listeners: new Set<(answer: Answer) => void>(),
+  tell: (answer: Answer) => [...mockWorker.listeners].forEach((hear) => hear(answer)),
+  seq: 0,
+};
 jest.mock('../compute/engine', () => ({
   engine: {
     listen: (listener: (a: Answer) => void) => {
-      mockWorker.tell = listener;
-      return () => undefined;
+      mockWorker.listeners.add(listener);
+      return () => mockWorker.listeners.delete(listener);
     },
     nextSeq: () => ++mockWorker.seq,
     send: (request: Request) => mockWorker.sent.push(request),
@@ -23,6 +29,7 @@ const proof = { findings: [] } as unknown as ProofView;
 
 beforeEach(() => {
   jest.useFakeTimers();
+  mockWorker.listeners.clear();
   mockWorker.sent = [];
 });
 afterEach(() => jest.useRealTimers());
@@ -132,4 +139,64 @@ test('a program from elsewhere is proved in the place of the job’s own, and gi
   expect(result.current.computed).toMatchObject({ proofFresh: true, provedText: 'G1\n' });
   act(() => result.current.computed.backToOwn());
   expect(result.current.computed).toMatchObject({ proofFresh: false, other: undefined });
+});
+
+/** A job that is asked about ahead of its page; whether it is known yet what was kept of it. */
+function ahead() {
+  const job = sampleJob();
+  const known = jest.fn();
+  void askAhead(job).then(known);
+  const tell = (answer: Omit<Answer, 'seq'>) => mockWorker.tell({ ...answer, seq: mockWorker.seq } as Answer);
+  const isKnown = async () => {
+    await Promise.resolve();
+    return known.mock.calls.length > 0;
+  };
+  return { job, tell, isKnown };
+}
+
+test('what was asked ahead is there when the page is first drawn, and not asked again', async () => {
+  const { job, tell, isKnown } = ahead();
+  tell({ type: 'planned', plan: plan(1) } as never);
+  expect(await isKnown()).toBe(false);
+  tell({ type: 'proved', proof } as never);
+  expect(await isKnown()).toBe(true);
+  const drawn: boolean[] = [];
+  renderHook(() => drawn.push(useComputed(job, 's1').computed.proofFresh));
+  act(() => void jest.advanceTimersByTime(500));
+  expect(drawn[0]).toBe(true);
+  expect(mockWorker.sent).toHaveLength(1);
+});
+
+test('where nothing is kept the page does not wait, and hears the rest', async () => {
+  const { job, tell, isKnown } = ahead();
+  tell({ type: 'key', key: 'k' } as never);
+  expect(await isKnown()).toBe(true);
+  tell({ type: 'planning', step: { name: 'Clear', index: 0, of: 2 } } as never);
+  const { result } = renderHook(() => useComputed(job, 's1'));
+  expect(result.current.pace.planning?.name).toBe('Clear');
+  act(() => tell({ type: 'planned', plan: plan(1) } as never));
+  expect(result.current.computed.planFresh).toBe(true);
+  expect(mockWorker.sent).toHaveLength(1);
+});
+
+test('what came while the page was being drawn is heard too; a plan without a program is all there is', async () => {
+  const { job, tell, isKnown } = ahead();
+  let isFirst = true;
+  const { result } = renderHook(() => {
+    const found = useComputed(job, 's1');
+    if (isFirst) tell({ type: 'planned', plan: plan(0) } as never);
+    isFirst = false;
+    return found;
+  });
+  expect(result.current.computed.planFresh).toBe(true);
+  expect(await isKnown()).toBe(true);
+});
+
+test('a page that has something else, a draft of it, asks itself', () => {
+  const { job, tell } = ahead();
+  tell({ type: 'planned', plan: plan(1) } as never);
+  const { result } = renderHook(() => useComputed({ ...job, boldness: 0.9 }, 's1'));
+  expect(result.current.computed.planFresh).toBe(false);
+  act(() => void jest.advanceTimersByTime(500));
+  expect(mockWorker.sent).toHaveLength(2);
 });

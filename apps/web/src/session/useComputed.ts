@@ -1,17 +1,8 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import {
-  Job,
-  PlanStep,
-  hashOf,
-  joinPrograms,
-  missingFiles,
-  textKeySteps,
-  PlanView,
-  ProofView,
-  Maker,
-} from '@tidypath/core';
+import { Job, PlanStep, joinPrograms, textKeySteps, PlanView, ProofView, Maker } from '@tidypath/core';
 import { engine } from '../compute/engine';
 import type { Answer } from '../compute/messages';
+import { Ahead, aheadOf, endAhead, keyOf } from './ahead';
 
 interface State {
   /** The setup all this is about. */
@@ -69,10 +60,6 @@ export interface Computed extends State {
 
 const PAUSE = 120;
 
-/** Everything a path depends on, files that are not here as well; notes and the unit shown do not count. */
-const keyOf = (job: Job, setupId: string, other?: { key: string }) =>
-  hashOf({ ...job, note: '', unit: '', setupId, other: other?.key, missing: missingFiles(job) });
-
 /** Answers that are for whoever asked, not about the job as a whole. */
 const ELSEWHERE = ['key', 'took', 'moment', 'advised', 'drawn', 'proposed', 'levelled', 'probed', 'stl'] as const;
 type Own = Exclude<Answer, { type: (typeof ELSEWHERE)[number] }>;
@@ -126,31 +113,46 @@ function paceAfter(answer: Own): Pace {
   return answer.type === 'planned' && answer.plan.programs.length > 0 ? { progress: 0 } : {};
 }
 
+/** What a question asked ahead has come to by now. */
+function begun(early: Ahead | undefined, setupId: string): { state: State; pace: Pace } {
+  const answers = early?.answers.filter(isOwn) ?? [];
+  const outcomes = answers.filter((answer): answer is Outcome => !isPace(answer));
+  return {
+    state: outcomes.reduce((s, answer) => after(s, answer, early!.key), early ? { setupId } : ({} as State)),
+    pace: answers.length > 0 ? paceAfter(answers[answers.length - 1]) : {},
+  };
+}
+
 /** Plans and proves the job in the worker whenever something they depend on changes. */
 export function useComputed(job: Job, setupId: string) {
-  const [state, setState] = useState<State>({});
-  const [pace, setPace] = useState<Pace>({});
-  /** The question under way and what it was about. */
-  const asked = useRef<{ seq: number; key: string; text?: string }>({ seq: 0, key: '' });
   /** A program from elsewhere that is proved instead of the job's own. */
   const [other, setOther] = useState<OtherText & { key: string }>();
   const opened = useRef<OtherText | undefined>(undefined);
   const key = useMemo(() => keyOf(job, setupId, other), [job, setupId, other]);
+  const [early] = useState(() => aheadOf(key));
+  const [first] = useState(() => ({ ...begun(early, setupId), seen: early?.answers.length ?? 0 }));
+  const [state, setState] = useState(first.state);
+  const [pace, setPace] = useState(first.pace);
+  /** The question under way and what it was about. */
+  const asked = useRef<{ seq: number; key: string; text?: string }>(early ?? { seq: 0, key: '' });
   const latest = useRef(job);
   useEffect(() => {
     latest.current = job;
   }, [job]);
 
-  useEffect(
-    () =>
-      engine.listen((answer) => {
-        if (!isOwn(answer) || answer.seq !== asked.current.seq) return;
-        const { key: about, text } = asked.current;
-        setPace(paceAfter(answer));
-        if (!isPace(answer)) setState((s) => after(s, answer, about, text));
-      }),
-    [],
-  );
+  useEffect(() => {
+    const hear = (answer: Answer) => {
+      if (!isOwn(answer) || answer.seq !== asked.current.seq) return;
+      const { key: about, text } = asked.current;
+      setPace(paceAfter(answer));
+      if (!isPace(answer)) setState((s) => after(s, answer, about, text));
+    };
+    const stop = engine.listen(hear);
+    // What came between the first drawing and now.
+    early?.answers.slice(first.seen).forEach(hear);
+    endAhead();
+    return stop;
+  }, [early, first]);
 
   const ask = useCallback(
     (by?: 'device alone') => {
