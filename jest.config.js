@@ -1,10 +1,4 @@
-const transformed = 'clipper2-ts|d3-contour|d3-array|internmap|polylabel|tinyqueue|flatbush|flatqueue|murmurhash';
-
-const node = {
-  testEnvironment: 'node',
-  transform: { '\.[jt]sx?$': require.resolve('./scripts/jest-esbuild.cjs') },
-  transformIgnorePatterns: [`/node_modules/(?!(${transformed})/)`],
-};
+const { node, transformed } = require('./scripts/jest-node.cjs');
 
 /** Core, command line and server run in plain Node; the app's components under jest-expo. */
 module.exports = {
@@ -23,7 +17,7 @@ module.exports = {
       setupFiles: ['<rootDir>/jest.setup.js'],
       // The build that is offered to bundlers is one the test runner does not read.
       moduleNameMapper: { '^d3-array$': require('node:path').join(require.resolve('d3-array'), '../d3-array.min.js') },
-      transform: { '(/node_modules/three/.+|/packages/core/.+)\\.[jt]s$': node.transform['\.[jt]sx?$'] },
+      transform: { '(/node_modules/three/.+|/packages/core/.+)\\.[jt]s$': Object.values(node.transform)[0] },
       transformIgnorePatterns: [
         `/node_modules/(?!(three|(jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|react-native-paper|gifted-charts-core|date-fns|swr|${transformed}))`,
       ],

@@ -75,6 +75,11 @@ export class Harness {
     await until('the server', () => fetch(`http://127.0.0.1:${this.port}/api/health`).then((r) => r.ok));
   }
 
+  /** What went wrong but for requests that met nobody, while the server was killed. */
+  get faults(): string[] {
+    return this.problems.filter((p) => !/Failed to load resource|ERR_CONNECTION_REFUSED/.test(p));
+  }
+
   killServer(): void {
     if (this.server?.pid) process.kill(-this.server.pid, 'SIGKILL');
     this.server = undefined;

@@ -154,6 +154,7 @@ test('a tool changed by one is changed at the other, who is asked where both tou
   await tapText(phone, 'Keep mine');
   await until('it is at the desk', async () => (await length(desk)) === '24');
   expect(await isAsked()).toBe(false);
+  for (const page of [phone, desk]) await harness.open(page, `/job/${id}/part`);
 });
 
 test('all pages of a browser hear it over one line', async () => {

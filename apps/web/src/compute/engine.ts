@@ -58,6 +58,11 @@ class Engine {
     this.start();
   }
 
+  /** Whether the worker was started: one that was not takes its time to. */
+  get isWarm(): boolean {
+    return this.worker !== undefined;
+  }
+
   private tell(answer: Answer): void {
     this.listeners.forEach((hear) => hear(answer));
   }

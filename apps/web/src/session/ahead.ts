@@ -23,9 +23,10 @@ let ahead: Ahead | undefined;
 const isKnown = (answer: Answer) =>
   answer.type === 'planned' ? answer.plan.programs.length === 0 : answer.type !== 'again';
 
-/** Asks about the first setup of a job; ends once it is known what was kept of it. */
+/** Asks about the first setup of a job; ends once it is known what was kept of it, at once where the worker has to start first. */
 export function askAhead(job: Job): Promise<void> {
   const setupId = job.setups[0].id;
+  const { isWarm } = engine;
   const asked: Ahead = { seq: engine.nextSeq(), key: keyOf(job, setupId), answers: [] };
   ahead = asked;
   return new Promise((known) => {
@@ -35,7 +36,7 @@ export function askAhead(job: Job): Promise<void> {
       asked.answers.push(answer);
       if (isKnown(answer)) known();
     });
-    setTimeout(known, PATIENCE);
+    setTimeout(known, isWarm ? PATIENCE : 0);
     engine.compute({ seq: asked.seq, job, setupId });
   });
 }

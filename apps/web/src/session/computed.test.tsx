@@ -13,6 +13,7 @@ const mockWorker = {
 };
 jest.mock('../compute/engine', () => ({
   engine: {
+    isWarm: true,
     listen: (listener: (a: Answer) => void) => {
       mockWorker.listeners.add(listener);
       return () => mockWorker.listeners.delete(listener);

@@ -60,6 +60,7 @@ export function useDraft<K extends ShelfName>(shelf: K, id: string, extra?: (ite
         if (said === 'waits') return setState('waits');
         if (!said.saved) {
           keepWrite({ what: 'item', shelf, ...sent });
+          setState('saved');
           return setTheirs(said.current);
         }
         unsaved.delete(key);
