@@ -4,7 +4,7 @@ export { atHand, fileMissing, filesOf, type JobFile, LARGEST_FILE, missingFiles,
 export { Fixture, FORMAT_VERSION, Job, LIES, Setup, ZERO_POINTS } from './job';
 export { mergeJobs, type Side } from './merge';
 export { UNNAMED, newJob } from './new';
-export { Operation } from './operation';
+export { Operation, type Pause } from './operation';
 export { jobText, packJob } from './package';
 export { readStored } from './read';
 export { STOCK_AXES, stockSize, withStockSize } from './stock';

@@ -24,6 +24,15 @@ export class Speeds {
   @IsNumber() @Min(0.1) @Max(200_000) entryFeed!: number;
 }
 
+export const STOPS = ['planned', 'optional'] as const;
+
+/** Where the program waits for somebody before an operation: always, or where the control’s optional stop is on. */
+export class Pause {
+  @IsIn([...STOPS]) stop!: (typeof STOPS)[number];
+  /** What is to be done then, for whoever stands at the machine. */
+  @IsString() @Length(0, 80) note!: string;
+}
+
 /** One step of the route. `params` belong to the kind; its own class validates them. */
 export class Operation {
   @IsString() @Length(1, 40) id!: string;
@@ -40,6 +49,8 @@ export class Operation {
   @IsObject() params!: Record<string, unknown>;
   /** Done on copies of its features too. */
   @IsOptional() @Nested(() => Repeat) repeat?: Repeat;
+  /** The program stops before it, with the tool up, spindle and coolant off. */
+  @IsOptional() @Nested(() => Pause) before?: Pause;
   /** Why it is in the route, where the route was proposed. */
   @IsOptional() @IsString() @Length(0, 400) reason?: string;
 }

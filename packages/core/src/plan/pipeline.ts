@@ -152,7 +152,8 @@ function planOne(
   const targets = targetsOf(operation, job.part);
   const lost = operation.targets.filter((id) => !job.part.features.some((f) => f.id === id));
   const key = hashOf({
-    operation,
+    // Where it waits first is nothing to its path.
+    operation: { ...operation, before: undefined },
     tool,
     material: job.material,
     machine: job.machine,
@@ -411,6 +412,7 @@ export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId 
     path: moved(path, plan.ground.zero),
     cycle: cycle && movedCycle(cycle, plan.ground.zero),
     pierce,
+    before: operation.before,
   }));
   const index = job.setups.indexOf(setup);
   const name = job.setups.length > 1 ? `${job.name} ${setup.name}` : job.name;

@@ -85,6 +85,7 @@ function moreFields(operation: Operation, said: Field[], bends: boolean): Field[
       .map(([key]): Field => ({ at: 'param', key })),
     ...(bends ? [{ at: 'bend' } as Field] : []),
     ...(kind.works.length ? [{ at: 'repeat' } as Field] : []),
+    { at: 'before' },
   ];
   return all.filter((f) => !keys.has(fieldKey(f)));
 }
@@ -94,6 +95,7 @@ function labelOf(operation: Operation, field: Field, unit: Job['unit'], bend: nu
   if (field.at === 'speed') return `Entry feed ${formatFeed(operation.speeds.entryFeed, unit)}`;
   if (field.at === 'bend') return `Bends at most ${formatLength(bend!, unit)}`;
   if (field.at === 'repeat') return 'Done once';
+  if (field.at === 'before') return 'No stop before it';
   if (field.at !== 'param') return '';
   const info = parametersOf(kindOf(operation.kind)!.Params)[field.key];
   return `${info.label} ${parameterText(info, operation.params[field.key], unit)}`;

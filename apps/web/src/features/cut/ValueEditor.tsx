@@ -3,6 +3,7 @@ import { kindOf, parametersOf } from '@tidypath/core';
 import { BendEditor } from './editors/BendEditor';
 import { CoolantEditor } from './editors/CoolantEditor';
 import { DepthEditor } from './editors/DepthEditor';
+import { PauseEditor } from './editors/PauseEditor';
 import { ParamEditor } from './editors/ParamEditor';
 import { RepeatEditor } from './editors/RepeatEditor';
 import { SpeedEditor } from './editors/SpeedEditor';
@@ -32,6 +33,8 @@ export function ValueEditor({ field, ...props }: Props) {
       return <SpeedEditor {...props} which={field.key} />;
     case 'depth':
       return <DepthEditor {...props} featureId={field.featureId} />;
+    case 'before':
+      return <PauseEditor {...props} />;
     case 'repeat':
       return <RepeatEditor {...props} />;
     case 'param': {

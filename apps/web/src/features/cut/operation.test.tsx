@@ -262,4 +262,18 @@ describe('the field of a value', () => {
     expect(screen.getByText('mist')).toBeTruthy();
     expect(screen.queryByText('air')).toBeNull();
   });
+
+  test('a stop before it is chosen, told what for, and taken away', () => {
+    const watch = jest.fn();
+    show(<Editor field={{ at: 'before' }} watch={watch} />);
+    expect(screen.queryByTestId('value-field')).toBeNull();
+    fireEvent.press(screen.getByText('optional'));
+    fireEvent.changeText(screen.getByTestId('value-field'), 'Turn the clamp');
+    expect(operationOf(watch).before).toEqual({ stop: 'optional', note: 'Turn the clamp' });
+    expect(screen.getByText(/^M1, where the optional stop is switched on/)).toBeTruthy();
+    fireEvent.press(screen.getByText('always'));
+    expect(operationOf(watch).before).toEqual({ stop: 'planned', note: 'Turn the clamp' });
+    fireEvent.press(screen.getByText('no stop'));
+    expect(operationOf(watch).before).toBeUndefined();
+  });
 });

@@ -1,4 +1,5 @@
 import { LengthUnit } from '../../quantity/units';
+import type { Pause } from '../../document/operation';
 import { Coolant } from '../../machine/machine';
 import { Finding } from '../../quantity/finding';
 import { Tool } from '../../shop/tool';
@@ -16,6 +17,8 @@ export interface Step {
   cycle?: DrillCycle;
   /** Seconds a beam stands where it pierces. */
   pierce?: number;
+  /** Where the program waits for somebody first. */
+  before?: Pause;
 }
 
 export interface WriteOptions {

@@ -1,3 +1,4 @@
+import type { Pause } from '../../document/operation';
 import { formatNumber } from '../../quantity/units';
 import { Controller } from '../../shop/controller';
 import { Coolant } from '../../machine/machine';
@@ -16,14 +17,15 @@ class Writer {
     this.out = new Blocks(controller, options);
   }
 
-  private startTool(step: Step): void {
+  /** @param isNew whether it is not in the spindle yet */
+  private startTool(step: Step, isNew: boolean): void {
     const { controller, options } = this.out;
     const { tool } = step;
     this.out.diameterOffset = diameterOffsetOf(tool);
     this.out.comment(`T${tool.number} ${tool.name}, D${formatNumber(tool.diameter, 3)}`);
     if (controller.beam) return this.startBeam(step);
-    if (controller.toolChange === 'automatic') this.out.block(`T${tool.number} M6`);
-    else this.out.block(`T${tool.number}`);
+    const call = controller.toolChange === 'automatic' ? `T${tool.number} M6` : `T${tool.number}`;
+    if (isNew) this.out.block(call);
     this.out.block(`S${step.rpm} ${spindleWord(step)}`);
     if (controller.spindleDwell > 0) this.out.block(`G4 P${numberText(controller.spindleDwell, 1)}`);
     this.out.forget();
@@ -62,6 +64,12 @@ class Writer {
     this.out.forget();
   }
 
+  /** Whoever stands at the machine is told what to do, and goes on. */
+  private pause({ stop, note }: Pause): void {
+    if (note) this.out.comment(note);
+    this.out.block(stop === 'planned' ? 'M0' : 'M1');
+  }
+
   /** A path of a beam: on and piercing where it goes down, off where it comes up, X and Y between. */
   private beam({ path, rpm, pierce = 0 }: Step): void {
     const { on, off } = this.out.controller.beam!;
@@ -95,10 +103,12 @@ class Writer {
       this.sections.push({ line: this.out.lines.length + 1, operationId: step.operationId });
       this.out.comment(step.name);
       this.registerComment(step);
-      if (step.tool.number !== tool) {
+      const isNew = step.tool.number !== tool;
+      if (isNew || step.before) {
         if (tool !== undefined) this.stopTool();
+        if (step.before) this.pause(step.before);
         coolant = 'off';
-        this.startTool(step);
+        this.startTool(step, isNew);
         tool = step.tool.number;
       } else if (step.rpm !== rpm && !controller.beam) this.out.block(`S${step.rpm} ${spindleWord(step)}`);
       rpm = step.rpm;

@@ -16,7 +16,7 @@ import { roundEdge } from './round-edge';
 import { slot } from './slot';
 import { tap } from './tap';
 import { threadMill } from './thread-mill';
-import { Field, Piece, Sentence, Subject, repeat } from './types';
+import { Field, Piece, Sentence, Subject, pause, repeat } from './types';
 
 const SENTENCES: Record<string, Sentence> = {
   face,
@@ -52,7 +52,7 @@ export function sentenceOf(job: Job, operation: Operation): Piece[] {
     param: (key) => Number(operation.params[key] ?? 0),
     word: (key) => String(operation.params[key] ?? ''),
   };
-  return [...(SENTENCES[operation.kind]?.(subject) ?? [operation.name]), ...repeat(subject)];
+  return [...(SENTENCES[operation.kind]?.(subject) ?? [operation.name]), ...repeat(subject), ...pause(subject)];
 }
 
 /** The sentence as plain words. */

@@ -1,6 +1,7 @@
 import {
   Job,
   KINDS,
+  type Pause,
   TOOLS,
   addOperation,
   newFeature,
@@ -117,4 +118,14 @@ test('tabs that were put in places of their own are counted as they stand', () =
   expect(plainSentence(sentenceOf(job, lastOf(job)))).toContain('held by 2 rectangular tabs');
   const spread = jobForKind(kindOf('contour')!, { ...tabs, tabPlaces: '' });
   expect(plainSentence(sentenceOf(spread, lastOf(spread)))).toContain('held by 4 rectangular tabs');
+});
+
+test('a stop before it is told with what for, and nothing where there is none', () => {
+  const job = jobForKind(kindOf('drill')!, {});
+  const told = (before?: Pause) => plainSentence(sentenceOf(job, { ...lastOf(job), before }));
+  expect(told({ stop: 'planned', note: 'Turn the clamp' })).toMatch(
+    /\. Before it the program stops: Turn the clamp\.$/,
+  );
+  expect(told({ stop: 'optional', note: '' })).toMatch(/\. Before it the program may stop\.$/);
+  expect(told()).not.toMatch(/Before it/);
 });

@@ -6,6 +6,7 @@ export type Field =
   | { at: 'targets' }
   | { at: 'coolant' }
   | { at: 'repeat' }
+  | { at: 'before' }
   | { at: 'bend' }
   | { at: 'speed'; key: 'rpm' | 'feed' | 'entryFeed' }
   | { at: 'param'; key: string }
@@ -96,6 +97,13 @@ export const repeat = ({ operation }: Subject): Piece[] => {
     { field: { at: 'repeat' }, text: mirror === 'none' ? often : `${often} and mirrored ${mirror}` },
     '.',
   ];
+};
+
+/** Where the program waits for somebody before it. */
+export const pause = ({ operation: { before } }: Subject): Piece[] => {
+  if (!before) return [];
+  const text = before.stop === 'planned' ? 'the program stops' : 'the program may stop';
+  return [' Before it ', { field: { at: 'before' }, text }, before.note ? `: ${before.note}.` : '.'];
 };
 
 /** How far it breaks through, where anything is a through hole. */

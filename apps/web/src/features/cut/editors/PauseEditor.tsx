@@ -1,0 +1,49 @@
+import { TextInput } from 'react-native-paper';
+import { Pause, editOperation } from '@tidypath/core';
+import { Choices } from '../../../ui/Choices';
+import { Txt } from '../../../ui/Txt';
+import type { EditorProps } from './types';
+
+type Stop = Pause['stop'] | 'none';
+const STOPS: { value: Stop; label: string }[] = [
+  { value: 'none', label: 'no stop' },
+  { value: 'planned', label: 'always' },
+  { value: 'optional', label: 'optional' },
+];
+/** Letters a note may have: more no control shows. */
+const MOST = 80;
+
+/** Where the program waits before the operation, and what whoever stands at the machine is told. */
+export function PauseEditor({ operation, edit }: EditorProps) {
+  const { before } = operation;
+  const set = (next: Pause | undefined, tag?: string) =>
+    edit((j) => editOperation(j, operation.id, (o) => ({ ...o, before: next })), tag);
+  return (
+    <>
+      <Choices<Stop>
+        label="The program stops before it"
+        value={before?.stop ?? 'none'}
+        options={STOPS}
+        onChange={(stop) => set(stop === 'none' ? undefined : { note: '', ...before, stop })}
+      />
+      {before && (
+        <>
+          <TextInput
+            mode="outlined"
+            label="What is to be done then"
+            aria-label="What is to be done then"
+            value={before.note}
+            maxLength={MOST}
+            onChangeText={(note) => set({ ...before, note }, `${operation.id}-before`)}
+            testID="value-field"
+          />
+          <Txt kind="small" tone="quiet">
+            {before.stop === 'planned' ? 'M0: ' : 'M1, where the optional stop is switched on at the machine: '}
+            the tool goes up, spindle and coolant go off, and the note is shown where the control shows remarks. Then
+            speed, offsets and coolant are stated anew. Keep clear until the spindle stands still.
+          </Txt>
+        </>
+      )}
+    </>
+  );
+}
