@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { Page } from 'puppeteer-core';
-import { Harness, WIDE, byTest, downloaded, downloadsTo, tap, tapText, textOf, until } from './harness';
+import { Harness, WIDE, byLabel, byTest, downloaded, downloadsTo, fill, tap, tapText, textOf, until } from './harness';
 
 const harness = new Harness();
 beforeAll(() => harness.start());
@@ -29,10 +29,13 @@ test('the underside starts from what the top left, is proved and released; a set
   expect(surface.length).toBe(84 + 50 * surface.readUInt32LE(80));
 
   await tap(page, byTest('stage-release'));
+  await fill(page, byLabel('Program number'), '77');
+  await fill(page, byLabel('Program title'), 'Flip side');
   await until('release', async () => /Proved as posted/.test(await textOf(page, byTest('release-state'))));
+  await until('the title', async () => /O0077 \(FLIP SIDE\)/.test(await textOf(page, byTest('listing'))));
   await tap(page, byTest('download'));
-  const program = await downloaded(join(downloads, 'vane-hub-plate-underside.nc'));
-  expect(program.toString()).toMatch(/O1002 \(VANE HUB PLATE UNDERSIDE\)/);
+  const program = await downloaded(join(downloads, 'flip-side.nc'));
+  expect(program.toString()).toMatch(/O0077 \(FLIP SIDE\)/);
 
   await tap(page, byTest('stage-hold'));
   await tap(page, byTest('add-setup'));

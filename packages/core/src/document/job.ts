@@ -5,6 +5,7 @@ import {
   IsArray,
   IsBoolean,
   IsIn,
+  IsInt,
   IsNumber,
   IsOptional,
   IsString,
@@ -81,6 +82,10 @@ export class Setup {
   @Nested(() => StockSpec) stock!: StockSpec;
   @Nested(() => Zero) zero!: Zero;
   @Matches(/^G5[4-9]$/) workOffset!: string;
+  /** The number of its program at the control; by the place of the setup where left out. */
+  @IsOptional() @IsInt() @Min(1) @Max(9999) programNumber?: number;
+  /** What its program is called, its file too; by job and setup where left out. */
+  @IsOptional() @IsString() @Length(1, 60) programTitle?: string;
   /** Rapids run this far above the stock, mm. */
   @IsNumber() @Min(0.5) @Max(500) clearance!: number;
   /** Underside of the stock above the table, mm. */

@@ -12,6 +12,7 @@ export {
   planSetup,
   type PlanStep,
   postSetup,
+  programOf,
   type SetupPlan,
 } from './pipeline';
 export { joinPrograms, leftBefore, ownText, type Proof, type ProofOptions, ProofRun, proveProgram } from './prove';

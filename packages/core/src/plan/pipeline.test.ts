@@ -1,7 +1,10 @@
 import { jobWith, withOperation } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
-import { editOperation } from '../document/edit';
-import { planFindings, planSetup, postSetup } from './pipeline';
+import { editOperation, withController } from '../document/edit';
+import { Job, Setup } from '../document/job';
+import { CONTROLLERS } from '../shop/controllers';
+import { readJob } from './documents';
+import { planFindings, planSetup, postSetup, programOf } from './pipeline';
 import { joinPrograms } from './prove';
 
 describe('pipeline', () => {
@@ -61,5 +64,53 @@ describe('pipeline', () => {
     ]);
     expect(text).toBe('A\n\n\nB\nM2\n');
     expect(sections.map((s) => s.line)).toEqual([1, 4]);
+  });
+});
+
+describe('what a program is called', () => {
+  const job = withOperation(jobWith(undefined), 'face', [], tool(1));
+  const two: Job = { ...job, setups: [job.setups[0], { ...job.setups[0], id: 's2', name: 'Underside' }] };
+  const asked = (j: Job, more: Partial<Setup>, at = 1): Job => ({
+    ...j,
+    setups: j.setups.map((s, i) => (i === at ? { ...s, ...more } : s)),
+  });
+  const written = (j: Job, at = 1) => postSetup(j, j.setups[at], planSetup(j, j.setups[at]));
+
+  test('by the place of its setup and the names of job and setup, or as asked', () => {
+    expect(programOf(two, two.setups[1])).toMatchObject({
+      number: 1002,
+      name: 'Test Underside',
+      file: 'test-underside',
+    });
+    const own = asked(two, { programNumber: 77, programTitle: 'Bracket, flip side' });
+    const [program] = written(own).programs;
+    expect(program.text).toMatch(/^%\nO0077 \(BRACKET, FLIP SIDE\)\n/);
+    expect(program.fileName).toBe('bracket-flip-side.nc');
+  });
+
+  test('two of one number are not written, two of one title have different files', () => {
+    const found = written(asked(two, { programNumber: 1001 }));
+    expect(found.programs).toEqual([]);
+    expect(found.findings).toMatchObject([{ code: 'program-number-twice', place: { field: 'programNumber' } }]);
+    const [top, underside] = [0, 1].map(
+      (at) => asked(asked(two, { programTitle: 'Кронштейн' }), { programTitle: 'Ось' }, 0).setups[at],
+    );
+    const named = { ...two, setups: [top, underside] };
+    expect(named.setups.map((s) => programOf(named, s).file)).toEqual(['program-1001', 'program-1002']);
+  });
+
+  test('one program a tool: each has a number of its own', () => {
+    const numbered = {
+      ...CONTROLLERS.find((c) => c.toolChange !== 'automatic' && !c.beam)!,
+      frame: CONTROLLERS[0].frame,
+    };
+    const both = withOperation(job, 'contour', [job.part.features[0].id], tool(4));
+    const { programs } = written(withController(both, numbered), 0);
+    expect(programs.map((p) => /O(\d+)/.exec(p.text)![1])).toEqual(['1001', '1002']);
+  });
+
+  test.each([0, 10_000, 1.5])('%p is no number of a program', (programNumber) => {
+    const bad = readJob(JSON.parse(JSON.stringify(asked(two, { programNumber }))));
+    expect(bad.findings[0].place.field).toBe('setups.1.programNumber');
   });
 });

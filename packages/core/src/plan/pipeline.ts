@@ -8,7 +8,7 @@ import { Added, NOTHING_ADDED, joinAdded } from '../part/plate/added';
 import { cutsWalls, Tool } from '../shop/tool';
 import type { Coolant } from '../machine/machine';
 import { PartModel } from '../part/plate/model';
-import { Program, Step, Written } from '../program/write/step';
+import { Program, Step, Written, safeName } from '../program/write/step';
 import { writePrograms } from '../program/write/writer';
 import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
@@ -383,9 +383,35 @@ export function coolantsOf(job: Job): Coolant[] {
   return job.machine.coolants.filter((c) => c === 'off' || words[c]);
 }
 
+/** Number and title of a setup's program. */
+function namesOf(job: Job, setup: Setup): { number: number; name: string } {
+  const own = job.setups.length > 1 ? `${job.name} ${setup.name}` : job.name;
+  const index = job.setups.findIndex((s) => s.id === setup.id);
+  return { number: setup.programNumber ?? 1001 + Math.max(0, index), name: setup.programTitle ?? own };
+}
+
+/** What a setup's program is called, and its file, which is that of no other setup; with what speaks against its number. */
+export function programOf(job: Job, setup: Setup) {
+  const own = namesOf(job, setup);
+  const others = job.setups.filter((s) => s.id !== setup.id);
+  const base = safeName(own.name);
+  const isTwin = others.some((s) => safeName(namesOf(job, s).name) === base);
+  const findings = others
+    .filter((s) => namesOf(job, s).number === own.number)
+    .map((s) =>
+      finding(
+        'program-number-twice',
+        { setup: setup.name, other: s.name, number: own.number },
+        { field: 'programNumber' },
+      ),
+    );
+  return { ...own, file: isTwin ? `${base}-${own.number}` : base, findings };
+}
+
 /** Writes a planned setup in the job's dialect, or another. A plan with a stop-level finding is not written. */
 export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId = job.controllerId): Posted {
-  const found = planFindings(plan);
+  const { findings: twins, ...program } = programOf(job, setup);
+  const found = [...planFindings(plan), ...twins];
   const controller = controllerOf(job, controllerId);
   if (!controller) {
     return {
@@ -414,11 +440,8 @@ export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId 
     pierce,
     before: operation.before,
   }));
-  const index = job.setups.indexOf(setup);
-  const name = job.setups.length > 1 ? `${job.name} ${setup.name}` : job.name;
   const written = writePrograms(controller, steps, {
-    name,
-    number: 1001 + Math.max(0, index),
+    ...program,
     unit: job.output.unit,
     workOffset: setup.workOffset,
     lineNumbers: job.output.lineNumbers,

@@ -1,12 +1,11 @@
 import { strToU8, zipSync } from 'fflate';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
-import { Pressable, View, VirtualizedList } from 'react-native';
-import { Button, Switch, TextInput } from 'react-native-paper';
+import { Pressable, VirtualizedList } from 'react-native';
+import { Button, TextInput } from 'react-native-paper';
 import { Job, Lines, joinPrograms, ProgramView } from '@tidypath/core';
 import { FONT, SIZE, SPACE, TYPE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Card, Row } from '../../ui/Card';
-import { Choices, UNITS, plainOptions } from '../../ui/Choices';
 import { Empty } from '../../ui/Empty';
 import { FindingCard } from '../../ui/FindingCard';
 import { FindingList } from '../../ui/FindingList';
@@ -18,6 +17,7 @@ import { StagePage } from '../../session/StagePage';
 import { stopsOf } from '../../session/stages';
 import { usePlayer } from '../../session/usePlayer';
 import { JobView } from '../../scene/JobView';
+import { OutputCard } from './OutputCard';
 
 const ROW = 26;
 /** Width of a digit of the line numbers, and room for a mark. */
@@ -101,7 +101,7 @@ function Listing({
 
 /** The programs: read them against the picture, edit and prove again, download. */
 export function ReleaseStage() {
-  const { job, edit, computed, standing } = useJob();
+  const { job, computed, standing } = useJob();
   const palette = usePalette();
   const { plan, proof, proofFresh, provedText, maker, makeHere } = computed;
   const isForeign = maker === 'page';
@@ -159,6 +159,7 @@ export function ReleaseStage() {
           <FindingCard key={i} finding={f} />
         ))}
         {stops.length === 0 && <Txt tone="quiet">Add operations on the Cut stage.</Txt>}
+        {stops.some((f) => f.place.field === 'programNumber') && <OutputCard />}
       </Empty>
     );
   }
@@ -254,22 +255,7 @@ export function ReleaseStage() {
           </Row>
         </Card>
       )}
-      <Card>
-        <Choices
-          label="Program in"
-          value={job.output.unit}
-          onChange={(unit) => edit((j) => ({ ...j, output: { ...j.output, unit } }))}
-          options={plainOptions(UNITS)}
-        />
-        <View style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.s }}>
-          <Switch
-            value={job.output.lineNumbers}
-            onValueChange={(lineNumbers) => edit((j) => ({ ...j, output: { ...j.output, lineNumbers } }))}
-            accessibilityLabel="Line numbers"
-          />
-          <Txt>Line numbers</Txt>
-        </View>
-      </Card>
+      <OutputCard />
       <Txt kind="small" tone="quiet">
         First run: check tool lengths and work offset, dry run above the part, single block, reduced rapids, a finger on
         feed hold. The figures are estimates; the machine maker’s limits and your local safety rules decide.

@@ -159,6 +159,7 @@ describe('writing', () => {
     path.arc(10, 5, 10.0004, 0.0000001, 0, false, 100, 'cut').line(20, 0, 0, 100, 'cut');
     const step = { operationId: 'o', name: 'x', tool: tool(4), rpm: 1000, coolant: 'off' as const, path: path.build() };
     const { programs } = writePrograms(CONTROLLERS[0], [step], {
+      file: 'x',
       name: 'x',
       number: 1,
       unit: 'mm',

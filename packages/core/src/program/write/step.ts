@@ -24,6 +24,8 @@ export interface Step {
 export interface WriteOptions {
   name: string;
   number: number;
+  /** What its file is called, without an ending. */
+  file: string;
   unit: LengthUnit;
   workOffset: string;
   lineNumbers: boolean;
@@ -50,3 +52,11 @@ export interface Written {
 }
 
 export const spindleWord = (step: Step) => (step.cycle?.kind === 'tap-left' ? 'M4' : 'M3');
+
+/** A name as a file may have it. */
+export const safeName = (name: string) =>
+  name
+    .normalize('NFKD')
+    .replace(/[^A-Za-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .toLowerCase() || 'program';

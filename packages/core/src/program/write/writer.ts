@@ -132,13 +132,6 @@ class Writer {
   }
 }
 
-const safeName = (name: string) =>
-  name
-    .normalize('NFKD')
-    .replace(/[^A-Za-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .toLowerCase() || 'program';
-
 /** Consecutive steps with one tool, for controls that change tools by changing programs. */
 function byTool(steps: Step[]): Step[][] {
   const runs: Step[][] = [];
@@ -158,9 +151,9 @@ export function writePrograms(controller: Controller, steps: Step[], options: Wr
   const useful = steps.filter((s) => s.path.count > 0);
   const findings = capabilityFindings(controller, useful, options);
   if (findings.length > 0 || useful.length === 0) return { programs: [], findings };
-  const base = safeName(options.name);
-  const write = (part: Step[], suffix: string) =>
-    new Writer(controller, options).finish(`${base}${suffix}.${controller.fileExtension}`, part);
-  if (controller.toolChange === 'automatic') return { programs: [write(useful, '')], findings };
-  return { programs: byTool(useful).map((run, i) => write(run, `-${i + 1}-t${run[0].tool.number}`)), findings };
+  const write = (part: Step[], suffix: string, number: number) =>
+    new Writer(controller, { ...options, number }).finish(`${options.file}${suffix}.${controller.fileExtension}`, part);
+  if (controller.toolChange === 'automatic') return { programs: [write(useful, '', options.number)], findings };
+  const programs = byTool(useful).map((run, i) => write(run, `-${i + 1}-t${run[0].tool.number}`, options.number + i));
+  return { programs, findings };
 }

@@ -63,6 +63,11 @@ export const PLAN = {
     (d) => `No controller is called “${d.controllerId}”`,
     'Choose one from the shop',
   ),
+  'program-number-twice': stop<{ setup: string; other: string; number: number }>(
+    (d) =>
+      `“${d.setup}” and “${d.other}” would both be program ${d.number}: one would lie over the other at the control`,
+    'Give one of them another number on the Release page',
+  ),
   'earlier-setup': stop<{ before: string }>(
     (d) => `What “${d.before}” leaves is not known: it has no program yet`,
     'Cure what that setup reports first, or give this one stock of its own',
