@@ -1,7 +1,7 @@
 /** Writes the server may not have heard of yet. Each says what is to stand somewhere, so that said twice it is the same; they wait on this device, in order. */
 import type { ShelfName, ShopItems } from '@tidypath/core';
 import { ApiError, ItemSave, api } from './client';
-import { newId } from './device';
+import { deviceId } from './device';
 
 type Item = ShopItems[ShelfName];
 
@@ -98,11 +98,11 @@ export function dropWrite(write: Write): void {
   changed();
 }
 
-/** Something new of the shop whose id somebody else gave meanwhile stands under another. */
+/** Something new of the shop whose id somebody else gave meanwhile stands under another, the same however often it is said. */
 async function keepItem({ shelf, version, item }: Extract<Write, { what: 'item' }>): Promise<Said> {
   const said = await api.keep(shelf, version, item);
   if (said.saved || version > 0) return { ...said, id: item.id };
-  const id = `${item.id}-${newId().slice(0, 6)}`;
+  const id = `${item.id}-${deviceId().slice(0, 6)}`;
   return { ...(await api.keep(shelf, 0, { ...item, id })), id };
 }
 

@@ -1,5 +1,5 @@
 import { useRouter } from 'expo-router';
-import { ComponentProps, useDeferredValue, useEffect, useState } from 'react';
+import { ComponentProps, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button, Snackbar, TextInput } from 'react-native-paper';
 import useSWR, { useSWRConfig } from 'swr';
@@ -121,7 +121,7 @@ interface CardsProps extends Omit<ComponentProps<typeof JobCard>, 'job'> {
 function Cards({ jobs, place = 'list', onDone, onProblem }: CardsProps) {
   const wide = useWide();
   const waiting = useWaiting();
-  const there = jobs.filter((job) => placeOf(job, waiting) === place);
+  const there = useMemo(() => jobs.filter((job) => placeOf(job, waiting) === place), [jobs, waiting, place]);
   const shown = useDeferredValue(there, there.slice(0, FIRST));
   return shown.map((job) => (
     <View key={job.id} style={wide ? { flexBasis: 330, flexGrow: 1, maxWidth: 480 } : { width: '100%' }}>
