@@ -99,6 +99,8 @@ export class Setup {
 export class Output {
   @IsBoolean() lineNumbers!: boolean;
   @IsIn(['mm', 'inch']) unit!: LengthUnit;
+  /** Whether each tool states all modes anew, so that the program can be begun at it; not where left out. */
+  @IsOptional() @IsBoolean() restarts?: boolean;
 }
 
 /** The whole job: everything a program depends on, so that the same file gives the same program anywhere. Lengths in mm. */

@@ -5,7 +5,7 @@ import { Job, Setup } from '../document/job';
 import { CONTROLLERS } from '../shop/controllers';
 import { readJob } from './documents';
 import { planFindings, planSetup, postSetup, programOf } from './pipeline';
-import { joinPrograms } from './prove';
+import { joinPrograms, proveProgram } from './prove';
 
 describe('pipeline', () => {
   const job = withOperation(
@@ -112,5 +112,22 @@ describe('what a program is called', () => {
   test.each([0, 10_000, 1.5])('%p is no number of a program', (programNumber) => {
     const bad = readJob(JSON.parse(JSON.stringify(asked(two, { programNumber }))));
     expect(bad.findings[0].place.field).toBe('setups.1.programNumber');
+  });
+
+  test('where it is to be begun at each tool, all that holds is stated there', () => {
+    const both = withOperation(job, 'contour', [job.part.features[0].id], tool(4));
+    const restarting = { ...both, output: { ...both.output, restarts: true } };
+    const text = (j: Job) => written(j, 0).programs[0].text.replace(/^N\d+ /gm, '');
+    const again = 'G21\nG17 G40 G49 G80 G90 G94\n(T4';
+    expect(text(both)).not.toContain(again);
+    expect(text(restarting)).toMatch(
+      /G21\nG17 G40 G49 G80 G90 G94\n\(T4 [^]*\nT4 M6\nS\d+ M3\nG54 G0 X[^]*\nG43 H4 Z[^]*\nM8\n/,
+    );
+    // Only that: nothing else is another program.
+    const own = text(restarting).replace('G21\nG17 G40 G49 G80 G90 G94\n(T4', '(T4');
+    expect(own).toBe(text(both));
+    expect(proveProgram(restarting, restarting.setups[0], text(restarting), 0.5).findings.map((f) => f.code)).toEqual(
+      proveProgram(both, both.setups[0], text(both), 0.5).findings.map((f) => f.code),
+    );
   });
 });

@@ -445,6 +445,7 @@ export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId 
     unit: job.output.unit,
     workOffset: setup.workOffset,
     lineNumbers: job.output.lineNumbers,
+    restarts: job.output.restarts,
   });
   return { programs: written.programs, findings: [...found, ...written.findings] };
 }

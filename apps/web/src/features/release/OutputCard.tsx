@@ -51,6 +51,14 @@ export function OutputCard() {
         />
         <Txt>Line numbers</Txt>
       </View>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.s }}>
+        <Switch
+          value={!!job.output.restarts}
+          onValueChange={(restarts) => edit((j) => ({ ...j, output: { ...j.output, restarts } }))}
+          accessibilityLabel="Begins at each tool"
+        />
+        <Txt style={{ flexShrink: 1 }}>Can be begun at each tool: all modes are stated anew there</Txt>
+      </View>
     </Card>
   );
 }

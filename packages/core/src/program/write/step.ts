@@ -29,6 +29,8 @@ export interface WriteOptions {
   unit: LengthUnit;
   workOffset: string;
   lineNumbers: boolean;
+  /** Whether the program can be begun at each tool. */
+  restarts?: boolean;
 }
 
 /** From a line of the program on, an operation. */

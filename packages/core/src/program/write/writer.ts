@@ -17,6 +17,13 @@ class Writer {
     this.out = new Blocks(controller, options);
   }
 
+  /** Unit and modes, as they are from here on whatever was before. */
+  private modes(): void {
+    const { controller, options } = this.out;
+    this.out.block(controller.units[options.unit]);
+    for (const line of controller.safeStart) this.out.block(line);
+  }
+
   /** @param isNew whether it is not in the spindle yet */
   private startTool(step: Step, isNew: boolean): void {
     const { controller, options } = this.out;
@@ -94,8 +101,7 @@ class Writer {
   program(steps: Step[]): string {
     const { controller, options } = this.out;
     for (const line of controller.frame.open) this.out.lines.push(this.fill(line));
-    this.out.block(options.unit === 'mm' ? controller.units.mm : controller.units.inch);
-    for (const line of controller.safeStart) this.out.block(line);
+    this.modes();
     let tool: number | undefined;
     let coolant: Coolant = 'off';
     let rpm = 0;
@@ -107,6 +113,7 @@ class Writer {
       if (isNew || step.before) {
         if (tool !== undefined) this.stopTool();
         if (step.before) this.pause(step.before);
+        if (tool !== undefined && options.restarts) this.modes();
         coolant = 'off';
         this.startTool(step, isNew);
         tool = step.tool.number;
