@@ -7,6 +7,7 @@ export { estimateMinutes, type Insight, insightOf, liftsOf, type PathMinutes } f
 export {
   coolantsOf,
   type KnownPlan,
+  leftOut,
   type PlanCache,
   planFindings,
   planSetup,

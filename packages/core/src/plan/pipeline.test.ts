@@ -130,4 +130,11 @@ describe('what a program is called', () => {
       proveProgram(both, both.setups[0], text(both), 0.5).findings.map((f) => f.code),
     );
   });
+
+  test('what is switched off is named in the head', () => {
+    const both = withOperation(job, 'contour', [job.part.features[0].id], tool(4));
+    const off = editOperation(both, both.setups[0].operations[1].id, (o) => ({ ...o, on: false, name: 'Wall, last' }));
+    expect(written(off, 0).programs[0].text).toMatch(/^%\nO1001 \(TEST\)\n\(WITHOUT: WALL, LAST\)\n(N10 )?G21\n/);
+    expect(written(both, 0).programs[0].text).not.toMatch(/WITHOUT/);
+  });
 });

@@ -408,6 +408,9 @@ export function programOf(job: Job, setup: Setup) {
   return { ...own, file: isTwin ? `${base}-${own.number}` : base, findings };
 }
 
+/** Names of operations that are switched off: the program says in its head that it is without them. */
+export const leftOut = (setup: Setup): string[] => setup.operations.filter((o) => !o.on).map((o) => o.name);
+
 /** Writes a planned setup in the job's dialect, or another. A plan with a stop-level finding is not written. */
 export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId = job.controllerId): Posted {
   const { findings: twins, ...program } = programOf(job, setup);
@@ -446,6 +449,7 @@ export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId 
     workOffset: setup.workOffset,
     lineNumbers: job.output.lineNumbers,
     restarts: job.output.restarts,
+    without: leftOut(setup),
   });
   return { programs: written.programs, findings: [...found, ...written.findings] };
 }

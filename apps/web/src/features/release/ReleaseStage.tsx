@@ -2,7 +2,7 @@ import { strToU8, zipSync } from 'fflate';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { Pressable, VirtualizedList } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
-import { Job, Lines, joinPrograms, ProgramView } from '@tidypath/core';
+import { Job, Lines, joinPrograms, leftOut, ProgramView } from '@tidypath/core';
 import { FONT, SIZE, SPACE, TYPE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Card, Row } from '../../ui/Card';
@@ -101,7 +101,8 @@ function Listing({
 
 /** The programs: read them against the picture, edit and prove again, download. */
 export function ReleaseStage() {
-  const { job, computed, standing } = useJob();
+  const { job, setup, computed, standing } = useJob();
+  const without = leftOut(setup);
   const palette = usePalette();
   const { plan, proof, proofFresh, provedText, maker, makeHere } = computed;
   const isForeign = maker === 'page';
@@ -200,6 +201,11 @@ export function ReleaseStage() {
       {clear && (
         <Txt bold testID="release-state">
           ✓ Proved as posted; nothing stops it
+        </Txt>
+      )}
+      {without.length > 0 && (
+        <Txt tone="care" testID="left-out">
+          ◆ Without what is switched off: {without.join(', ')}. The program says so in its head.
         </Txt>
       )}
       {standing.releaseTold && (

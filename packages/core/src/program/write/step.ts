@@ -29,6 +29,8 @@ export interface WriteOptions {
   unit: LengthUnit;
   workOffset: string;
   lineNumbers: boolean;
+  /** Operations of the setup that are switched off. */
+  without?: string[];
   /** Whether the program can be begun at each tool. */
   restarts?: boolean;
 }

@@ -101,6 +101,7 @@ class Writer {
   program(steps: Step[]): string {
     const { controller, options } = this.out;
     for (const line of controller.frame.open) this.out.lines.push(this.fill(line));
+    for (const name of options.without ?? []) this.out.comment(`Without: ${name}`);
     this.modes();
     let tool: number | undefined;
     let coolant: Coolant = 'off';
