@@ -122,7 +122,7 @@ export class Harness {
   async hasThickness(id: string, mm: number): Promise<void> {
     await until('the save', async () => {
       const { job } = (await (await fetch(`${this.base}/api/jobs/${id}`)).json()) as { job: Job };
-      return job.part.thickness === mm;
+      return Math.abs(job.part.thickness - mm) < 1e-6;
     });
   }
 

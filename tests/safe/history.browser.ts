@@ -48,7 +48,7 @@ test('a job opened again shows what was saved, not what it was when it was first
   await harness.open(page, `/job/${id}/part`);
   await fill(page, byLabel('Thickness'), '0.7');
   await page.keyboard.press('Tab');
-  await harness.hasThickness(id, 0.7);
+  await harness.hasThickness(id, 0.7 * 25.4);
   await until('the save', async () => (await textOf(page, byTest('save-state'))) === 'saved');
   await tap(page, byLabel('Back to jobs'));
   await tap(page, `${byTest('job-Float-pulley bracket')} [role=link]`);
