@@ -59,8 +59,7 @@ export function useDraft<K extends ShelfName>(shelf: K, id: string, extra?: (ite
         const said = await latest.current(sent.version, sent.item);
         if (said === 'waits') return setState('waits');
         if (!said.saved) {
-          keepWrite({ what: 'item', shelf, ...sent });
-          setState('saved');
+          setState(keepWrite({ what: 'item', shelf, ...sent }) ? 'waits' : 'saved');
           return setTheirs(said.current);
         }
         unsaved.delete(key);
@@ -79,11 +78,13 @@ export function useDraft<K extends ShelfName>(shelf: K, id: string, extra?: (ite
 
   useEffect(() => {
     if (!draft) return;
-    unsaved.set(key, draft);
+    // What waits in the store is not kept twice: it may be sent, or thrown away, while one looks elsewhere.
+    if (state === 'waits' && isTried) unsaved.delete(key);
+    else unsaved.set(key, draft);
     if (!sound || theirs !== undefined || isSending || isTried) return;
     const timer = setTimeout(() => void send(draft), PAUSE);
     return () => clearTimeout(timer);
-  }, [draft, sound, key, theirs, isSending, isTried, send]);
+  }, [draft, sound, key, theirs, state, isSending, isTried, send]);
 
   const change = useCallback(
     (more: Partial<ShopItems[K]>) => {
