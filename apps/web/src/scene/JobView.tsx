@@ -1,7 +1,7 @@
 import { ReactNode, RefObject, memo, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { LengthUnit, Tool, boxOf, formatLength, formatThin, groundOf, type Vec3 } from '@tidypath/core';
+import { LengthUnit, Tool, boxOf, formatLength, formatThin, groundOf, type Vec3, partModel } from '@tidypath/core';
 import { LEFT_STEPS, SPACE, TEMPER } from '../theme/theme';
 import { usePalette } from '../theme/usePalette';
 import { Txt } from '../ui/Txt';
@@ -9,7 +9,6 @@ import { useCalmJob } from '../session/JobContext';
 import type { Angle } from './terms';
 import { SceneCanvas } from './SceneCanvas';
 import { partEdges, planSegments, within } from './segments';
-import { partModel } from '../session/partModel';
 
 interface Props {
   /** Show only this operation's path. */

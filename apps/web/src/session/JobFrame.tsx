@@ -3,7 +3,7 @@ import { ReactNode, memo, useEffect, useMemo, useState } from 'react';
 import { Linking, Pressable, View } from 'react-native';
 import { ActivityIndicator, Button, IconButton } from 'react-native-paper';
 import useSWR, { useSWRConfig } from 'swr';
-import { JobRow, STAGES, Stage } from '@tidypath/core';
+import { JobRow, STAGES, Stage, partModel } from '@tidypath/core';
 import { ApiError, api } from '../api/client';
 import { bringFiles } from '../api/files';
 import { KEYS } from '../api/keys';
@@ -19,7 +19,6 @@ import { HistorySheet } from './HistorySheet';
 import { askAhead } from './ahead';
 import { JobProvider, useCalmJob } from './JobContext';
 import { Others } from './Others';
-import { partModel } from './partModel';
 import { STAGE_NAMES, stageStates } from './stages';
 import type { SaveState } from './useSaving';
 

@@ -1,6 +1,5 @@
-import { Finding, hasStop, Job, Setup, Stage } from '@tidypath/core';
+import { Finding, hasStop, Job, Setup, Stage, partModel } from '@tidypath/core';
 import type { Computed } from './useComputed';
-import { partModel } from './partModel';
 
 export const STAGE_NAMES: Record<Stage, string> = {
   part: 'Part',

@@ -13,6 +13,7 @@ import {
 } from 'class-validator';
 import { Repeat } from '../part/plate/repeat';
 import { Nested } from '../quantity/nested';
+import { Heights } from './heights';
 import { COOLANTS, Coolant } from '../machine/machine';
 
 /** Speed and feeds of one operation. */
@@ -47,6 +48,8 @@ export class Operation {
   /** How far its tool may bend, mm; by what it leaves or by the tolerance where left out. */
   @IsOptional() @IsNumber() @Min(0.001) @Max(2) bend?: number;
   @IsObject() params!: Record<string, unknown>;
+  /** Where it begins, ends and goes back to, where that is not what its features and its setup say. */
+  @IsOptional() @Nested(() => Heights) heights?: Heights;
   /** Done on copies of its features too. */
   @IsOptional() @Nested(() => Repeat) repeat?: Repeat;
   /** The program stops before it, with the tool up, spindle and coolant off. */

@@ -37,7 +37,7 @@ function flatsOf(feature: Feature, { model }: PlanContext, every: boolean): numb
 }
 
 /** What a feature asks for at a height: a pocket its inside, an outline everything of the stock around it. */
-function wantedAt(feature: Feature, context: PlanContext, z: number): Region {
+export function wantedAt(feature: Feature, context: PlanContext, z: number): Region {
   if (feature.meaning === 'outline') return difference(context.stock, context.model.outline);
   const floors = context.model.floors.filter((f) => f.z <= z + 1e-6).flatMap((f) => f.region);
   return intersection(regionOf(feature), union(floors));
@@ -48,14 +48,20 @@ export function levelsOf(feature: Feature, params: LevelParams, context: PlanCon
   const { model, top } = context;
   const outline = feature.meaning === 'outline';
   const through = outline || feature.through;
-  const bottom = (z: number) =>
-    through && z <= -model.thickness + 1e-6 ? z - params.breakthrough : z + params.floorAllowance;
-  const flats = outline ? [-model.thickness] : flatsOf(feature, context, params.flats);
+  const end = context.end?.(feature.id);
+  const bottom = (z: number) => {
+    if (z === end) return z;
+    return through && z <= -model.thickness + 1e-6 ? z - params.breakthrough : z + params.floorAllowance;
+  };
+  const own = outline ? [-model.thickness] : flatsOf(feature, context, params.flats);
+  const flats = end === undefined ? own : [...own.filter((z) => bottom(z) > end + 1e-6), end];
   const levels: Level[] = [];
   let from = top;
   for (const flat of flats) {
-    const wanted = wantedAt(feature, context, flat);
-    const keep = outline ? model.outline : solidAt(model, flat);
+    // Below the part the same is wanted as at its underside.
+    const height = Math.max(flat, -model.thickness);
+    const wanted = wantedAt(feature, context, height);
+    const keep = outline ? model.outline : solidAt(model, height);
     for (const z of layersBetween(from, bottom(flat), params.layer)) {
       levels.push({ feature, z, from, wanted, keep });
       from = z;

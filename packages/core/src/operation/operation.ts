@@ -37,8 +37,9 @@ export interface Workpiece {
   model: PartModel;
   /** Outline of the stock, part coordinates. */
   stock: Region;
-  /** Height of what is left of the stock when this operation starts. */
+  /** Height where the metal begins: of what is left of the stock when the operation starts, or where it was asked to begin. */
   top: number;
+
   /** Underside of the stock. */
   bottom: number;
   /** Height at which rapids are free of everything. */
@@ -51,6 +52,8 @@ export interface Surroundings {
   earlier: Earlier[];
   /** Clamps and jaws. */
   fixtures: FixtureBox[];
+  /** Top of the stock before anything was cut. */
+  stockTop: number;
   /** Tools of the job, to name one that would do. */
   rack: Tool[];
 }
@@ -63,6 +66,10 @@ export interface PlanContext extends Means, Workpiece, Surroundings, Waiting {
   operation: Operation;
   /** Features it works on. */
   targets: Feature[];
+  /** How far above the metal the tool is fed from, mm. */
+  approach: number;
+  /** Z where it is asked to end on a feature; undefined where that is the feature's own. */
+  end?: (feature: string) => number | undefined;
   /** Moves and laps it may take. */
   budget: Budget;
 }
@@ -156,6 +163,10 @@ export interface OperationKind<P extends object = object> {
   rank?(params: P): number;
   /** Meanings of the features it works on; empty where it works on the whole stock. */
   works: Feature['meaning'][];
+  /** Which of its heights can be asked for; neither where its features alone say them. */
+  takesHeights?: 'start' | 'start and end';
+  /** How far above the metal it is fed from where nothing else is asked, mm; 1 where left out. */
+  approach?: number;
   /** Of the features it can work on those a new one starts with, where that is not the first nobody works on yet. */
   startsWith?(fitting: Feature[]): Feature[];
   /** Whether a tool can do it, by its geometry. */

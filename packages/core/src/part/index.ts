@@ -12,7 +12,7 @@ export {
   SINGLE,
 } from './plate/feature';
 export { limitsOf } from './plate/limits';
-export { modelOf, type PartModel } from './plate/model';
+export { modelOf, partModel, type PartModel } from './plate/model';
 export { newFeature } from './plate/new';
 export { svgPath, type Thumbnail, thumbnailOf } from './plate/outline-path';
 export { MIRRORS, ONCE, Repeat, repeated } from './plate/repeat';

@@ -18,3 +18,4 @@ export {
 } from './pipeline';
 export { joinPrograms, leftBefore, ownText, type Proof, type ProofOptions, ProofRun, proveProgram } from './prove';
 export { resultKey } from './results';
+export { type HeightPicture, heightPicture, type PickedHeight } from './section';

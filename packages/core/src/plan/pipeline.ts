@@ -7,12 +7,14 @@ import { hashOf } from '../quantity/hash';
 import { Added, NOTHING_ADDED, joinAdded } from '../part/plate/added';
 import { cutsWalls, Tool } from '../shop/tool';
 import type { Coolant } from '../machine/machine';
+import { Feature } from '../part/plate/feature';
 import { PartModel } from '../part/plate/model';
 import { Program, Step, Written, safeName } from '../program/write/step';
 import { writePrograms } from '../program/write/writer';
 import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
 import { StockModel } from '../stock/height/stock';
+import { heightsFor } from '../operation/heights';
 import { Operation } from '../document/operation';
 import { DrillCycle, Plan, Means, OperationKind, PlanContext, Waiting } from '../operation/operation';
 import { Path, PathBuilder } from '../path/path';
@@ -140,10 +142,26 @@ const tooLong = (operation: Operation): Plan => ({
   ],
 });
 
+/** Plans with the heights that were asked for, where they can be had. */
+function planAt(kind: OperationKind, context: Omit<PlanContext, 'approach'> & { features: Feature[] }): Plan {
+  const { id: operation, heights: asked, params } = context.operation;
+  const { findings, ...heights } = heightsFor(kind, { ...context, heights: asked, fine: context.tool.diameter / 2 });
+  if (hasStop(findings))
+    return { path: EMPTY, findings: findings.map((f) => ({ ...f, place: { ...f.place, operation } })) };
+  return kind.plan(params, { ...context, ...heights });
+}
+
+/** Whether its plan depends on what was cut before. */
+const looksBack = ({ kind, params, heights = {} }: Operation): boolean =>
+  kindOf(kind)?.usesEarlier?.(params) ||
+  [heights.start, heights.end, heights.retract].some((h) => h?.at === 'what is left');
+
 function planOne(
   job: Job,
   operation: Operation,
-  ground: Omit<PlanContext, 'operation' | 'targets' | 'budget' | keyof Means> & { partKey: string },
+  ground: Omit<PlanContext, 'operation' | 'targets' | 'budget' | 'approach' | 'end' | keyof Means> & {
+    partKey: string;
+  },
   earlierKeys: string[],
   cache: PlanCache,
 ): Planned {
@@ -163,7 +181,7 @@ function planOne(
     top: ground.top,
     rack: job.tools.map((t) => [t.name, t.diameter]),
     fixtures: kind?.usesFixtures ? ground.fixtures : undefined,
-    earlier: kind?.usesEarlier?.(operation.params) ? earlierKeys : undefined,
+    earlier: looksBack(operation) ? earlierKeys : undefined,
   });
   const cached = cache.get(key);
   if (cached) return { operation, key, plan: cached };
@@ -171,9 +189,10 @@ function planOne(
   if (!kind) plan = missing(operation, 'kind');
   else if (!tool) plan = missing(operation, 'toolId');
   else {
-    const context = { ...ground, operation, tool, targets, material: job.material, machine: job.machine };
+    const means = { tool, material: job.material, machine: job.machine };
+    const context = { ...ground, ...means, operation, targets, budget: new Budget(MOST_STEPS) };
     plan = withinBudget(
-      () => kind.plan(operation.params, { ...context, budget: new Budget(MOST_STEPS) }),
+      () => planAt(kind, { ...context, features: job.part.features }),
       () => tooLong(operation),
     );
     if (plan.path.count === 0 && plan.findings.length === 0)
@@ -282,9 +301,7 @@ export function* planSteps(
   let top = stock.top;
   if (model.outline.length === 0) return { ground: made, planned, findings, plans: [] };
   const on = setup.operations.filter((o) => o.on);
-  const before = on.some(({ kind, params }) => kindOf(kind)?.usesEarlier?.(params))
-    ? yield* ranBefore(job, setup, cache, waiting)
-    : NOTHING_RAN;
+  const before = on.some(looksBack) ? yield* ranBefore(job, setup, cache, waiting) : NOTHING_RAN;
   for (const [index, operation] of on.entries()) {
     yield { name: operation.name, index, of: on.length };
     const earlier = [...before.earlier, ...cutBy(job, planned)];
@@ -292,6 +309,7 @@ export function* planSteps(
       model,
       stock: stock.region,
       top,
+      stockTop: stock.top,
       bottom: stock.bottom,
       clearance,
       partKey,
@@ -447,6 +465,7 @@ export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId 
     ...program,
     unit: job.output.unit,
     workOffset: setup.workOffset,
+    free: plan.ground.clearance - plan.ground.zero.z,
     lineNumbers: job.output.lineNumbers,
     restarts: job.output.restarts,
     without: leftOut(setup),

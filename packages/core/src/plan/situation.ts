@@ -2,8 +2,10 @@ import type { Bend } from '../cutting/cut';
 import { GENERAL_TOLERANCE, bendOfTolerance } from '../cutting/limits';
 import { Finish, Situation } from '../cutting/suggestion';
 import { Feature } from '../part/plate/feature';
+import { partModel } from '../part/plate/model';
 import { Tool } from '../shop/tool';
 import { BiteOf, OperationKind } from '../operation/operation';
+import { floorOf, heightsFor } from '../operation/heights';
 import { kindOf } from '../operation/registry';
 import { Operation } from '../document/operation';
 import { Job, Setup } from '../document/job';
@@ -44,7 +46,7 @@ export function finishOf(job: Job, { params, targets }: Work): Finish | undefine
 }
 
 /** What of an operation its cut depends on. */
-export type Work = Pick<Operation, 'params' | 'targets'> & Partial<Pick<Operation, 'bend' | 'coolant'>>;
+export type Work = Pick<Operation, 'params' | 'targets'> & Partial<Pick<Operation, 'bend' | 'coolant' | 'heights'>>;
 
 /** How far down from the part's top a feature is cut, mm; undefined where that is the operation's own affair. */
 function depthOf({ meaning, through, depth }: Feature, thickness: number): number | undefined {
@@ -52,8 +54,26 @@ function depthOf({ meaning, through, depth }: Feature, thickness: number): numbe
   return meaning === 'pocket' || meaning === 'hole' ? (through ? thickness : depth) : undefined;
 }
 
+/** Where an operation is asked to begin and to end, as far as that is known before anything is cut; Z. */
+export function askedHeights(job: Job, setup: Setup, kind: OperationKind, work: Pick<Work, 'targets' | 'heights'>) {
+  const { part } = asSeen(job, setup);
+  const { top } = heightsOf(job, setup);
+  const targets = part.features.filter((f) => work.targets.includes(f.id));
+  const found = heightsFor(kind, {
+    ...{ targets, features: part.features, model: partModel(part), fine: 1, heights: work.heights },
+    ...{ top, stockTop: top, stock: [], earlier: [], clearance: Infinity },
+  });
+  const ends = targets.map((t) => found.end?.(t.id) ?? floorOf(t, partModel(part)));
+  return { start: found.top, end: Math.min(...ends) };
+}
+
 /** How far an operation goes down in all, mm, the stock above the part included; undefined where that is not known beforehand. */
-function deepOf(job: Job, setup: Setup, kind: OperationKind, targets: string[]): number | undefined {
+function deepOf(job: Job, setup: Setup, kind: OperationKind, work: Work): number | undefined {
+  const { targets, heights } = work;
+  if (kind.takesHeights && targets.length && (heights?.start || heights?.end)) {
+    const { start, end } = askedHeights(job, setup, kind, work);
+    return start > end ? start - end : undefined;
+  }
   const above = heightsOf(job, setup).top;
   if (kind.works.length === 0) return above || undefined;
   const isFaced = setup.operations.some((o) => o.on && kindOf(o.kind)?.lowersTop);
@@ -65,7 +85,7 @@ function deepOf(job: Job, setup: Setup, kind: OperationKind, targets: string[]):
 
 /** The cut an operation really takes: layers that come out equal are thinner than the most they may be. */
 export function cutIn(job: Job, setup: Setup, kind: OperationKind, tool: Tool, work: Work): CutOf {
-  const bite = kind.bite(work.params, tool, deepOf(job, setup, kind, work.targets));
+  const bite = kind.bite(work.params, tool, deepOf(job, setup, kind, work));
   return {
     ...bite,
     bend: bendOf(job, work, bite),

@@ -13,6 +13,7 @@ import {
   jawsFor,
   withController,
   withSetup,
+  partModel,
 } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
 import { HardnessField } from '../../ui/cutting/HardnessField';
@@ -26,7 +27,6 @@ import { useJob } from '../../session/JobContext';
 import { SpeedsSheet, departingOf } from '../../session/SpeedsSheet';
 import { StagePage } from '../../session/StagePage';
 import { JobView } from '../../scene/JobView';
-import { partModel } from '../../session/partModel';
 import { SetupCard } from './SetupCard';
 import { StockCard } from './StockCard';
 

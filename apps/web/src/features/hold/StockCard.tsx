@@ -12,6 +12,7 @@ import {
   readStl,
   stockSize,
   withStockSize,
+  partModel,
 } from '@tidypath/core';
 import { Card, Fields } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
@@ -21,7 +22,6 @@ import { pickFile } from '../../ui/files';
 import { LengthField } from '../../ui/LengthField';
 import { Txt } from '../../ui/Txt';
 import { useJob } from '../../session/JobContext';
-import { partModel } from '../../session/partModel';
 
 type Stock = Setup['stock'];
 /** Its lengths. */

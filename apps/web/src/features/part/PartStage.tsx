@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { Feature, GENERAL_TOLERANCE, Meaning, Shape, UNNAMED, newFeature } from '@tidypath/core';
+import { Feature, GENERAL_TOLERANCE, Meaning, Shape, UNNAMED, newFeature, partModel } from '@tidypath/core';
 import { SIZE, SPACE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Fields, Row } from '../../ui/Card';
@@ -18,7 +18,6 @@ import { FeatureSheet } from './FeatureSheet';
 import { ImportSheet } from './ImportSheet';
 import { PlanDrawing } from './PlanDrawing';
 import { MEANING_WORDS, SHAPE_WORDS, featureWords, firstShape } from './words';
-import { partModel } from '../../session/partModel';
 
 function FeatureRow({
   feature,

@@ -1,7 +1,7 @@
 import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
 import { Hole } from '../../part/plate/model';
-import { offBy, isOpened, notOpened, planCycle } from './holes';
+import { holeBottom, offBy, isOpened, notOpened, planCycle } from './holes';
 import { HOP, ThroughParams } from './hole-params';
 import { OperationKind, PlanContext } from '../operation';
 
@@ -44,6 +44,7 @@ export const bore: OperationKind<BoreParams> = {
   process: 'hole',
   stage: 'mouths',
   works: ['hole'],
+  takesHeights: 'start and end',
   suits: (tool) => tool.kind === 'boring-head',
   Params: BoreParams,
   usesEarlier: () => true,
@@ -54,7 +55,7 @@ export const bore: OperationKind<BoreParams> = {
     planCycle(bore, context, {
       cycle: { kind: params.out === 'feed out' ? 'ream' : 'bore', dwell: params.dwell },
       hop: params.hop,
-      bottom: (hole) => -hole.depth - (hole.through ? params.breakthrough : 0),
+      bottom: (hole) => holeBottom(hole, params.breakthrough, context),
       faults: (hole, z) => faults(hole, z, context),
     }),
 };

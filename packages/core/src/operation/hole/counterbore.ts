@@ -116,6 +116,7 @@ export const counterbore: OperationKind<CounterboreParams> = {
   process: 'milling',
   stage: 'mouths',
   works: ['hole'],
+  takesHeights: 'start',
   suits: (tool) => cutsWalls(tool) && tool.cornerRadius === 0,
   Params: CounterboreParams,
   usesEarlier: () => true,

@@ -4,7 +4,7 @@ import { pointLength, suggestPeck } from '../../cutting/holes';
 import { Hole } from '../../part/plate/model';
 import { CycleKind } from '../../shop/controller';
 import { formOf, makesHoles, profileHeight, startsHoles } from '../../shop/tool';
-import { offBy, breakthroughFor, planCycle, targetHoles } from './holes';
+import { holeBottom, offBy, breakthroughFor, planCycle, targetHoles } from './holes';
 import { HOP, ThroughParams } from './hole-params';
 import { openingsOf } from './openings';
 import { OperationKind, PlanContext } from '../operation';
@@ -65,11 +65,12 @@ const SPOT_SHARE = 0.95;
 
 const CYCLES: Record<Method, CycleKind> = { straight: 'drill', peck: 'peck', 'chip-break': 'chip-break', spot: 'spot' };
 
-/** Z of the tip at the bottom of a hole: the full diameter reaches the asked depth, the point beyond it. */
-function bottomOf(hole: Hole, params: DrillParams, { tool, top }: PlanContext): number {
+/** Z of the tip at the bottom of a hole: the full diameter reaches the asked depth, the point beyond it, where it is not asked the other way. */
+function bottomOf(hole: Hole, params: DrillParams, context: PlanContext): number {
+  const { tool, top, operation } = context;
   if (params.method === 'spot') return top - profileHeight(tool, Math.min(params.spotDiameter, tool.diameter) / 2);
   const point = formOf(tool) === 'drill' && tool.pointAngle < 180 ? pointLength(tool.diameter, tool.pointAngle) : 0;
-  return hole.through ? -hole.depth - params.breakthrough - point : -hole.depth - point;
+  return holeBottom(hole, params.breakthrough, context) - (operation.heights?.reach === 'tip' ? 0 : point);
 }
 
 const opens = (hole: Hole, { targets }: Pick<PlanContext, 'targets'>) =>
@@ -119,6 +120,7 @@ export const drill: OperationKind<DrillParams> = {
   rank: ({ method }) => (method === 'spot' ? 0 : 1),
   startsWith: (fitting) => fitting.filter((f) => f.meaning === 'hole'),
   works: ['hole', 'pocket'],
+  takesHeights: 'start and end',
   suits: makesHoles,
   Params: DrillParams,
   usesFixtures: true,

@@ -6,7 +6,7 @@ import { Hole } from '../../part/plate/model';
 import { cutsWalls } from '../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
 import { BoreWork, boreOut, helixBite } from './radii';
-import { breakthroughFor, targetHoles } from './holes';
+import { holeBottom, breakthroughFor, targetHoles } from './holes';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { shortTour } from '../ordering';
 import { PathBuilder } from '../../path/path';
@@ -100,7 +100,7 @@ function plan(params: HelicalBoreParams, context: PlanContext): Plan {
     finish: params.finish ? { stock: params.finishStock, turns: params.spring ? 2 : 1 } : undefined,
   };
   for (const hole of shortTour(holes.map((h) => ({ ...h, ...h.centre })))) {
-    const bottom = hole.through ? -hole.depth - params.breakthrough : -hole.depth;
+    const bottom = holeBottom(hole, params.breakthrough, context);
     const depth = top - bottom;
     const found = [...sizeFindings(hole, params, context), ...reachFindings(context, depth, 0)];
     findings.push(...found);
@@ -121,6 +121,7 @@ export const helicalBore: OperationKind<HelicalBoreParams> = {
   process: 'milling',
   stage: 'holes',
   works: ['hole'],
+  takesHeights: 'start and end',
   suits: (tool) => cutsWalls(tool) && tool.cornerRadius < tool.diameter / 2,
   Params: HelicalBoreParams,
   defaults: ({ tool, material, model, targets }) => ({

@@ -12,8 +12,6 @@ import { CycleHole, DrillCycle, OperationKind, Plan, PlanContext } from '../oper
 import { shortTour } from '../ordering';
 import { PathBuilder } from '../../path/path';
 
-/** Gap above the metal where feeding starts, mm. */
-export const HOLE_GAP = 1;
 /** Diameters this near are the same, mm. */
 export const SAME_SIZE = 0.02;
 /** How far the diameter a tool makes may be off that of a hole, mm: no less than sizes are told apart by. */
@@ -29,12 +27,16 @@ export function targetHoles({ model, targets }: Pick<PlanContext, 'model' | 'tar
   return model.holes.filter((h) => ids.has(h.feature));
 }
 
+/** Z a hole is made to in its full diameter: where it was asked to end, else its own bottom, or below the part where it goes through. */
+export const holeBottom = (hole: Hole, breakthrough: number, { end }: Pick<PlanContext, 'end'>): number =>
+  end?.(hole.feature) ?? -hole.depth - (hole.through ? breakthrough : 0);
+
 type Bottom = Point & { z: number };
 
 /** Whether the way from one hole to the next, feeding height high, is free of clamps. */
-function wayIsFree(a: Bottom, b: Bottom, height: number, { tool, fixtures }: PlanContext): boolean {
+function wayIsFree(a: Bottom, b: Bottom, height: number, { tool, fixtures, approach }: PlanContext): boolean {
   return fixtures.every((box) => {
-    if (box.maxZ <= height - HOLE_GAP) return true;
+    if (box.maxZ <= height - approach) return true;
     const wide = box.maxZ > height + tool.stickOut ? holderWidth(tool.holder) / 2 : tool.diameter / 2;
     const [from, to] = [a, b].map((p) => ({ ...p, z: height }));
     return !segmentMeetsBox(from, to, box, wide + BESIDE_CLAMPS);
@@ -120,7 +122,7 @@ export function planCycle<P extends object>(kind: OperationKind<P>, context: Pla
   const depth = context.top - Math.min(...bottoms.map((b) => b.z));
   const reach = reachFindings(context, depth, work.chips ? depth : 0).filter((f) => f.level === 'stop');
   if (reach.length > 0) return { path: empty, findings: [...findings, ...reach] };
-  const start = context.top + HOLE_GAP;
+  const start = context.top + context.approach;
   const cycle: DrillCycle = {
     peck: 0,
     lessen: 0,

@@ -4,7 +4,6 @@ import { BiteOf, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
 import { maths } from '../../quantity/maths';
 
-const GAP = 1;
 /** A helix this wide, as a share of the cutter's radius, leaves no post in its middle. */
 const NO_POST = 0.9;
 /** Share of the flutes a finishing turn may drop. */
@@ -50,16 +49,16 @@ export function boreOut(
   bottom: number,
   work: BoreWork,
 ): void {
-  const { tool, top, operation, clearance } = context;
+  const { tool, top, operation, approach, clearance } = context;
   const { feed } = operation.speeds;
-  const from = top + GAP / 2;
+  const from = top + approach / 2;
   const turn = (radius: number, angle: number) => {
     if (path.z >= clearance || Number.isNaN(path.z)) path.rapid(at.x, at.y, clearance);
-    path.rapid(at.x, at.y, from + GAP / 2);
+    path.rapid(at.x, at.y, from + approach / 2);
     path.line(at.x, at.y, from, feed, 'lead').line(at.x + radius, at.y, from, feed, 'lead');
     const centreFeed = feed * centreShare(radius, tool.diameter / 2);
     helixDown(path, { ...at, radius }, from, bottom, angle, work.conventional, centreFeed, 'cut');
-    path.line(at.x, at.y, bottom, feed, 'lead').rapid(at.x, at.y, from + GAP / 2);
+    path.line(at.x, at.y, bottom, feed, 'lead').rapid(at.x, at.y, from + approach / 2);
   };
   const rough = work.finish ? Math.max(0.01, at.radius - work.finish.stock) : at.radius;
   for (const radius of boreRadii(rough, tool.diameter / 2, work.stepover)) turn(radius, work.angle);

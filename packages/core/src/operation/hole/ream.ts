@@ -1,13 +1,11 @@
 import { Finding, finding } from '../../quantity/finding';
 import { reamAllowance } from '../../cutting/holes';
 import { Hole } from '../../part/plate/model';
-import { offBy, isOpened, notOpened, planCycle } from './holes';
+import { holeBottom, offBy, isOpened, notOpened, planCycle } from './holes';
 import { HOP, ThroughParams } from './hole-params';
 import { OperationKind, PlanContext } from '../operation';
 
 export class ReamParams extends ThroughParams {}
-
-const bottomOf = (hole: Hole, { breakthrough }: ReamParams) => -hole.depth - (hole.through ? breakthrough : 0);
 
 function faults(hole: Hole, z: number, context: PlanContext): Finding[] {
   const { tool, operation } = context;
@@ -30,6 +28,7 @@ export const ream: OperationKind<ReamParams> = {
   process: 'hole',
   stage: 'mouths',
   works: ['hole'],
+  takesHeights: 'start and end',
   suits: (tool) => tool.kind === 'reamer',
   Params: ReamParams,
   usesEarlier: () => true,
@@ -40,7 +39,7 @@ export const ream: OperationKind<ReamParams> = {
     planCycle(ream, context, {
       cycle: { kind: 'ream' },
       hop: params.hop,
-      bottom: (hole) => bottomOf(hole, params),
+      bottom: (hole) => holeBottom(hole, params.breakthrough, context),
       faults: (hole, z) => faults(hole, z, context),
     }),
 };

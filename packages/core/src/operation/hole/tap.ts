@@ -125,6 +125,7 @@ export const tap: OperationKind<TapParams> = {
   process: 'hole',
   stage: 'threads',
   works: ['hole'],
+  takesHeights: 'start',
   suits: (tool) => formOf(tool) === 'tap',
   Params: TapParams,
   usesEarlier: () => true,

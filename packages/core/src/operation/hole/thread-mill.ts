@@ -9,7 +9,7 @@ import { Tool, formOf } from '../../shop/tool';
 import { centreShare } from './radii';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
 import { wallBottom } from '../depth';
-import { HOLE_GAP, isOpened, notOpened, targetHoles } from './holes';
+import { isOpened, notOpened, targetHoles } from './holes';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
 import { maths } from '../../quantity/maths';
@@ -83,7 +83,7 @@ function jobsOf(context: PlanContext): Job[] {
             centre: hole.centre,
             thread: hole.thread,
             inside: true,
-            top: -(hole.counterbore?.depth ?? 0),
+            top: Math.min(context.top, -(hole.counterbore?.depth ?? 0)),
             floor: hole.through ? -hole.depth - hole.thread.pitch : -hole.depth + BOTTOM_ROOM,
             through: hole.through,
             feature: hole.feature,
@@ -98,7 +98,7 @@ function jobsOf(context: PlanContext): Job[] {
       .map((b): Job => ({
         ...b,
         inside: false,
-        top: -target.depth,
+        top: Math.min(context.top, -target.depth),
         floor: wallBottom(target, context, 0) + BOTTOM_ROOM,
         through: false,
       })),
@@ -201,7 +201,7 @@ class ThreadMiller {
     const at = (r: number) => pointAt(centre, r, beside?.angle ?? 0);
     const [wait, middle, onto] = [at(away), at((away + radius) / 2), at(radius)];
     const arcClockwise = inside ? clockwise : !clockwise;
-    const start = context.top + HOLE_GAP;
+    const start = context.top + context.approach;
     if (!(path.z < clearance)) path.rapid(wait.x, wait.y, clearance);
     path.rapid(path.x, path.y, Math.max(start, from - quarter)).rapid(wait.x, wait.y, path.z);
     path.rapid(wait.x, wait.y, from - quarter);
@@ -321,6 +321,7 @@ export const threadMill: OperationKind<ThreadMillParams> = {
   process: 'milling',
   stage: 'threads',
   works: ['hole', 'boss'],
+  takesHeights: 'start',
   suits: (tool) => formOf(tool) === 'thread',
   Params: ThreadMillParams,
   usesEarlier: () => true,

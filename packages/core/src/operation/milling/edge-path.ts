@@ -54,7 +54,6 @@ export interface Flank {
   below: number;
 }
 
-const GAP = 1;
 const FIT = 0.002;
 const HAIR = 0.01;
 
@@ -110,7 +109,7 @@ export function followEdges(
 
 function lap(
   path: PathBuilder,
-  { operation, clearance }: PlanContext,
+  { operation, approach, clearance }: PlanContext,
   edge: Edge,
   ring: Point[],
   params: EdgeParams,
@@ -125,10 +124,10 @@ function lap(
   const lead = leadFor(chain, quarter(params.lead), conventional ? 'right' : 'left', isFree);
   const at = lead?.on.vertices[0] ?? chain.vertices[0];
   const { feed, entryFeed } = operation.speeds;
-  path.rapid(at.x, at.y, clearance).rapid(at.x, at.y, edge.top + GAP);
+  path.rapid(at.x, at.y, clearance).rapid(at.x, at.y, edge.top + approach);
   for (let n = 1; n <= params.passes; n++) {
     const z = edge.top - (edgeDrop(edge.form) * n) / params.passes - flank.below;
-    if (n > 1) path.rapid(path.x, path.y, edge.top + GAP).rapid(at.x, at.y, edge.top + GAP);
+    if (n > 1) path.rapid(path.x, path.y, edge.top + approach).rapid(at.x, at.y, edge.top + approach);
     path.line(at.x, at.y, z, lead ? feed : entryFeed, lead ? 'lead' : 'entry');
     if (lead) followWithLead(path, chain, lead, z, feed);
     else path.follow(chain, z, feed, 'cut');

@@ -91,7 +91,6 @@ export class EngraveParams {
   angle!: number;
 }
 
-const GAP = 1;
 const FIT = 0.002;
 const CHORD = 0.001;
 /** Carving laps closer to the wall than this would cut nothing, mm. */
@@ -204,8 +203,8 @@ class EngravePlanner {
     private readonly context: PlanContext,
   ) {
     this.path = new PathBuilder(context.budget);
-    const { top, clearance, fixtures } = context;
-    this.hop = fixtures.every((f) => f.maxZ <= top) ? top + GAP : clearance;
+    const { top, approach, clearance, fixtures } = context;
+    this.hop = fixtures.every((f) => f.maxZ <= top) ? top + approach : clearance;
   }
 
   cut(strokes: Stroke[]): void {
@@ -222,7 +221,7 @@ class EngravePlanner {
     if (near) path.line(start.x, start.y, path.z, feed, 'cut');
     else {
       path.rapid(path.x, path.y, this.hop).rapid(start.x, start.y, this.hop);
-      path.line(start.x, start.y, surface + GAP / 2, feed, 'lead');
+      path.line(start.x, start.y, surface + context.approach / 2, feed, 'lead');
     }
     const layers = params.what === 'what they enclose' ? [z] : layersBetween(surface, z, params.layer);
     let way = chain;

@@ -58,7 +58,6 @@ export class FaceParams {
   rolledIn!: boolean;
 }
 
-const GAP = 2;
 const FIT = 0.01;
 /** What is left inside the last lap of a spiral must be narrower than the cutter by this share. */
 const COVERED = 0.95;
@@ -149,7 +148,7 @@ class FacePlanner {
     const centre = { x: onto.x + d.y * r, y: onto.y - d.x * r };
     const start = params.rolledIn ? { x: centre.x - d.x * r, y: centre.y - d.y * r } : from;
     if (path.z < context.clearance) path.rapid(path.x, path.y, context.clearance);
-    path.rapid(start.x, start.y, context.clearance).rapid(start.x, start.y, z + GAP);
+    path.rapid(start.x, start.y, context.clearance).rapid(start.x, start.y, z + context.approach);
     path.line(start.x, start.y, z, entryFeed, 'entry');
     if (params.rolledIn) path.arc(centre.x, centre.y, onto.x, onto.y, z, true, feed, 'cut');
   }
@@ -174,10 +173,10 @@ class FacePlanner {
         const [first] = chain.vertices;
         if (i === 0) {
           const free = (p: Point) => distanceToBoundary(context.stock, p) > 0;
-          const lead = leadFor(chain, quarter(params.stepover + params.overrun + GAP), 'left', free);
+          const lead = leadFor(chain, quarter(params.stepover + params.overrun + context.approach), 'left', free);
           const from = lead?.on.vertices[0] ?? first;
           if (path.z < context.clearance) path.rapid(path.x, path.y, context.clearance);
-          path.rapid(from.x, from.y, context.clearance).rapid(from.x, from.y, z + GAP);
+          path.rapid(from.x, from.y, context.clearance).rapid(from.x, from.y, z + context.approach);
           path.line(from.x, from.y, z, context.operation.speeds.entryFeed, 'entry');
           if (lead) path.follow(lead.on, z, feed, 'lead');
         } else path.line(first.x, first.y, z, feed, 'cut');
@@ -222,6 +221,8 @@ export const face: OperationKind<FaceParams> = {
   stage: 'face',
   lowersTop: true,
   works: [],
+  takesHeights: 'start',
+  approach: 2,
   suits: (tool) => cutsFloors(tool) && tool.cornerRadius < tool.diameter / 2,
   Params: FaceParams,
   biting: 'wide',

@@ -98,7 +98,6 @@ export const finishDefaults = (tool: Tool): FinishParams => ({
   finishStart: 0,
 });
 
-const GAP = 1;
 /** Laps are rebuilt from chords as true arcs within this, mm. */
 const FIT = 0.002;
 
@@ -146,7 +145,7 @@ function overlapped(chain: Chain, by: number): Chain {
 
 function lapAlong(
   path: PathBuilder,
-  { tool, machine, operation, top, clearance }: PlanContext,
+  { tool, machine, operation, top, approach, clearance }: PlanContext,
   { feature, conventional }: Walls,
   free: Region,
   ring: Ring,
@@ -163,7 +162,7 @@ function lapAlong(
   );
   const at = lead?.on.vertices[0] ?? chain.vertices[0];
   if (path.z < clearance) path.rapid(path.x, path.y, clearance);
-  path.rapid(at.x, at.y, clearance).rapid(at.x, at.y, top + GAP);
+  path.rapid(at.x, at.y, clearance).rapid(at.x, at.y, top + approach);
   path.line(at.x, at.y, z, lead ? feed : entryFeed, lead ? 'lead' : 'entry');
   if (lead) followWithLead(path, chain, lead, z, feed);
   else path.follow(chain, z, feed, 'cut');

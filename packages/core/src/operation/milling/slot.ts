@@ -82,7 +82,6 @@ export class SlotParams extends FinishParams {
   breakthrough!: number;
 }
 
-const GAP = 1;
 const CHORD = 0.002;
 /** Widths this near the cutter's are the cutter's, mm. */
 const SAME = 0.01;
@@ -159,8 +158,8 @@ class SlotPlanner {
   private approach(p: Point, from: number): void {
     const { path, context } = this;
     if (path.z < context.clearance) path.rapid(path.x, path.y, context.clearance);
-    path.rapid(p.x, p.y, context.clearance).rapid(p.x, p.y, from + GAP);
-    path.line(p.x, p.y, from + GAP / 2, context.operation.speeds.feed, 'lead');
+    path.rapid(p.x, p.y, context.clearance).rapid(p.x, p.y, from + context.approach);
+    path.line(p.x, p.y, from + context.approach / 2, context.operation.speeds.feed, 'lead');
   }
 
   private inAir(p: Point): boolean {
@@ -183,7 +182,7 @@ class SlotPlanner {
       if (open) path.line(start.x, start.y, z, entryFeed, 'lead');
       else if (length < this.radius / 10) this.plunge(start, z);
       else {
-        const top = from + GAP / 2;
+        const top = from + context.approach / 2;
         const passes = Math.max(1, Math.ceil((top - z) / (length * maths.tan(radians(params.entryAngle))) - 1e-9));
         for (let n = 0; n < passes; n++) {
           const level = (k: number) => top - ((top - z) * k) / passes;
@@ -229,7 +228,7 @@ class SlotPlanner {
     this.approach({ x: start.x + side, y: start.y }, context.top);
     const centre = { x: start.x, y: start.y, radius: side };
     const angle = radians(params.entryAngle);
-    helixDown(path, centre, context.top + GAP / 2, bottom, angle, this.clockwise, entryFeed);
+    helixDown(path, centre, context.top + context.approach / 2, bottom, angle, this.clockwise, entryFeed);
     const count = Math.ceil(length / params.stepover);
     for (let i = 1; i <= count; i++) {
       const here = at((length * i) / count);
@@ -297,6 +296,7 @@ export const slot: OperationKind<SlotParams> = {
   process: 'milling',
   stage: 'rough',
   works: ['pocket', 'line'],
+  takesHeights: 'start and end',
   suits: cutsWalls,
   Params: SlotParams,
   defaults: ({ tool, material, machine, boldness }) => ({

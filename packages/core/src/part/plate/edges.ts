@@ -1,4 +1,5 @@
 import { Region, contains, offset } from '../../geometry/plane/clip';
+import { Point } from '../../geometry/plane/point';
 import { radians } from '../../quantity/units';
 import { EdgeForm } from './feature';
 import { maths } from '../../quantity/maths';
@@ -35,6 +36,9 @@ export const BESIDE = 0.05;
 /** Z of the surface around the wall of a region: the lowest floor that reaches up to it, else the part's top. */
 export function surfaceAround(region: Region, floors: { region: Region; z: number }[]): number {
   const beside = offset(region, BESIDE)[0]?.[0];
-  const around = floors.filter((f) => beside && contains(f.region, beside)).map((f) => f.z);
-  return Math.min(0, ...around);
+  return beside ? surfaceAt(beside, floors) : 0;
 }
+
+/** Z of the part's surface at a place: the lowest floor there, else its top. */
+export const surfaceAt = (p: Point, floors: { region: Region; z: number }[]): number =>
+  Math.min(0, ...floors.filter((f) => contains(f.region, p)).map((f) => f.z));

@@ -304,3 +304,12 @@ export function solidAt(model: PartModel, z: number): Region {
   const open = model.floors.filter((f) => f.z <= z + 1e-6).flatMap((f) => f.region);
   return open.length ? difference(model.outline, union(open)) : model.outline;
 }
+
+const KNOWN = new WeakMap<Part, PartModel>();
+
+/** The same, worked out once for each version of a part. */
+export function partModel(part: Part): PartModel {
+  const model = KNOWN.get(part) ?? modelOf(part);
+  KNOWN.set(part, model);
+  return model;
+}

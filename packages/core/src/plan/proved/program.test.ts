@@ -164,6 +164,7 @@ describe('writing', () => {
       number: 1,
       unit: 'mm',
       workOffset: 'G54',
+      free: 10,
       lineNumbers: false,
     });
     expect(programs[0].text).not.toMatch(/G[23] /);

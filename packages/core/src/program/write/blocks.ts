@@ -8,6 +8,9 @@ import { maths } from '../../quantity/maths';
 /** An arc shorter than this is written as a straight, so that rounding cannot turn it into a full circle, mm. */
 const SHORTEST_ARC = 0.01;
 
+/** Heights nearer than this are the same, mm. */
+const LOWER = 1e-6;
+
 /** A number as a control reads it: always with a decimal point, never "-0". */
 export function numberText(value: number, digits: number): string {
   const fixed = value.toFixed(digits);
@@ -122,6 +125,14 @@ export class Blocks {
     if (path.kind[i] === LINE) this.move('G1', x, y, z, [feed], switched && this.compensationWord(switched.to));
     else this.arc(path.kind[i], x, y, z, path.cx[i], path.cy[i], feed);
     if (feed && !this.lines[this.lines.length - 1].includes(feed)) this.last.F = '';
+  }
+
+  /** At a rapid over a place, aside no lower than where all is free; from nowhere, or already that high, nothing happens. */
+  over(x: number, y: number, z: number, free: number): void {
+    const { at } = this;
+    if (Number.isNaN(at.z) || (at.z > free - LOWER && z > free - LOWER)) return;
+    this.move('G0', at.x, at.y, Math.max(at.z, free), []);
+    this.move('G0', x, y, Math.max(at.z, free), []);
   }
 
   /** Takes a place as known, so that its words are not written again. */

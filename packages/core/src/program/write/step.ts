@@ -28,6 +28,8 @@ export interface WriteOptions {
   file: string;
   unit: LengthUnit;
   workOffset: string;
+  /** Height at which rapids are free of everything. */
+  free: number;
   lineNumbers: boolean;
   /** Operations of the setup that are switched off. */
   without?: string[];

@@ -8,6 +8,12 @@ import { capabilityFindings } from './capability';
 import { writeCycle } from './cycles';
 import { Program, Step, WriteOptions, Written, spindleWord } from './step';
 
+/** Where a step begins. */
+const entryOf = ({ cycle, path }: Step) =>
+  cycle
+    ? { x: cycle.holes[0].x, y: cycle.holes[0].y, z: cycle.clearance }
+    : { x: path.x[0], y: path.y[0], z: path.z[0] };
+
 /** The frame of a program: its head, tools one after the other, its end. */
 class Writer {
   private readonly out: Blocks;
@@ -36,9 +42,7 @@ class Writer {
     this.out.block(`S${step.rpm} ${spindleWord(step)}`);
     if (controller.spindleDwell > 0) this.out.block(`G4 P${numberText(controller.spindleDwell, 1)}`);
     this.out.forget();
-    const entry = step.cycle
-      ? { x: step.cycle.holes[0].x, y: step.cycle.holes[0].y, z: step.cycle.clearance }
-      : { x: step.path.x[0], y: step.path.y[0], z: step.path.z[0] };
+    const entry = entryOf(step);
     if (controller.lengthOffsets) {
       this.out.block(`${options.workOffset} G0 X${this.out.length(entry.x)} Y${this.out.length(entry.y)}`);
       this.out.block(`G43 H${lengthOffsetOf(tool)} Z${this.out.length(entry.z)}`);
@@ -118,7 +122,11 @@ class Writer {
         coolant = 'off';
         this.startTool(step, isNew);
         tool = step.tool.number;
-      } else if (step.rpm !== rpm && !controller.beam) this.out.block(`S${step.rpm} ${spindleWord(step)}`);
+      } else if (!controller.beam) {
+        if (step.rpm !== rpm) this.out.block(`S${step.rpm} ${spindleWord(step)}`);
+        const { x, y, z } = entryOf(step);
+        this.out.over(x, y, z, options.free);
+      }
       rpm = step.rpm;
       if (step.coolant !== coolant) {
         if (coolant !== 'off') this.out.block('M9');

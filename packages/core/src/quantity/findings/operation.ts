@@ -24,6 +24,26 @@ export const OPERATION = {
       `“${d.operation}” goes ${say.mm(d.depth, 2)} deep; ${d.tool} sticks out ${say.mm(d.stickOut, 2)}, so its holder would hit`,
     (d, say) => `Let it stick out at least ${say.mm(d.least, 2)}, or take a longer tool`,
   ),
+  'height-gone': stop<{ feature: string }>(
+    (d) =>
+      d.feature
+        ? `A height is taken from “${d.feature}”, which is not there any more`
+        : 'A height is taken from a feature, and there is none',
+    'Pick the height anew, or leave it to the feature',
+  ),
+  'start-below-end': stop<{ start: number; end: number; feature: string }>(
+    (d, say) =>
+      `It would begin at Z ${say.mm(d.start, 2)} and end on “${d.feature}” at Z ${say.mm(d.end, 2)}: no lower than it begins`,
+    'Begin higher, or end lower',
+  ),
+  'end-in-part': stop<{ feature: string; below: number }>(
+    (d, say) => `It would end ${say.mm(d.below, 2)} below the floor of “${d.feature}”, in the part`,
+    'End at the floor or above it, or give the feature its depth on the Part stage',
+  ),
+  'retract-low': stop<{ retract: number; from: number }>(
+    (d, say) => `It would go aside at Z ${say.mm(d.retract, 2)}, below Z ${say.mm(d.from, 2)}, from where it is fed`,
+    'Go aside higher, or begin lower',
+  ),
   'layer-too-deep': stop<{ operation: string; layer: number; tool: string; fluteLength: number }>(
     (d, say) =>
       `A layer of “${d.operation}” is ${say.mm(d.layer, 2)} thick; the flutes of ${d.tool} are ${say.mm(d.fluteLength, 2)} long`,

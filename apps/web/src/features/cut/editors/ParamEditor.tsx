@@ -11,6 +11,7 @@ import {
   parameterText,
   proposedParams,
   withEntryHole,
+  partModel,
 } from '@tidypath/core';
 import { SPACE } from '../../../theme/theme';
 import { ParameterField } from '../../../ui/ParameterField';
@@ -19,7 +20,6 @@ import { Fold } from '../../../ui/Fold';
 import { BoldnessSlide } from '../../../ui/cutting/BoldnessSlide';
 import { Steps } from '../../../ui/cutting/Why';
 import { useShop } from '../../../ui/cutting/useShop';
-import { partModel } from '../../../session/partModel';
 import { ContourPreview } from './ContourPreview';
 import { useGoTo } from './useGoTo';
 import type { EditorProps } from './types';

@@ -52,6 +52,7 @@ export const clear: OperationKind<ClearParams> = {
   process: 'milling',
   stage: ({ onOutside, finishesAfter }) => (onOutside || !finishesAfter ? 'rough' : 'finish'),
   works: ['pocket', 'outline'],
+  takesHeights: 'start and end',
   entry: 'entryAngle',
   suits: cutsWalls,
   Params: ClearParams,

@@ -16,7 +16,6 @@ import { FeedRule, followPass } from '../steady/moves';
 import { ClearParams } from './params';
 import { maths } from '../../../quantity/maths';
 
-const GAP = 1;
 /** How far the cutter may run out over an open side beyond its radius, mm. */
 const OUT = 0.5;
 /** Room for the cutter around the stock, in diameters. */
@@ -216,7 +215,7 @@ export class ClearPlanner {
           break;
         case 'pass': {
           const [start] = s.pass.poses;
-          if (!down) this.approach(start.x, start.y, z + GAP);
+          if (!down) this.approach(start.x, start.y, z + context.approach);
           path.line(start.x, start.y, z, context.operation.speeds.entryFeed, 'lead');
           const gentle = params.careful && s.first;
           const rule = gentle ? { ...this.rule, feed: this.rule.feed * params.firstFeed, raise: false } : this.rule;
@@ -240,17 +239,17 @@ export class ClearPlanner {
     const { feed, entryFeed } = context.operation.speeds;
     const angle = radians(params.entryAngle);
     if (s.kind === 'plunge') {
-      this.approach(s.x, s.y, Math.min(from, s.deep ?? from) + GAP);
+      this.approach(s.x, s.y, Math.min(from, s.deep ?? from) + context.approach);
       path.line(s.x, s.y, z, plungeFeedOf(context), 'entry');
       return;
     }
     const start = s.kind === 'helix' ? { x: s.x + s.radius, y: s.y } : s.chain.vertices[0];
-    this.approach(start.x, start.y, from + GAP);
-    path.line(start.x, start.y, from + GAP / 2, feed, 'lead');
+    this.approach(start.x, start.y, from + context.approach);
+    path.line(start.x, start.y, from + context.approach / 2, feed, 'lead');
     if (s.kind === 'helix')
-      helixDown(path, s, from + GAP / 2, z, angle, params.direction === 'conventional', entryFeed);
+      helixDown(path, s, from + context.approach / 2, z, angle, params.direction === 'conventional', entryFeed);
     else {
-      rampDown(path, s.chain, from + GAP / 2, z, angle, entryFeed);
+      rampDown(path, s.chain, from + context.approach / 2, z, angle, entryFeed);
       path.follow(s.chain, z, entryFeed, 'entry');
     }
   }

@@ -110,6 +110,7 @@ export const contour: OperationKind<ContourParams> = {
     of: previewContour,
   },
   works: WORKS,
+  takesHeights: 'start and end',
   suits: cutsWalls,
   Params: ContourParams,
   usesEarlier: () => true,

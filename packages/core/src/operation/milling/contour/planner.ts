@@ -25,7 +25,6 @@ export const isOpening = ({ meaning }: Feature) => meaning === 'pocket' || meani
 export const isInside = (feature: Feature, side: Side) =>
   side === 'inside' || (side === 'scrap side' && isOpening(feature));
 
-const GAP = 1;
 /** Straight before and after a lead on which the control takes up its compensation, mm. */
 const TAKE_UP = 2;
 const LONGER = 1.2;
@@ -200,7 +199,7 @@ export class ContourPlanner {
       stationsOver(chainLength(lap), a, b, this.tabsFor(lap, z), context.tool.diameter);
     const at = on?.vertices[0] ?? lap.vertices[0];
     if (path.z < context.clearance) path.rapid(path.x, path.y, context.clearance);
-    path.rapid(at.x, at.y, context.clearance).rapid(at.x, at.y, from + GAP);
+    path.rapid(at.x, at.y, context.clearance).rapid(at.x, at.y, from + context.approach);
     if (on) {
       path.line(at.x, at.y, z, feeds.feed, 'lead');
       if (this.compensatesAt(leave)) {
@@ -209,7 +208,7 @@ export class ContourPlanner {
       }
       path.follow(on, z, feeds.feed, 'lead');
     } else if (params.descent === 'ramp' && lap.closed) {
-      const top = from + GAP / 2;
+      const top = from + context.approach / 2;
       path.line(at.x, at.y, top, feeds.feed, 'lead');
       const drop = chainLength(lap) * maths.tan(radians(params.rampAngle));
       const laps = Math.max(1, Math.ceil((top - z) / drop - 1e-9));

@@ -4,6 +4,7 @@ import { Finding, finding } from '../../../quantity/finding';
 import { cutsWalls } from '../../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../../checks';
 import { finishDefaults, leftFor } from '../finish';
+import { wantedAt } from '../../levels';
 import { layersBetween, evenLayer } from '../../layers';
 import { OperationKind, Plan, PlanContext } from '../../operation';
 import { PocketParams } from './params';
@@ -29,11 +30,15 @@ function plan(params: PocketParams, context: PlanContext): Plan {
   for (const feature of context.targets) {
     const floor = context.model.floors.find((f) => f.feature === feature.id);
     if (!floor || feature.meaning !== 'pocket') continue;
-    const depth = context.top - floor.z;
-    const layers = layersBetween(context.top, floor.z + params.floorAllowance, params.layer);
+    const end = context.end?.(feature.id);
+    const bottom = end ?? floor.z + params.floorAllowance;
+    const depth = context.top - (end ?? floor.z);
+    const layers = layersBetween(context.top, bottom, params.layer);
     const reach = reachFindings(context, depth, depth / Math.max(1, layers.length));
     findings.push(...reach);
-    if (!reach.some((f) => f.level === 'stop')) planner.clear(feature, floor.region, floor.z);
+    if (reach.some((f) => f.level === 'stop')) continue;
+    if (end === undefined) planner.clear(feature, floor.region, floor.z, bottom);
+    else planner.clear(feature, wantedAt(feature, context, Math.max(end, floor.z)), Math.max(end, floor.z), bottom);
   }
   return { path: planner.path.build(), findings: [...findings, ...planner.findings] };
 }
@@ -45,6 +50,7 @@ export const pocket: OperationKind<PocketParams> = {
   process: 'milling',
   stage: 'rough',
   works: ['pocket'],
+  takesHeights: 'start and end',
   suits: cutsWalls,
   Params: PocketParams,
   biting: 'wide',

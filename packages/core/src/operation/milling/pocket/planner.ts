@@ -17,7 +17,6 @@ import { cornersLeft, tooNarrow } from '../room';
 import { rowsAcross, staysInside, zigzagRuns } from '../rows';
 import { PocketParams } from './params';
 
-const GAP = 1;
 /** Rings are rebuilt from chords as true arcs within this, mm. */
 const FIT = 0.002;
 const OUTSIDE = 0.5;
@@ -95,9 +94,12 @@ export class PocketPlanner {
     return this.clockwise ? reversed(chain) : chain;
   }
 
-  clear(feature: { id: string; name: string }, pocket: Region, floor: number): void {
+  /**
+   * @param floor height of what is kept beside it
+   * @param bottom how deep it goes
+   */
+  clear(feature: { id: string; name: string }, pocket: Region, floor: number, bottom: number): void {
     const { params, context } = this;
-    const bottom = floor + params.floorAllowance;
     const solid = solidAt(context.model, floor);
     const wall = params.wallAllowance + (params.finish ? params.finishStock : 0);
     const free = this.centres(pocket, solid, wall);
@@ -161,7 +163,7 @@ export class PocketPlanner {
       params.pattern === 'zigzag'
         ? zigzagRuns(rows, clear)
         : rows.flat().map(({ a, b }) => (this.clockwise ? [a, b] : [b, a]));
-    const over = context.top + GAP;
+    const over = context.top + context.approach;
     for (const run of runs) {
       path.rapid(path.x, path.y, over).rapid(run[0].x, run[0].y, over);
       path.line(run[0].x, run[0].y, z, feed, 'lead');
@@ -216,13 +218,13 @@ export class PocketPlanner {
     const start = chain.vertices[0];
     this.approach(start, from);
     if (this.inAir(start)) this.path.line(start.x, start.y, z, entryFeed, 'lead');
-    else rampDown(this.path, chain, from + GAP / 2, z, radians(this.params.entryAngle), entryFeed);
+    else rampDown(this.path, chain, from + this.context.approach / 2, z, radians(this.params.entryAngle), entryFeed);
   }
 
   private approach(p: Point, from: number): void {
     this.retract();
-    this.path.rapid(p.x, p.y, this.context.clearance).rapid(p.x, p.y, from + GAP);
-    this.path.line(p.x, p.y, from + GAP / 2, this.context.operation.speeds.feed, 'lead');
+    this.path.rapid(p.x, p.y, this.context.clearance).rapid(p.x, p.y, from + this.context.approach);
+    this.path.line(p.x, p.y, from + this.context.approach / 2, this.context.operation.speeds.feed, 'lead');
   }
 
   private clearLine(a: Point, b: Point, free: Region): boolean {
@@ -263,7 +265,7 @@ export class PocketPlanner {
       helixDown(
         this.path,
         { ...centre, radius: room },
-        from + GAP / 2,
+        from + this.context.approach / 2,
         z,
         radians(this.params.entryAngle),
         this.clockwise,
@@ -275,7 +277,7 @@ export class PocketPlanner {
     }
     if (this.params.entry !== 'plunge' && chainLength(chain) > this.radius / 2) {
       this.approach(chain.vertices[0], from);
-      rampDown(this.path, chain, from + GAP / 2, z, radians(this.params.entryAngle), entryFeed);
+      rampDown(this.path, chain, from + this.context.approach / 2, z, radians(this.params.entryAngle), entryFeed);
       this.path.follow(chain, z, feed, 'cut');
       return;
     }
