@@ -24,7 +24,8 @@ export interface Insight {
   bend: Bend;
 }
 
-const setupWith = (job: Job, { id }: Operation) =>
+/** The setup an operation stands in. */
+export const setupWith = (job: Job, { id }: Operation) =>
   job.setups.find((s) => s.operations.some((o) => o.id === id)) ?? job.setups[0];
 
 /** Gauges and suggestion of an operation; undefined where its tool or kind is missing. */

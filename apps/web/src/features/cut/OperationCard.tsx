@@ -73,6 +73,9 @@ function Actions({ operation, onAct }: Pick<Props, 'operation' | 'onAct'>) {
   );
 }
 
+/** Values that say where an operation ends, where no height does. */
+const ENDS = ['breakthrough', 'floorAllowance'];
+
 /** Values that matter but are not in the sentence. */
 function moreFields(operation: Operation, said: Field[], bends: boolean): Field[] {
   const kind = kindOf(operation.kind);
@@ -81,8 +84,12 @@ function moreFields(operation: Operation, said: Field[], bends: boolean): Field[
   const all: Field[] = [
     { at: 'speed', key: 'entryFeed' },
     ...Object.entries(parametersOf(kind.Params))
-      .filter(([, info]) => !info.matters || info.matters(operation.params as never))
+      .filter(
+        ([key, info]) =>
+          !(operation.heights?.end && ENDS.includes(key)) && (!info.matters || info.matters(operation.params as never)),
+      )
       .map(([key]): Field => ({ at: 'param', key })),
+    ...(kind.process === 'beam' ? [] : [{ at: 'heights' } as Field]),
     ...(bends ? [{ at: 'bend' } as Field] : []),
     ...(kind.works.length ? [{ at: 'repeat' } as Field] : []),
     { at: 'before' },
@@ -95,6 +102,7 @@ function labelOf(operation: Operation, field: Field, unit: Job['unit'], bend: nu
   if (field.at === 'speed') return `Entry feed ${formatFeed(operation.speeds.entryFeed, unit)}`;
   if (field.at === 'bend') return `Bends at most ${formatLength(bend!, unit)}`;
   if (field.at === 'repeat') return 'Done once';
+  if (field.at === 'heights') return 'Heights as they come';
   if (field.at === 'before') return 'No stop before it';
   if (field.at !== 'param') return '';
   const info = parametersOf(kindOf(operation.kind)!.Params)[field.key];
@@ -248,6 +256,7 @@ function goTo(field: string | undefined, onEdit: (f: Field) => void): (() => voi
   if (field === 'coolant') return () => onEdit({ at: 'coolant' });
   if (field === 'repeat') return () => onEdit({ at: 'repeat' });
   const [group, key] = field?.split('.') ?? [];
+  if (group === 'heights') return () => onEdit({ at: 'heights' });
   if (group === 'params') return () => onEdit({ at: 'param', key });
   if (group === 'speeds' && (key === 'rpm' || key === 'feed' || key === 'entryFeed'))
     return () => onEdit({ at: 'speed', key });

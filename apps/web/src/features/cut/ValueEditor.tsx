@@ -3,6 +3,7 @@ import { kindOf, parametersOf } from '@tidypath/core';
 import { BendEditor } from './editors/BendEditor';
 import { CoolantEditor } from './editors/CoolantEditor';
 import { DepthEditor } from './editors/DepthEditor';
+import { HeightsEditor } from './editors/HeightsEditor';
 import { PauseEditor } from './editors/PauseEditor';
 import { ParamEditor } from './editors/ParamEditor';
 import { RepeatEditor } from './editors/RepeatEditor';
@@ -33,6 +34,8 @@ export function ValueEditor({ field, ...props }: Props) {
       return <SpeedEditor {...props} which={field.key} />;
     case 'depth':
       return <DepthEditor {...props} featureId={field.featureId} />;
+    case 'heights':
+      return <HeightsEditor {...props} />;
     case 'before':
       return <PauseEditor {...props} />;
     case 'repeat':

@@ -16,7 +16,7 @@ import { roundEdge } from './round-edge';
 import { slot } from './slot';
 import { tap } from './tap';
 import { threadMill } from './thread-mill';
-import { Field, Piece, Sentence, Subject, pause, repeat } from './types';
+import { Field, Piece, Sentence, Subject, heights, pause, repeat } from './types';
 
 const SENTENCES: Record<string, Sentence> = {
   face,
@@ -52,7 +52,9 @@ export function sentenceOf(job: Job, operation: Operation): Piece[] {
     param: (key) => Number(operation.params[key] ?? 0),
     word: (key) => String(operation.params[key] ?? ''),
   };
-  return [...(SENTENCES[operation.kind]?.(subject) ?? [operation.name]), ...repeat(subject), ...pause(subject)];
+  const main = SENTENCES[operation.kind]?.(subject) ?? [operation.name];
+  const isEndSaid = fieldsOf(main).some((f) => f.at === 'heights');
+  return [...main, ...heights(subject, isEndSaid), ...repeat(subject), ...pause(subject)];
 }
 
 /** The sentence as plain words. */

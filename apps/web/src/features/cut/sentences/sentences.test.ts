@@ -1,6 +1,7 @@
 import {
   Job,
   KINDS,
+  type Heights,
   type Pause,
   TOOLS,
   addOperation,
@@ -128,4 +129,27 @@ test('a stop before it is told with what for, and nothing where there is none', 
   );
   expect(told({ stop: 'optional', note: '' })).toMatch(/\. Before it the program may stop\.$/);
   expect(told()).not.toMatch(/Before it/);
+});
+
+test('heights are told where they were asked for, by what they mean, and only there', () => {
+  const job = withKind('drill');
+  const told = (heights?: Heights, kind = 'drill') => {
+    const own = kind === 'drill' ? job : withKind(kind);
+    return plainSentence(sentenceOf(own, { ...operation(own), heights }));
+  };
+  expect(told()).not.toContain('It ');
+  const { id } = pocket;
+  expect(told({ start: { at: 'floor', feature: id, offset: 0 }, reach: 'tip' })).toContain(
+    ' It begins at floor of Float pocket and reaches it by its tip.',
+  );
+  expect(told({ retract: { at: 'stock top', offset: 2 }, approach: 0.5 })).toContain(
+    ' It goes aside at stock top + 2 mm and is fed from 0.5 mm above.',
+  );
+  expect(told({ start: { at: 'top', feature: 'gone', offset: -1 } })).toContain('top of something that is gone − 1 mm');
+  // A depth is said once, and what would break through says nothing.
+  const ends = told({ end: { at: 'floor', offset: 0.3 } }, 'pocket');
+  expect(ends).toContain('down to its floor + 0.3 mm in layers');
+  expect(ends).not.toContain('It ends');
+  expect(told({ end: { at: 'underside', offset: -1 } })).toMatch(/It ends at underside − 1 mm/);
+  expect(told({ end: { at: 'underside', offset: -1 } })).not.toContain('breaking through');
 });

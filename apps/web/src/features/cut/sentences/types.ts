@@ -1,4 +1,4 @@
-import type { Feature, Job, Operation, Tool } from '@tidypath/core';
+import { Feature, Height, Job, Operation, Tool, heightText } from '@tidypath/core';
 
 /** A value of an operation one can tap. */
 export type Field =
@@ -7,6 +7,7 @@ export type Field =
   | { at: 'coolant' }
   | { at: 'repeat' }
   | { at: 'before' }
+  | { at: 'heights' }
   | { at: 'bend' }
   | { at: 'speed'; key: 'rpm' | 'feed' | 'entryFeed' }
   | { at: 'param'; key: string }
@@ -62,8 +63,38 @@ export const targets = (s: Subject): Piece => ({
         : `${s.targets[0].name} and ${s.targets.length - 1} more`,
 });
 
+const heightPiece = ({ job }: Subject, height: Height): Piece => ({
+  field: { at: 'heights' },
+  text: heightText(height, job.part.features.find((f) => f.id === height.feature)?.name, job.unit),
+});
+
+/**
+ * Where it begins, ends and goes aside, as far as that was asked.
+ * @param isEndSaid whether the sentence has said already how deep it goes
+ */
+export const heights = (s: Subject, isEndSaid: boolean): Piece[] => {
+  const { start, end, retract, reach, approach } = s.operation.heights ?? {};
+  const said: [string, Piece][] = [
+    ...(start ? [['begins at ', heightPiece(s, start)] as [string, Piece]] : []),
+    ...(end && !isEndSaid ? [['ends at ', heightPiece(s, end)] as [string, Piece]] : []),
+    ...(reach === 'tip' ? [['reaches it by ', { field: { at: 'heights' }, text: 'its tip' }] as [string, Piece]] : []),
+    ...(retract ? [['goes aside at ', heightPiece(s, retract)] as [string, Piece]] : []),
+    ...(approach === undefined
+      ? []
+      : [['is fed from ', { field: { at: 'heights' }, text: `${s.length(approach)} above` }] as [string, Piece]]),
+  ];
+  if (said.length === 0) return [];
+  return [
+    ' It ',
+    ...said.flatMap(([verb, piece], i) => [i === 0 ? verb : `${i === said.length - 1 ? ' and ' : ', '}${verb}`, piece]),
+    '.',
+  ];
+};
+
 /** How deep the first feature goes, or what stands for it. */
 export const depth = (s: Subject): Piece => {
+  const { end } = s.operation.heights ?? {};
+  if (end) return heightPiece(s, end);
   const [first] = s.targets;
   if (!first) return 'its floor';
   if (first.meaning === 'outline') return 'the underside';
@@ -108,6 +139,6 @@ export const pause = ({ operation: { before } }: Subject): Piece[] => {
 
 /** How far it breaks through, where anything is a through hole. */
 export const through = (s: Subject): Piece[] =>
-  s.targets.some((t) => t.through)
+  s.targets.some((t) => t.through) && !s.operation.heights?.end
     ? [', breaking through by ', param('breakthrough', s.length(s.param('breakthrough')))]
     : [];
