@@ -43,13 +43,13 @@ const [browser] = await Promise.all([
   prepare(),
   check('lint', bin('eslint'), ['.', '--max-warnings', '0']),
   check('types', bin('tsc'), ['-p', 'tsconfig.json', '--noEmit']),
+  check('golden', bin('tsx'), ['tests/golden/run.ts', '--check']),
   check('formatting', bin('prettier'), ['--check', '.', '--log-level', 'warn']),
 ]);
 const asked = process.argv.indexOf('--repeat');
 const times = asked < 0 ? 1 : Number(process.argv[asked + 1]);
 for (let round = 1; round <= times; round++) {
   if (times > 1) say(`round ${round} of ${times}`);
-  await check('golden', bin('tsx'), ['tests/golden/run.ts', '--check']);
   await suite('unit', ['--ci', '--silent=false', '--maxWorkers=2']);
   await suite('e2e', ['--ci', '--config', 'tests/e2e/jest.config.js', '--maxWorkers=2'], { CHROMIUM: browser });
 }

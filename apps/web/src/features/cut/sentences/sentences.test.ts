@@ -153,3 +153,30 @@ test('heights are told where they were asked for, by what they mean, and only th
   expect(told({ end: { at: 'underside', offset: -1 } })).toMatch(/It ends at underside − 1 mm/);
   expect(told({ end: { at: 'underside', offset: -1 } })).not.toContain('breaking through');
 });
+
+/** Words of a sentence as it is when its operation is opened for the first time: what is new stands under “more”. */
+const MOST_WORDS: Record<string, number> = {
+  face: 38,
+  clear: 61,
+  pocket: 57,
+  slot: 40,
+  contour: 46,
+  drill: 20,
+  'helical-bore': 44,
+  counterbore: 34,
+  countersink: 22,
+  ream: 32,
+  bore: 34,
+  tap: 28,
+  'thread-mill': 38,
+  chamfer: 33,
+  'round-edge': 31,
+  engrave: 36,
+  'cut-out': 42,
+};
+
+test.each(KINDS.map((k) => k.kind))('%s, opened for the first time, says no more than it ever did', (kind) => {
+  const job = withKind(kind);
+  const words = plainSentence(sentenceOf(job, operation(job))).split(/\s+/).length;
+  expect(words).toBeLessThanOrEqual(MOST_WORDS[kind]);
+});
