@@ -33,6 +33,7 @@ import {
   HOLDERS,
   TOOL_KINDS,
   newTool,
+  wholeTime,
 } from '@tidypath/core';
 import { UsageError, fromFile, loadJob, numberOption, oneOf, parse, pickSetup, readText, report } from './files';
 
@@ -95,11 +96,12 @@ export function proofFigures(proof: Proof) {
   const peak = (values: Float32Array) => values.reduce((a, b) => Math.max(a, b), 0);
   return {
     minutes: {
-      total: clock.total,
+      total: wholeTime(clock),
       cut: clock.cut,
       rapid: clock.rapid,
       toolChange: clock.toolChange,
       dwell: clock.dwell,
+      byHand: clock.hand ?? 0,
     },
     removedCm3: proof.removed,
     cell: proof.field.cell,

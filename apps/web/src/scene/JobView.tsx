@@ -1,7 +1,17 @@
 import { ReactNode, RefObject, memo, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { LengthUnit, Tool, boxOf, formatLength, formatThin, groundOf, type Vec3, partModel } from '@tidypath/core';
+import {
+  LengthUnit,
+  Tool,
+  boxOf,
+  clampsBefore,
+  formatLength,
+  formatThin,
+  groundOf,
+  type Vec3,
+  partModel,
+} from '@tidypath/core';
 import { LEFT_STEPS, SPACE, TEMPER } from '../theme/theme';
 import { usePalette } from '../theme/usePalette';
 import { Txt } from '../ui/Txt';
@@ -16,6 +26,9 @@ interface Props {
   showPath?: boolean;
   /** The finished stock, or the raw block. */
   stock: 'raw' | 'cut';
+  /** The operation whose jaws and clamps are shown, as it finds or as it leaves them; the chosen one, or the start, where left out. */
+  heldAt?: string;
+  heldAfter?: string;
   moment?: { at: Vec3; tool: Tool; heights: Float32Array };
   marks?: Vec3[];
   /** Where somebody probed. */
@@ -81,6 +94,8 @@ function LeftKey({ unit }: { unit: LengthUnit }) {
 /** Stock, part, path, fixtures and tool of the job at hand. */
 export const JobView = memo(function JobView({
   operationId,
+  heldAt,
+  heldAfter,
   showPath = true,
   stock,
   moment,
@@ -94,7 +109,10 @@ export const JobView = memo(function JobView({
   const [fit, setFit] = useState<{ angle: Angle; count: number }>({ angle: 'corner', count: 0 });
   const { job: seen, stock: block, zero } = useMemo(() => groundOf(job, setup, partModel), [job, setup]);
   const edges = useMemo(() => partEdges(seen.part), [seen.part]);
-  const fixtures = useMemo(() => setup.fixtures.map(boxOf), [setup.fixtures]);
+  const fixtures = useMemo(
+    () => (heldAfter ? clampsBefore(setup, heldAfter, true) : clampsBefore(setup, heldAt ?? operationId)).map(boxOf),
+    [setup, heldAfter, heldAt, operationId],
+  );
   const cut = stock === 'cut' ? proof?.surface : undefined;
 
   const path = useMemo(() => {

@@ -16,6 +16,7 @@ import type { Holder } from '../shop/holder';
 import type { Lift } from '../cutting/lift';
 import { Operation, Speeds } from '../document/operation';
 import { OperationKind } from '../operation/operation';
+import { NO_TOOL, byHand } from '../operation/hand/by-hand';
 import { kindOf } from '../operation/registry';
 import { freshId } from '../quantity/ids';
 import { editOperation, withSetup } from '../document/edit';
@@ -114,6 +115,7 @@ export function addOperation(
 ): Job {
   const kind = kindOf(kindName);
   if (!kind) return job;
+  if (kind.process === 'hand') return addByHand(job, setupId);
   const setup = setupOf(job, setupId);
   const seen = asSeen(job, setup);
   const targets = seen.part.features.filter((f) => targetIds.includes(f.id));
@@ -124,10 +126,7 @@ export function addOperation(
   const params = proposedParams(job, setup, kind, own, targetIds);
   const { coolant } = adviseCoolant(own, job.material, coolantsOf(job));
   const operation: Operation = {
-    id: freshId(
-      'o',
-      job.setups.flatMap((s) => s.operations.map((o) => o.id)),
-    ),
+    id: freshOperationId(job),
     kind: kindName,
     name: nameFor(kind, targets, params),
     on: true,
@@ -140,15 +139,51 @@ export function addOperation(
   return withSetup(withRack, { ...setup, operations: [...setup.operations, operation] });
 }
 
+const freshOperationId = ({ setups }: Job) =>
+  freshId(
+    'o',
+    setups.flatMap((s) => s.operations.map((o) => o.id)),
+  );
+
+/** The job with something done by hand at the end of the route. */
+function addByHand(job: Job, setupId: string): Job {
+  const setup = setupOf(job, setupId);
+  const params = { what: 'grip anew', minutes: 2, note: '' };
+  const operation: Operation = {
+    id: freshOperationId(job),
+    kind: byHand.kind,
+    name: nameFor(byHand as unknown as OperationKind, [], params),
+    on: true,
+    toolId: NO_TOOL,
+    targets: [],
+    speeds: { rpm: 1, feed: 1, entryFeed: 1 },
+    coolant: 'off',
+    params,
+  };
+  return withSetup(job, { ...setup, operations: [...setup.operations, operation] });
+}
+
 /** A name in the middle of a sentence: words begin small, abbreviations stay. */
 const inSentence = (name: string) =>
   /^\p{Lu}\p{Ll}/u.test(name) ? name.charAt(0).toLowerCase() + name.slice(1) : name;
 
 function nameFor(kind: OperationKind, targets: Feature[], params: object): string {
-  if (targets.length === 0) return kind.title;
   const verb = typeof kind.verb === 'string' ? kind.verb : kind.verb(params);
+  if (kind.process === 'hand') return verb.charAt(0).toUpperCase() + verb.slice(1);
+  if (targets.length === 0) return kind.title;
   const first = targets[0].name;
   return `${verb} ${inSentence(first)}${targets.length > 1 ? ` and ${targets.length - 1} more` : ''}`;
+}
+
+/** The job with one value of an operation changed; a name that was proposed from the values goes with them. */
+export function changeParam(job: Job, operationId: string, key: string, value: unknown): Job {
+  return editOperation(job, operationId, (o) => {
+    const kind = kindOf(o.kind);
+    const params = { ...o.params, [key]: value };
+    const targets = job.part.features.filter((f) => o.targets.includes(f.id));
+    const isProposed = kind && o.name === nameFor(kind, targets, o.params);
+    return { ...o, params, name: isProposed ? nameFor(kind, targets, params).slice(0, 80) : o.name };
+  });
 }
 
 /** The job with an operation's tool changed: bite and speeds follow the new tool, all other values stay. */

@@ -1,6 +1,7 @@
 /** What the apps, the command line and the tests may use of this floor. */
 export {
   addOperation,
+  changeParam,
   changeTool,
   type Departing,
   departingIn,

@@ -32,6 +32,8 @@ export class Pause {
   @IsIn([...STOPS]) stop!: (typeof STOPS)[number];
   /** What is to be done then, for whoever stands at the machine. */
   @IsString() @Length(0, 80) note!: string;
+  /** How long that takes, minutes; counted in the time of the program. */
+  @IsOptional() @IsNumber() @Min(0) @Max(600) minutes?: number;
 }
 
 /** One step of the route. `params` belong to the kind; its own class validates them. */

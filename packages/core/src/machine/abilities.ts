@@ -1,7 +1,7 @@
 import type { Machine } from './machine';
 
-/** What takes the metal away: a milling cutter, a tool that makes or finishes a hole, or a beam. */
-export type Process = 'milling' | 'hole' | 'beam';
+/** What takes the metal away: a milling cutter, a tool that makes or finishes a hole, a beam, or somebody by hand. */
+export type Process = 'milling' | 'hole' | 'beam' | 'hand';
 
 /** What a machine can do, asked instead of what kind it is. */
 export interface Abilities {
@@ -11,13 +11,13 @@ export interface Abilities {
   turnsWork: boolean;
 }
 
-const WITH_SPINDLE: Abilities = { processes: ['milling', 'hole'], turnsWork: false };
+const WITH_SPINDLE: Abilities = { processes: ['milling', 'hole', 'hand'], turnsWork: false };
 
 const BY_KIND: Record<Machine['kind'], Abilities> = {
   mill: WITH_SPINDLE,
   router: WITH_SPINDLE,
   lathe: { processes: [], turnsWork: true },
-  'sheet cutter': { processes: ['beam'], turnsWork: false },
+  'sheet cutter': { processes: ['beam', 'hand'], turnsWork: false },
 };
 
 /** What a machine can do. */

@@ -2,4 +2,5 @@
 export { ContourParams } from './milling/contour/params';
 export { moveTab, tabShares } from './milling/tabs';
 export type { OperationKind, Waiting } from './operation';
+export { byHand, isByHand } from './hand/by-hand';
 export { kindOf, KINDS } from './registry';

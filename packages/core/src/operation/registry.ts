@@ -1,3 +1,4 @@
+import { byHand } from './hand/by-hand';
 import { bore } from './hole/bore';
 import { chamfer } from './milling/chamfer';
 import { clear } from './milling/clear';
@@ -17,7 +18,7 @@ import { tap } from './hole/tap';
 import { threadMill } from './hole/thread-mill';
 import { OperationKind } from './operation';
 
-/** Every kind of operation, in the order they are offered. */
+/** Every kind of operation that cuts, in the order they are offered. */
 export const KINDS: OperationKind[] = [
   face,
   clear,
@@ -38,4 +39,7 @@ export const KINDS: OperationKind[] = [
   cutOut,
 ] as unknown as OperationKind[];
 
-export const kindOf = (kind: string): OperationKind | undefined => KINDS.find((k) => k.kind === kind);
+/** All a route may hold. */
+export const ALL_KINDS: OperationKind[] = [...KINDS, byHand as unknown as OperationKind];
+
+export const kindOf = (kind: string): OperationKind | undefined => ALL_KINDS.find((k) => k.kind === kind);

@@ -9,6 +9,7 @@ import { StockModel } from '../stock/height/stock';
 import { Turn, middleOf, seenFrom, turnBetween, turnPoint } from '../part/plate/side';
 import { modelOf } from '../part/plate/model';
 import { repeatedPart, targetsOf } from '../document/repeats';
+import { clampsAfter, handOf } from '../operation/hand/by-hand';
 import { kindOf } from '../operation/registry';
 import { freshId } from '../quantity/ids';
 import { Fixture, Job, Setup } from '../document/job';
@@ -45,6 +46,33 @@ export function beforeOf(job: Job, setup: Setup): Setup | undefined {
   const index = job.setups.findIndex((s) => s.id === setup.id);
   return setup.stock.shape === 'as left' && index > 0 ? job.setups[index - 1] : undefined;
 }
+
+/** Clamps and jaws as they stand when an operation begins: those of the setup, or of the last grip before it. */
+export const fixturesFor = (setup: Setup, operationId: string): FixtureBox[] =>
+  clampsBefore(setup, operationId).map(boxOf);
+
+/**
+ * The same as they are kept.
+ * @param operationId undefined for the start
+ * @param isAfter whether they are asked for as the operation leaves them
+ */
+export function clampsBefore(
+  { fixtures, operations }: Setup,
+  operationId: string | undefined,
+  isAfter = false,
+): Fixture[] {
+  const at = operations.findIndex((o) => o.id === operationId);
+  const ran = at < 0 ? [] : operations.slice(0, at + (isAfter ? 1 : 0));
+  return (
+    ran
+      .map(clampsAfter)
+      .filter((c) => c !== undefined)
+      .pop() ?? fixtures
+  );
+}
+
+/** The steps of a route that grip the work anew. */
+export const gripsOf = ({ operations }: Setup) => operations.filter((o) => handOf(o)?.what === 'grip anew');
 
 /** How the work is turned from one setup to another. */
 export const turnOf = (from: Setup, to: Setup): Turn => turnBetween(from.up ?? 'top', to.up ?? 'top');

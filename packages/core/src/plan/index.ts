@@ -2,7 +2,7 @@
 export { Bench, type BenchStep, type BenchWork, type Proved } from './bench';
 export { changesOf } from './changes';
 export { openJob, parseJob, readJob } from './documents';
-export { asSeen, boxOf, clampBeside, groundOf, jawsFor, viseJaws } from './ground';
+export { asSeen, boxOf, clampBeside, clampsBefore, gripsOf, groundOf, jawsFor, viseJaws } from './ground';
 export { estimateMinutes, type Insight, insightOf, liftsOf, setupWith, type PathMinutes } from './insight';
 export {
   coolantsOf,

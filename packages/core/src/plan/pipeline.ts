@@ -9,11 +9,12 @@ import { cutsWalls, Tool } from '../shop/tool';
 import type { Coolant } from '../machine/machine';
 import { Feature } from '../part/plate/feature';
 import { PartModel } from '../part/plate/model';
-import { Program, Step, Written, safeName } from '../program/write/step';
+import { HandStep, Program, Step, Written, safeName } from '../program/write/step';
 import { writePrograms } from '../program/write/writer';
 import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
 import { StockModel } from '../stock/height/stock';
+import { handOf, isByHand } from '../operation/hand/by-hand';
 import { heightsFor } from '../operation/heights';
 import { Operation } from '../document/operation';
 import { DrillCycle, Plan, Means, OperationKind, PlanContext, Waiting } from '../operation/operation';
@@ -24,7 +25,7 @@ import { Job, Setup } from '../document/job';
 import { copyFindings, targetsOf } from '../document/repeats';
 import { cutBy, turnedEarlier } from './earlier';
 import { finishOf } from './situation';
-import { Ground, beforeOf, groundOf, turnOf } from './ground';
+import { fixturesFor, Ground, beforeOf, groundOf, turnOf } from './ground';
 import { Earlier } from '../operation/earlier';
 
 /** A planned operation and the key of everything it depends on. */
@@ -114,7 +115,7 @@ function jobFindings(job: Job, setup: Setup): Finding[] {
   for (const { id, name } of job.tools)
     if (compensationsOf(setup, id).size > 1)
       findings.push(finding('compensation-mixed', { tool: name }, { tool: id, field: 'params.compensation' }));
-  if (setup.operations.every((o) => !o.on)) {
+  if (setup.operations.every((o) => !o.on || isByHand(o))) {
     findings.push(finding('no-operations', {}, { field: 'operations' }));
   }
   return findings;
@@ -187,6 +188,7 @@ function planOne(
   if (cached) return { operation, key, plan: cached };
   let plan: Plan;
   if (!kind) plan = missing(operation, 'kind');
+  else if (kind.process === 'hand') plan = { path: EMPTY, findings: [] };
   else if (!tool) plan = missing(operation, 'toolId');
   else {
     const means = { tool, material: job.material, machine: job.machine };
@@ -294,7 +296,7 @@ export function* planSteps(
   waiting: Waiting = {},
 ): Generator<PlanStep, SetupPlan> {
   const made = groundOf(job, setup);
-  const { job: seen, whole: model, stock, clearance, fixtures } = made;
+  const { job: seen, whole: model, stock, clearance } = made;
   const findings = [...model.findings, ...stockFindings(setup, stock), ...jobFindings(job, setup)];
   const planned: Planned[] = [];
   const partKey = hashOf(made.repeated);
@@ -314,7 +316,7 @@ export function* planSteps(
       clearance,
       partKey,
       earlier,
-      fixtures,
+      fixtures: fixturesFor(setup, operation.id),
       rack: job.tools,
       ...waiting,
     };
@@ -450,17 +452,18 @@ export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId 
     };
   }
   if (hasStop(found)) return { programs: [], findings: found };
-  const steps = plan.planned.map(({ operation, plan: { path, cycle, pierce } }): Step => ({
-    operationId: operation.id,
-    name: operation.name,
-    tool: job.tools.find((t) => t.id === operation.toolId)!,
-    rpm: operation.speeds.rpm,
-    coolant: operation.coolant,
-    path: moved(path, plan.ground.zero),
-    cycle: cycle && movedCycle(cycle, plan.ground.zero),
-    pierce,
-    before: operation.before,
-  }));
+  const steps = plan.planned.map(({ operation, plan: { path, cycle, pierce } }): Step | HandStep => {
+    const { id: operationId, name, speeds, coolant, before } = operation;
+    const hand = handOf(operation);
+    if (hand) return { operationId, name, hand };
+    return {
+      ...{ operationId, name, coolant, pierce, before },
+      tool: job.tools.find((t) => t.id === operation.toolId)!,
+      rpm: speeds.rpm,
+      path: moved(path, plan.ground.zero),
+      cycle: cycle && movedCycle(cycle, plan.ground.zero),
+    };
+  });
   const written = writePrograms(controller, steps, {
     ...program,
     unit: job.output.unit,

@@ -1,5 +1,7 @@
 import { loadFindings } from '../judge/load';
 import { bendLimit } from '../cutting/limits';
+import { HandInProgram, gripsIn, handIn, handMinutes, pauseMinutes } from './by-hand';
+import { handOf } from '../operation/hand/by-hand';
 import { kindOf } from '../operation/registry';
 import { wantedHeights } from '../part/plate/heights';
 import { SetupPlan, addedOf, compensationsOf, controllerOf, planSetup, postSetup } from './pipeline';
@@ -119,6 +121,9 @@ export class ProofRun {
   /** What the part wants; undefined where there is none yet. */
   private readonly wanted?: Wanted;
   private readonly windows: Windows;
+  /** What the program says is done by hand. */
+  private readonly hand: HandInProgram;
+  private readonly minutesByHand: number;
   /** Metal the operations of a feature were to leave. */
   private readonly asked: ReadonlyMap<string, Allowance>;
   /** How far the tool of each operation may bend, mm. */
@@ -158,6 +163,9 @@ export class ProofRun {
       stopped: more.stopped,
     };
     this.read = readProgram(text, options);
+    this.hand = handIn(text, setup, controllerOf(job));
+    const isOwn = (more.sections ?? []).length > 0 || more.own !== undefined;
+    this.minutesByHand = handMinutes(this.hand) + (isOwn ? pauseMinutes(setup) : 0);
     const { own } = more;
     if (own && own !== text) this.own = readProgram(own, options);
     this.prover = new Prover({
@@ -169,6 +177,7 @@ export class ProofRun {
       left: more.left,
       zero,
       fixtures,
+      grips: gripsIn(this.hand, this.read.motions),
       zeroAboveTable,
       homeZ,
       cell,
@@ -235,6 +244,12 @@ export class ProofRun {
     });
   }
 
+  /** Steps with the time of those done by hand. */
+  private withHands(steps: StepFigures[]): StepFigures[] {
+    const minutes = new Map(this.hand.steps.map(({ operation: o }) => [o.id, handOf(o)?.minutes ?? 0]));
+    return steps.map((s) => ({ ...s, minutes: s.minutes + (minutes.get(s.operationId) ?? 0) }));
+  }
+
   /** Steps, or tools of a program from elsewhere, that did nothing. */
   private idle(steps: StepFigures[]): Finding[] {
     const { prover, read } = this;
@@ -250,7 +265,7 @@ export class ProofRun {
     const { samples, findings, volume } = prover.result();
     const { seconds } = prover.clock;
     const { zero } = prover.input;
-    const steps = stepsOf(this.more.sections ?? [], read.motions, seconds, prover.removedBy, samples);
+    const steps = this.withHands(stepsOf(this.more.sections ?? [], read.motions, seconds, prover.removedBy, samples));
     const shape = judged
       ? [
           ...gouges(judged, read.motions, zero),
@@ -261,6 +276,7 @@ export class ProofRun {
     return {
       findings: [
         ...read.findings,
+        ...this.hand.findings,
         ...otherTools(calledTools(read), [...prover.input.tools.values()]),
         ...(this.own ? differences(read, this.own, prover.input.tools) : []),
         ...findings,
@@ -270,7 +286,7 @@ export class ProofRun {
         ...shape,
         ...this.idle(steps),
       ],
-      clock: prover.clock,
+      clock: this.minutesByHand > 0 ? { ...prover.clock, hand: this.minutesByHand } : prover.clock,
       samples,
       removed: volume / 1000,
       removedBy: prover.removedBy,

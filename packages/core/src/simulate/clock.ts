@@ -38,7 +38,12 @@ export interface Clock {
   toolChange: number;
   dwell: number;
   total: number;
+  /** Minutes somebody works by hand meanwhile, on top of the total. */
+  hand?: number;
 }
+
+/** Minutes of a program in all, what is done by hand meanwhile included. */
+export const wholeTime = ({ total, hand = 0 }: Pick<Clock, 'total' | 'hand'>): number => total + hand;
 
 /** Fastest speed, mm/s, of a move of `length` mm from speed v0 to v1 with at most v (mm/s) and acceleration a (mm/s²). */
 const fastestOf = (length: number, v0: number, v1: number, v: number, a: number) =>

@@ -111,6 +111,12 @@ export class Contacts {
     return this.over(at, tool.diameter / 2 + BESIDE + this.stock.grain, at.z + CONTACT) > 0;
   }
 
+  /** What holds the work at a motion. */
+  private holding(i: number) {
+    const { fixtures, grips = [] } = this.input;
+    return grips.filter((g) => g.from <= i).pop()?.fixtures ?? fixtures;
+  }
+
   /** Checks of a whole motion: fixtures, travel, a spindle that stands, a tool nobody knows. */
   motion(i: number, course: Course, tool: Tool | undefined): void {
     const { from, to } = course;
@@ -127,7 +133,7 @@ export class Contacts {
       this.told.tell(i, 'stands', 1, () =>
         finding('spindle-stops-down', { tool: tool.name, near: this.work(from) }, { at: from, tool: tool.id }),
       );
-    for (const box of this.input.fixtures) this.fixture(i, course, tool, box);
+    for (const box of this.holding(i)) this.fixture(i, course, tool, box);
     if (!isBeam(tool)) this.table(i, to, tool);
     this.travel(i, to, tool);
   }

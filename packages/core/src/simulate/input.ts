@@ -19,6 +19,8 @@ export interface ProveInput {
   /** Work zero in part coordinates. */
   zero: { x: number; y: number; z: number };
   fixtures: FixtureBox[];
+  /** Where the work is gripped anew: from which motion on, and what holds it then. */
+  grips?: { from: number; fixtures: FixtureBox[] }[];
   /** Height of the work zero above the table, mm. */
   zeroAboveTable: number;
   /** Height of the tip with the spindle at home, over the work zero, mm; there it may always go. */

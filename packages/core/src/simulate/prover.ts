@@ -305,7 +305,9 @@ function isSameGround(a: ProveInput, b: ProveInput): boolean {
   return (
     a.left === b.left &&
     a.cell === b.cell &&
-    (['machine', 'material', 'stock', 'zero', 'fixtures', 'zeroAboveTable'] as const).every((k) => isSame(a[k], b[k]))
+    (['machine', 'material', 'stock', 'zero', 'fixtures', 'grips', 'zeroAboveTable'] as const).every((k) =>
+      isSame(a[k], b[k]),
+    )
   );
 }
 

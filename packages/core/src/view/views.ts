@@ -51,10 +51,10 @@ function surfaceOf({ picture, floor, run, proof }: Proved): SurfaceView {
 
 /** `samples` is a copy, which may be given away. */
 export function loadView({ clock, samples: own }: Proof, motions: Motions): LoadView {
-  const { cut, rapid, toolChange, dwell, total } = clock;
+  const { cut, rapid, toolChange, dwell, total, hand } = clock;
   const samples = structuredClone(own);
   const peaks = Object.fromEntries(MEASURES.map((m) => [m, peaksOf(samples, motions, m)]));
-  return { clock: { cut, rapid, toolChange, dwell, total }, samples, peaks: peaks as LoadView['peaks'] };
+  return { clock: { cut, rapid, toolChange, dwell, total, hand }, samples, peaks: peaks as LoadView['peaks'] };
 }
 
 /** Seconds at the end of every motion, and those at which tools are changed. */

@@ -4,6 +4,8 @@ import { Button } from 'react-native-paper';
 import {
   Job,
   KINDS,
+  byHand,
+  kindOf,
   startingTargets,
   rankedFor,
   Operation,
@@ -161,7 +163,7 @@ export function CutStage() {
       );
   };
   const add = async (kindName: string) => {
-    const kind = KINDS.find((k) => k.kind === kindName)!;
+    const kind = kindOf(kindName)!;
     const before = new Set(operations.map((o) => o.id));
     setAdding(false);
     const targets = startingTargets(kind, seen.features, operations);
@@ -258,6 +260,14 @@ export function CutStage() {
             </Button>
           );
         })}
+        <Button
+          mode="outlined"
+          onPress={() => void add(byHand.kind)}
+          testID={`add-${byHand.kind}`}
+          contentStyle={{ justifyContent: 'flex-start', minHeight: 48 }}
+        >
+          {byHand.title}
+        </Button>
         {job.part.features.length === 0 && (
           <Txt tone="quiet">Draw the part first; then pockets, holes and outlines can be chosen.</Txt>
         )}

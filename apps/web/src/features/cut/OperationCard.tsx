@@ -81,18 +81,19 @@ function moreFields(operation: Operation, said: Field[], bends: boolean): Field[
   const kind = kindOf(operation.kind);
   if (!kind) return [];
   const keys = new Set(said.map(fieldKey));
+  const isHand = kind.process === 'hand';
   const all: Field[] = [
-    { at: 'speed', key: 'entryFeed' },
+    ...(isHand ? [] : [{ at: 'speed', key: 'entryFeed' } as Field]),
     ...Object.entries(parametersOf(kind.Params))
       .filter(
         ([key, info]) =>
           !(operation.heights?.end && ENDS.includes(key)) && (!info.matters || info.matters(operation.params as never)),
       )
       .map(([key]): Field => ({ at: 'param', key })),
-    ...(kind.process === 'beam' ? [] : [{ at: 'heights' } as Field]),
+    ...(kind.process === 'beam' || isHand ? [] : [{ at: 'heights' } as Field]),
     ...(bends ? [{ at: 'bend' } as Field] : []),
     ...(kind.works.length ? [{ at: 'repeat' } as Field] : []),
-    { at: 'before' },
+    ...(isHand ? [] : [{ at: 'before' } as Field]),
   ];
   return all.filter((f) => !keys.has(fieldKey(f)));
 }

@@ -1,6 +1,6 @@
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { formatTime, suggestOrder, toolChanges, withSetup } from '@tidypath/core';
+import { formatTime, isByHand, suggestOrder, toolChanges, wholeTime, withSetup } from '@tidypath/core';
 import { SIZE, SPACE } from '../../theme/theme';
 import { Row } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
@@ -32,6 +32,7 @@ function RouteLine({ facts }: { facts: string }) {
 export function RouteBar({ busy, onPropose }: { busy: boolean; onPropose: () => void }) {
   const { job, setup, edit, computed } = useCalmJob();
   const on = setup.operations.filter((o) => o.on);
+  const cutting = on.filter((o) => !isByHand(o));
   const better = suggestOrder(job, setup);
   const changes = toolChanges(on);
   const saved = changes - toolChanges(better.operations);
@@ -39,9 +40,9 @@ export function RouteBar({ busy, onPropose }: { busy: boolean; onPropose: () => 
   if (job.part.features.length === 0) return null;
   const facts = [
     counted(on.length, 'operation', 'operations'),
-    counted(new Set(on.map((o) => o.toolId)).size, 'tool', 'tools'),
+    counted(new Set(cutting.map((o) => o.toolId)).size, 'tool', 'tools'),
     counted(changes, 'tool change', 'tool changes'),
-    ...(proof && proofFresh ? [`${formatTime(proof.clock.total)} in all`] : []),
+    ...(proof && proofFresh ? [`${formatTime(wholeTime(proof.clock))} in all`] : []),
   ];
   return (
     <View style={{ gap: SPACE.xs }}>

@@ -1,25 +1,8 @@
 import { useState } from 'react';
-import { View } from 'react-native';
-import { Button, TextInput } from 'react-native-paper';
-import {
-  CONTROLLERS,
-  Fixture,
-  GRIPS,
-  Job,
-  Setup,
-  ZERO_POINTS,
-  clampBeside,
-  groundOf,
-  jawsFor,
-  withController,
-  withSetup,
-  partModel,
-} from '@tidypath/core';
-import { SPACE } from '../../theme/theme';
+import { CONTROLLERS, Job, Setup, ZERO_POINTS, groundOf, withController, withSetup, partModel } from '@tidypath/core';
 import { HardnessField } from '../../ui/cutting/HardnessField';
-import { GRIP_WORDS } from '../../ui/cutting/words';
 import { useShop } from '../../ui/cutting/useShop';
-import { Card, Fields, Row } from '../../ui/Card';
+import { Card, Fields } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
 import { Txt } from '../../ui/Txt';
@@ -27,6 +10,7 @@ import { useJob } from '../../session/JobContext';
 import { SpeedsSheet, departingOf } from '../../session/SpeedsSheet';
 import { StagePage } from '../../session/StagePage';
 import { JobView } from '../../scene/JobView';
+import { HoldingCard } from './HoldingCard';
 import { SetupCard } from './SetupCard';
 import { StockCard } from './StockCard';
 
@@ -36,46 +20,6 @@ const withOwn = <T extends { id: string }>(items: T[], own: T): T[] =>
   items.some((i) => i.id === own.id) ? items : [own, ...items];
 
 const copy = <T,>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
-
-/** One clamp or jaw by its corner and size. */
-function FixtureCard({
-  fixture,
-  onChange,
-  onDelete,
-}: {
-  fixture: Fixture;
-  onChange: (f: Fixture) => void;
-  onDelete: () => void;
-}) {
-  const { job } = useJob();
-  const field = (label: string, key: 'x' | 'y' | 'z' | 'width' | 'depth' | 'height') => (
-    <LengthField
-      key={key}
-      label={label}
-      value={fixture[key]}
-      unit={job.unit}
-      min={key === 'x' || key === 'y' || key === 'z' ? undefined : 0.1}
-      onChange={(mm) => onChange({ ...fixture, [key]: mm })}
-    />
-  );
-  return (
-    <Card>
-      <TextInput
-        mode="outlined"
-        dense
-        label="Name"
-        aria-label="Fixture name"
-        value={fixture.name}
-        onChangeText={(name) => name.trim() && onChange({ ...fixture, name: name.slice(0, 80) })}
-      />
-      <Fields>{[field('Left X', 'x'), field('Front Y', 'y'), field('Underside Z', 'z')]}</Fields>
-      <Fields>{[field('Size X', 'width'), field('Size Y', 'depth'), field('Size Z', 'height')]}</Fields>
-      <Button compact onPress={onDelete} style={{ alignSelf: 'flex-start' }}>
-        Take it off
-      </Button>
-    </Card>
-  );
-}
 
 /** How the work is held: material, machine, stock, zero, clearance, jaws and clamps. */
 export function HoldStage() {
@@ -94,12 +38,11 @@ export function HoldStage() {
     setAsksSpeeds(departingOf(next(job)).length > 0);
   };
   const { stock } = groundOf(job, setup, partModel);
-  const addClamp = () => set({ fixtures: [...setup.fixtures, clampBeside(stock, setup.fixtures)] });
-  const setFixture = (next: Fixture) =>
-    set({ fixtures: setup.fixtures.map((f) => (f.id === next.id ? next : f)) }, `fixture-${next.id}`);
+  /** The grip that is shown: the step that makes it, none for that at the start. */
+  const [grip, setGrip] = useState<string>();
 
   return (
-    <StagePage view={<JobView stock="raw" showPath={false} />}>
+    <StagePage view={<JobView stock="raw" showPath={false} heldAfter={grip} />}>
       <SetupCard set={set} />
       <Card>
         <Txt heading kind="large">
@@ -194,36 +137,12 @@ export function HoldStage() {
           />
         </Fields>
       </Card>
-      <View style={{ gap: SPACE.m }}>
-        <Txt heading kind="large">
-          Holding
-        </Txt>
-        <Choices
-          label="The work is held"
-          value={setup.grip ?? 'fair'}
-          onChange={(grip) => change((j) => withSetup(j, { ...j.setups.find((s) => s.id === setup.id)!, grip }))}
-          options={GRIPS.map((grip) => ({ value: grip, label: GRIP_WORDS[grip] }))}
-        />
-        <Txt kind="small" tone="quiet">
-          Jaws and clamps are things to hit; the proof looks out for them.
-        </Txt>
-        <Row>
-          <Button mode="outlined" onPress={() => set({ fixtures: jawsFor(job, setup) })}>
-            Vise jaws
-          </Button>
-          <Button mode="outlined" onPress={addClamp}>
-            Add a clamp
-          </Button>
-        </Row>
-        {setup.fixtures.map((f) => (
-          <FixtureCard
-            key={f.id}
-            fixture={f}
-            onChange={setFixture}
-            onDelete={() => set({ fixtures: setup.fixtures.filter((x) => x.id !== f.id) })}
-          />
-        ))}
-      </View>
+      <HoldingCard
+        stock={stock}
+        grip={grip}
+        onGrip={setGrip}
+        setGrip={(next) => change((j) => withSetup(j, { ...j.setups.find((s) => s.id === setup.id)!, grip: next }))}
+      />
     </StagePage>
   );
 }

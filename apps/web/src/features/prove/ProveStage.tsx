@@ -17,7 +17,7 @@ import { LoadRibbon } from './LoadRibbon';
 import { OtherProgram } from './OtherProgram';
 import { ProbeCard } from './ProbeCard';
 import { ProofCards } from './ProofCards';
-import { flagsOf, momentOf } from './moments';
+import { flagsOf, momentOf, operationAt } from './moments';
 import { reportPage } from './report';
 import { Transport } from './Transport';
 import { usePlayer } from '../../session/usePlayer';
@@ -205,6 +205,7 @@ export function ProveStage() {
         <JobView
           stock="cut"
           moment={moment}
+          heldAt={proof && shown && operationAt(proof, shown.moment.motion)}
           showPath={!shown && !against}
           marks={marks}
           against={against}

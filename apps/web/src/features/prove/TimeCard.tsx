@@ -1,5 +1,5 @@
 import { Button } from 'react-native-paper';
-import { formatLength, formatNumber, formatTime, formatVolume, ProofView } from '@tidypath/core';
+import { formatLength, formatNumber, formatTime, formatVolume, ProofView, wholeTime } from '@tidypath/core';
 import { engine } from '../../compute/engine';
 import { Card, Row } from '../../ui/Card';
 import { saveFile } from '../../ui/files';
@@ -19,13 +19,14 @@ export function TimeCard({ proof, onReport }: Props) {
   const { job, setup, edit } = useJob();
   return (
     <Card>
-      <Txt heading>Time {formatTime(proof.clock.total)}</Txt>
+      <Txt heading>Time {formatTime(wholeTime(proof.clock))}</Txt>
       <TimeParts
         parts={[
           { label: 'Cutting', minutes: proof.clock.cut },
           { label: 'Rapids', minutes: proof.clock.rapid },
           { label: 'Tool changes', minutes: proof.clock.toolChange },
           { label: 'Dwells', minutes: proof.clock.dwell },
+          { label: 'By hand', minutes: proof.clock.hand ?? 0 },
         ]}
       />
       <Txt kind="small" testID="removed">

@@ -38,7 +38,11 @@ export function momentOf(proof: ProofView, { place }: Finding): number | undefin
   return proof.lines[motion] === place.line ? nearest(proof, motion, place.at) : startOf(proof, motion);
 }
 
-/** Where the findings' flags stand in time. */
+/** The operation a motion belongs to, where that is known. */
+export const operationAt = ({ steps }: ProofView, motion: number): string | undefined =>
+  steps.filter((s) => s.motion >= 0 && s.motion <= motion).pop()?.operationId;
+
+/** Where the findings’ flags stand in time. */
 export const flagsOf = (proof: ProofView | undefined) =>
   (proof?.findings ?? []).flatMap((finding) => {
     const time = momentOf(proof!, finding);

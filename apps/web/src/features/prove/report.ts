@@ -1,6 +1,8 @@
 import {
   Finding,
   Job,
+  Operation,
+  isByHand,
   MEASURES,
   Samples,
   Setup,
@@ -10,6 +12,7 @@ import {
   formatVolume,
   lengthNumber,
   ProofView,
+  wholeTime,
 } from '@tidypath/core';
 import { MEASURE_INFO, gridText, offText } from './measures';
 
@@ -65,10 +68,13 @@ const STYLE = `body{font:15px/1.45 system-ui,sans-serif;max-width:46rem;margin:2
 table{border-collapse:collapse;width:100%;margin:.6rem 0}th,td{border:1px solid #cfc7b6;padding:.3rem .5rem;text-align:left}
 h1,h2{line-height:1.2}img{max-width:100%}svg{width:100%;background:#ebe5d8}path{fill:#27406b}`;
 
+/** What a step is called, with what is told at the machine where it is done by hand. */
+const told = (o: Operation) => (isByHand(o) && o.params.note ? `${o.name}: ${String(o.params.note)}` : o.name);
+
 /** The proof of a program as a page that stands by itself: to print, to keep, to have approved. */
 export function reportPage({ job, setup, proof, program, zero, picture, date }: Reported): string {
   const stops = proof.findings.filter((f) => f.level === 'stop').length;
-  const names = new Map(setup.operations.map((o) => [o.id, o.name]));
+  const names = new Map(setup.operations.map((o) => [o.id, told(o)]));
   const { clock } = proof;
   const { unit } = job;
   const title = escape(`${job.name}, ${setup.name}: proof of ${program}`);
@@ -80,13 +86,14 @@ export function reportPage({ job, setup, proof, program, zero, picture, date }: 
 <h2>${stops ? `${stops} ${stops === 1 ? 'thing stops' : 'things stop'} this program` : 'Nothing stops this program'}</h2>
 ${table(['', 'Line', 'Finding', 'What to do'], proof.findings.map(findingRow))}
 ${picture ? `<img alt="The piece on the machine" src="data:image/png;base64,${base64(picture)}">` : ''}
-<h2>Time ${escape(formatTime(clock.total))}</h2>
+<h2>Time ${escape(formatTime(wholeTime(clock)))}</h2>
 <p>${escape(
     [
       ['cutting', clock.cut],
       ['rapids', clock.rapid],
       ['tool changes', clock.toolChange],
       ['dwells', clock.dwell],
+      ...(clock.hand ? [['by hand', clock.hand]] : []),
     ]
       .map(([name, minutes]) => `${name} ${formatTime(minutes as number)}`)
       .join(', '),

@@ -1,6 +1,7 @@
 import { Operation } from '../../document/operation';
 import { Job, Setup } from '../../document/job';
 import { STAGES, Stage } from '../../operation/operation';
+import { isByHand } from '../../operation/hand/by-hand';
 import { kindOf } from '../../operation/registry';
 
 /** Whether another operation leaves the walls of the same feature to this one. */
@@ -21,7 +22,8 @@ export const rankOf = (o: Operation) => kindOf(o.kind)?.rank?.(o.params) ?? 1;
 
 /** How often the tool is changed on the way through a route. */
 export const toolChanges = (operations: Operation[]): number =>
-  operations.filter((o) => o.on).filter((o, i, all) => i === 0 || o.toolId !== all[i - 1].toolId).length;
+  operations.filter((o) => o.on && !isByHand(o)).filter((o, i, all) => i === 0 || o.toolId !== all[i - 1].toolId)
+    .length;
 
 /** Stages that may run in either order where they work on other features: holes are stiff, whatever was finished around them. */
 const HOLES: ReadonlySet<Stage> = new Set(['holes', 'mouths', 'threads']);
@@ -100,6 +102,11 @@ export function inRouteOrder(operations: Operation[], job: Job): Operation[] {
 
 /** The setup's route in that order, and whether it differs from today's. */
 export function suggestOrder(job: Job, setup: Setup): { operations: Operation[]; differs: boolean } {
-  const operations = inRouteOrder(setup.operations, job);
+  // What is done by hand stays between what stands before and after it.
+  const stretches = setup.operations.reduce<Operation[][]>(
+    (all, o) => (isByHand(o) ? [...all, [o], []] : [...all.slice(0, -1), [...all[all.length - 1], o]]),
+    [[]],
+  );
+  const operations = stretches.flatMap((part) => (part.length > 1 ? inRouteOrder(part, job) : part));
   return { operations, differs: operations.some((o, i) => o !== setup.operations[i]) };
 }

@@ -25,6 +25,14 @@ export const plainText = (text: string) =>
     .replace(/[^\x20-\x7e]/g, '')
     .replace(/[()%;]/g, '');
 
+/** A remark as a control reads it. */
+export function remark({ comment: { open, close, upperCase } }: Controller, text: string): string {
+  const plain = plainText(
+    text.normalize('NFKD').replace(/[“”„]/g, '"').replace(/[’‘]/g, "'").replace(/[–—]/g, '-').replace(/°/g, ' DEG'),
+  );
+  return `${open}${upperCase ? plain.toUpperCase() : plain}${close}`;
+}
+
 /** Blocks of a program as they are written: what a control still knows is not said again. */
 export class Blocks {
   readonly lines: string[] = [];
@@ -61,11 +69,7 @@ export class Blocks {
   }
 
   comment(text: string): void {
-    const { open, close, upperCase } = this.controller.comment;
-    const plain = plainText(
-      text.normalize('NFKD').replace(/[“”„]/g, '"').replace(/[’‘]/g, "'").replace(/[–—]/g, '-').replace(/°/g, ' DEG'),
-    );
-    this.lines.push(`${open}${upperCase ? plain.toUpperCase() : plain}${close}`);
+    this.lines.push(remark(this.controller, text));
   }
 
   private word(letter: string, text: string): string {

@@ -21,6 +21,15 @@ export interface Step {
   before?: Pause;
 }
 
+/** Something done by hand while the program waits. */
+export interface HandStep {
+  operationId: string;
+  name: string;
+  hand: { note: string };
+}
+
+export const isHand = (step: Step | HandStep): step is HandStep => 'hand' in step;
+
 export interface WriteOptions {
   name: string;
   number: number;
@@ -56,6 +65,9 @@ export interface Written {
   programs: Program[];
   findings: Finding[];
 }
+
+/** What a program says before it waits for something done by hand. */
+export const handRemark = (name: string) => `By hand: ${name}`;
 
 export const spindleWord = (step: Step) => (step.cycle?.kind === 'tap-left' ? 'M4' : 'M3');
 

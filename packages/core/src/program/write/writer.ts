@@ -2,11 +2,11 @@ import type { Pause } from '../../document/operation';
 import { formatNumber } from '../../quantity/units';
 import { Controller } from '../../shop/controller';
 import { Coolant } from '../../machine/machine';
-import { diameterOffsetOf, lengthOffsetOf } from '../../shop/tool';
+import { Tool, diameterOffsetOf, lengthOffsetOf } from '../../shop/tool';
 import { Blocks, numberText, plainText } from './blocks';
 import { capabilityFindings } from './capability';
 import { writeCycle } from './cycles';
-import { Program, Step, WriteOptions, Written, spindleWord } from './step';
+import { HandStep, Program, Step, isHand, handRemark, WriteOptions, Written, spindleWord } from './step';
 
 /** Where a step begins. */
 const entryOf = ({ cycle, path }: Step) =>
@@ -102,7 +102,14 @@ class Writer {
       .replace('{name}', controller.comment.upperCase ? plain.toUpperCase() : plain);
   }
 
-  program(steps: Step[]): string {
+  /** The program waits until it is done. */
+  private byHand({ name, hand: { note } }: HandStep): void {
+    this.out.comment(handRemark(name));
+    if (note) this.out.comment(note);
+    this.out.block('M0');
+  }
+
+  program(steps: (Step | HandStep)[]): string {
     const { controller, options } = this.out;
     for (const line of controller.frame.open) this.out.lines.push(this.fill(line));
     for (const name of options.without ?? []) this.out.comment(`Without: ${name}`);
@@ -110,18 +117,26 @@ class Writer {
     let tool: number | undefined;
     let coolant: Coolant = 'off';
     let rpm = 0;
+    let runs = false;
     for (const step of steps) {
       this.sections.push({ line: this.out.lines.length + 1, operationId: step.operationId });
+      if (isHand(step)) {
+        if (runs) this.stopTool();
+        this.byHand(step);
+        runs = false;
+        continue;
+      }
       this.out.comment(step.name);
       this.registerComment(step);
       const isNew = step.tool.number !== tool;
-      if (isNew || step.before) {
-        if (tool !== undefined) this.stopTool();
+      if (isNew || step.before || !runs) {
+        if (runs) this.stopTool();
         if (step.before) this.pause(step.before);
         if (tool !== undefined && options.restarts) this.modes();
         coolant = 'off';
         this.startTool(step, isNew);
         tool = step.tool.number;
+        runs = true;
       } else if (!controller.beam) {
         if (step.rpm !== rpm) this.out.block(`S${step.rpm} ${spindleWord(step)}`);
         const { x, y, z } = entryOf(step);
@@ -137,39 +152,50 @@ class Writer {
       else if (step.cycle) writeCycle(this.out, step.cycle, step);
       else this.out.path(step.path);
     }
-    this.stopTool();
+    if (runs) this.stopTool();
     for (const line of controller.frame.close) this.out.lines.push(line);
     return this.out.lines.join('\n') + '\n';
   }
 
-  finish(fileName: string, steps: Step[]): Program {
+  finish(fileName: string, steps: (Step | HandStep)[]): Program {
     const text = this.program(steps);
-    return { fileName, text, tools: [...new Set(steps.map((s) => s.tool.number))], sections: this.sections };
+    return {
+      fileName,
+      text,
+      tools: [...new Set(steps.flatMap((s) => (isHand(s) ? [] : [s.tool.number])))],
+      sections: this.sections,
+    };
   }
 }
 
 /** Consecutive steps with one tool, for controls that change tools by changing programs. */
-function byTool(steps: Step[]): Step[][] {
-  const runs: Step[][] = [];
+function byTool(steps: (Step | HandStep)[]): (Step | HandStep)[][] {
+  const runs: (Step | HandStep)[][] = [];
   for (const step of steps) {
     const run = runs[runs.length - 1];
-    if (run && run[0].tool.number === step.tool.number) run.push(step);
+    const own = run && toolOf(run);
+    if (run && (isHand(step) || !own || own.number === step.tool.number)) run.push(step);
     else runs.push([step]);
   }
   return runs;
 }
 
+const toolOf = (steps: (Step | HandStep)[]): Tool | undefined => steps.flatMap((s) => (isHand(s) ? [] : [s.tool]))[0];
+
 /**
  * Writes the steps in a controller's dialect: one program, or one a tool where it has no tool changer.
  * Nothing is written while the control lacks something the steps ask for; the findings then say what and where.
  */
-export function writePrograms(controller: Controller, steps: Step[], options: WriteOptions): Written {
-  const useful = steps.filter((s) => s.path.count > 0);
-  const findings = capabilityFindings(controller, useful, options);
-  if (findings.length > 0 || useful.length === 0) return { programs: [], findings };
-  const write = (part: Step[], suffix: string, number: number) =>
+export function writePrograms(controller: Controller, steps: (Step | HandStep)[], options: WriteOptions): Written {
+  const useful = steps.filter((s) => isHand(s) || s.path.count > 0);
+  const cutting = useful.flatMap((s) => (isHand(s) ? [] : [s]));
+  const findings = capabilityFindings(controller, cutting, options);
+  if (findings.length > 0 || cutting.length === 0) return { programs: [], findings };
+  const write = (part: (Step | HandStep)[], suffix: string, number: number) =>
     new Writer(controller, { ...options, number }).finish(`${options.file}${suffix}.${controller.fileExtension}`, part);
   if (controller.toolChange === 'automatic') return { programs: [write(useful, '', options.number)], findings };
-  const programs = byTool(useful).map((run, i) => write(run, `-${i + 1}-t${run[0].tool.number}`, options.number + i));
+  const programs = byTool(useful).map((run, i) =>
+    write(run, `-${i + 1}-t${toolOf(run)?.number ?? 0}`, options.number + i),
+  );
   return { programs, findings };
 }

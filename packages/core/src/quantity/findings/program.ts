@@ -2,6 +2,10 @@ import { care, note, stop } from './words';
 
 /** Findings of programs, as they are written and read. */
 export const PROGRAM = {
+  'grip-not-told': care<{ operation: string }>(
+    (d) => `The program does not say where “${d.operation}” comes: the clamps are taken to stay as they were`,
+    'Put its remark back where the program waits for it',
+  ),
   'arc-radius-too-small': stop<{ radius: number; chord: number }>(
     (d, say) => `An arc of radius ${say.mm(d.radius, 3)} cannot join points ${say.mm(d.chord, 3)} apart`,
     'Correct R, or give I and J',

@@ -5,7 +5,7 @@ import {
   ParameterInfo,
   Working,
   biteWorking,
-  editOperation,
+  changeParam,
   formatNumber,
   kindOf,
   parameterText,
@@ -73,11 +73,7 @@ function BiteWhy({ job, operation, edit, onField, name }: Omit<EditorProps, 'ins
 export function ParamEditor(props: EditorProps & { name: string; info: ParameterInfo }) {
   const { job, operation, edit, name, info } = props;
   const tool = job.tools.find((t) => t.id === operation.toolId);
-  const set = (v: unknown) =>
-    edit(
-      (j) => editOperation(j, operation.id, (o) => ({ ...o, params: { ...o.params, [name]: v } })),
-      `${operation.id}-${name}`,
-    );
+  const set = (v: unknown) => edit((j) => changeParam(j, operation.id, name, v), `${operation.id}-${name}`);
   const { part, material, machine, boldness } = job;
   const kind = kindOf(operation.kind);
   const setup = job.setups.find((s) => s.operations.some((o) => o.id === operation.id))!;

@@ -1,4 +1,5 @@
 import { Job, Operation, formatFeed, formatLength, formatNumber } from '@tidypath/core';
+import { byHand } from './by-hand';
 import { bore } from './bore';
 import { chamfer } from './chamfer';
 import { clear } from './clear';
@@ -36,6 +37,7 @@ const SENTENCES: Record<string, Sentence> = {
   'round-edge': roundEdge,
   engrave,
   'cut-out': cutOut,
+  'by-hand': byHand,
 };
 
 /** What an operation's sentence says, with its tappable values. */
