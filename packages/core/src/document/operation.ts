@@ -25,9 +25,9 @@ export class Speeds {
   @IsNumber() @Min(0.1) @Max(200_000) entryFeed!: number;
 }
 
-export const STOPS = ['planned', 'optional'] as const;
+export const STOPS = ['planned', 'optional', 'tool change'] as const;
 
-/** Where the program waits for somebody before an operation: always, or where the control’s optional stop is on. */
+/** Where the program waits for somebody before an operation: always, or where the control’s optional stop is on; or where the tool is changed anew though it stays the same. */
 export class Pause {
   @IsIn([...STOPS]) stop!: (typeof STOPS)[number];
   /** What is to be done then, for whoever stands at the machine. */

@@ -18,6 +18,10 @@ import type { Coolant } from '../machine/machine';
 export const CYCLES = ['drill', 'spot', 'peck', 'chip-break', 'ream', 'bore', 'tap', 'tap-left'] as const;
 export type CycleKind = (typeof CYCLES)[number];
 
+export const ARCS = ['all', 'level only', 'none'] as const;
+/** How far straights may be off their arc where nothing else is said, mm. */
+export const CHORD = 0.004;
+
 /** One word of a program: a letter and a number. */
 const WORD = /^[A-Z]\d{1,4}(\.\d)?$/;
 const MOST_LINES = 20;
@@ -110,6 +114,29 @@ export class Controller {
   @IsOptional()
   @Toggle({ group: 'Tools', label: 'Cutter compensation', help: 'It knows G41 and G42 with D.' })
   compensation?: boolean;
+  /** Which arcs it runs; the others are written as short straights. All of them where left out. */
+  @IsOptional()
+  @Choice({
+    group: 'Moves',
+    label: 'Arcs',
+    help: 'It runs all arcs, level ones only (no helices), or none: the others are written as short straights.',
+    choices: ARCS,
+    absent: 'all',
+  })
+  arcs?: (typeof ARCS)[number];
+  /** How far such a straight may be off its arc, mm. */
+  @IsOptional()
+  @Parameter({
+    group: 'Moves',
+    label: 'Straights off their arc by',
+    help: 'At most, where arcs are written as straights.',
+    unit: 'length',
+    min: 0.0005,
+    max: 0.1,
+    absent: CHORD,
+    matters: (c: Controller) => (c.arcs ?? 'all') !== 'all',
+  })
+  chord?: number;
   /** Seconds to wait after starting the spindle where the control does not wait by itself; 0 for none. */
   @Parameter({
     group: 'Tools',

@@ -5,7 +5,7 @@ import { Job } from '../../document/job';
 import { Pause } from '../../document/operation';
 import { CONTROLLERS } from '../../shop/controllers';
 import { readJob } from '../documents';
-import { PlanCache, planSetup } from '../pipeline';
+import { PlanCache, planSetup, postSetup } from '../pipeline';
 
 const MILL = tool(4);
 
@@ -85,4 +85,14 @@ test('where it waits is nothing to its path; what it cannot be is refused by nam
     expect.stringContaining('before.stop'),
     expect.stringContaining('before.note'),
   ]);
+});
+
+test('a tool that is changed anew is called again, without a stop', () => {
+  const lines = linesOf(paused({ stop: 'tool change', note: 'New edges' }));
+  expect(lines.filter((l) => /^T4 M6$/.test(l))).toHaveLength(2);
+  expect(lines.filter((l) => l === 'M0' || l === 'M1')).toEqual([]);
+  expect(around(lines, '(NEW EDGES)')).toMatch(/M9\nM5\nG[^]*\(NEW EDGES\)\n\([^]*\nT4 M6\nS\d+ M3/);
+  const hobby = CONTROLLERS.find((c) => c.toolChange !== 'automatic' && !c.beam)!;
+  const job = paused({ stop: 'tool change', note: '' }, hobby);
+  expect(postSetup(job, job.setups[0], planSetup(job, job.setups[0])).programs).toHaveLength(2);
 });

@@ -1,5 +1,5 @@
 import { MM_PER_INCH } from '../../quantity/units';
-import { Controller } from '../../shop/controller';
+import { CHORD, Controller } from '../../shop/controller';
 import { programmedPath } from '../read/compensation';
 import { ARC_CW, Compensation, LINE, Path, RAPID, sweepOf } from '../../path/path';
 import { WriteOptions } from './step';
@@ -105,10 +105,32 @@ export class Blocks {
     const sweep = sweepOf(kind, this.at.x, this.at.y, x, y, cx, cy);
     const radius = maths.hypot(x - cx, y - cy);
     if (Math.abs(sweep) * radius < SHORTEST_ARC) return this.move('G1', x, y, z, [feed]);
+    const { arcs = 'all', chord = CHORD } = this.controller;
+    if (arcs === 'none' || (arcs === 'level only' && Math.abs(z - this.at.z) > LOWER))
+      return this.chords(sweep, { x, y, z, cx, cy }, chord, feed);
     const digits = this.decimals;
     const i = numberText(this.scaled(cx) - this.scaled(this.at.x), digits);
     const j = numberText(this.scaled(cy) - this.scaled(this.at.y), digits);
     this.move(kind === ARC_CW ? 'G2' : 'G3', x, y, z, [`I${i}`, `J${j}`, feed]);
+  }
+
+  /** An arc as short straights whose corners lie on it. */
+  private chords(
+    sweep: number,
+    to: { x: number; y: number; z: number; cx: number; cy: number },
+    off: number,
+    feed: string,
+  ) {
+    const { at } = this;
+    const radius = maths.hypot(at.x - to.cx, at.y - to.cy);
+    const start = maths.atan2(at.y - to.cy, at.x - to.cx);
+    const count = Math.max(1, Math.ceil(Math.abs(sweep) / (2 * maths.acos(Math.max(0, 1 - off / radius)))));
+    for (let k = 1; k < count; k++) {
+      const angle = start + (sweep * k) / count;
+      const [x, y] = [to.cx + radius * maths.cos(angle), to.cy + radius * maths.sin(angle)];
+      this.move('G1', x, y, at.z + ((to.z - at.z) * k) / count, k === 1 ? [feed] : []);
+    }
+    this.move('G1', to.x, to.y, to.z, count === 1 ? [feed] : []);
   }
 
   /** @param reached called with the height after every straight at feed */

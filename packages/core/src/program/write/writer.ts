@@ -78,7 +78,7 @@ class Writer {
   /** Whoever stands at the machine is told what to do, and goes on. */
   private pause({ stop, note }: Pause): void {
     if (note) this.out.comment(note);
-    this.out.block(stop === 'planned' ? 'M0' : 'M1');
+    if (stop !== 'tool change') this.out.block(stop === 'planned' ? 'M0' : 'M1');
   }
 
   /** A path of a beam: on and piercing where it goes down, off where it comes up, X and Y between. */
@@ -128,7 +128,7 @@ class Writer {
       }
       this.out.comment(step.name);
       this.registerComment(step);
-      const isNew = step.tool.number !== tool;
+      const isNew = step.tool.number !== tool || step.before?.stop === 'tool change';
       if (isNew || step.before || !runs) {
         if (runs) this.stopTool();
         if (step.before) this.pause(step.before);
@@ -174,7 +174,8 @@ function byTool(steps: (Step | HandStep)[]): (Step | HandStep)[][] {
   for (const step of steps) {
     const run = runs[runs.length - 1];
     const own = run && toolOf(run);
-    if (run && (isHand(step) || !own || own.number === step.tool.number)) run.push(step);
+    if (run && (isHand(step) || !own || (own.number === step.tool.number && step.before?.stop !== 'tool change')))
+      run.push(step);
     else runs.push([step]);
   }
   return runs;

@@ -1,5 +1,6 @@
 import { TextInput } from 'react-native-paper';
 import { Pause, editOperation } from '@tidypath/core';
+import { NumberField } from '../../../ui/NumberField';
 import { Choices } from '../../../ui/Choices';
 import { Txt } from '../../../ui/Txt';
 import type { EditorProps } from './types';
@@ -9,7 +10,13 @@ const STOPS: { value: Stop; label: string }[] = [
   { value: 'none', label: 'no stop' },
   { value: 'planned', label: 'always' },
   { value: 'optional', label: 'optional' },
+  { value: 'tool change', label: 'to change the tool anew' },
 ];
+const SAID: Record<Pause['stop'], string> = {
+  planned: 'M0: ',
+  optional: 'M1, where the optional stop is switched on at the machine: ',
+  'tool change': 'The same tool is called again, as after new edges: ',
+};
 /** Letters a note may have: more no control shows. */
 const MOST = 80;
 
@@ -37,8 +44,17 @@ export function PauseEditor({ operation, edit }: EditorProps) {
             onChangeText={(note) => set({ ...before, note }, `${operation.id}-before`)}
             testID="value-field"
           />
+          <NumberField
+            label="Takes"
+            suffix="min"
+            value={before.minutes ?? 0}
+            min={0}
+            max={600}
+            onChange={(minutes) => set({ ...before, minutes: minutes || undefined }, `${operation.id}-minutes`)}
+            testID="stop-minutes"
+          />
           <Txt kind="small" tone="quiet">
-            {before.stop === 'planned' ? 'M0: ' : 'M1, where the optional stop is switched on at the machine: '}
+            {SAID[before.stop]}
             the tool goes up, spindle and coolant go off, and the note is shown where the control shows remarks. Then
             speed, offsets and coolant are stated anew. Keep clear until the spindle stands still.
           </Txt>

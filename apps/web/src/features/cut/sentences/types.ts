@@ -130,10 +130,16 @@ export const repeat = ({ operation }: Subject): Piece[] => {
   ];
 };
 
+const PAUSES = {
+  planned: 'the program stops',
+  optional: 'the program may stop',
+  'tool change': 'the tool is changed anew',
+};
+
 /** Where the program waits for somebody before it. */
 export const pause = ({ operation: { before } }: Subject): Piece[] => {
   if (!before) return [];
-  const text = before.stop === 'planned' ? 'the program stops' : 'the program may stop';
+  const text = PAUSES[before.stop];
   return [' Before it ', { field: { at: 'before' }, text }, before.note ? `: ${before.note}.` : '.'];
 };
 
