@@ -36,6 +36,21 @@ export class Pause {
   @IsOptional() @IsNumber() @Min(0) @Max(600) minutes?: number;
 }
 
+/** A place on the part as it lies in the setup, mm. */
+export class Spot {
+  @IsNumber() @Min(-20_000) @Max(20_000) x!: number;
+  @IsNumber() @Min(-20_000) @Max(20_000) y!: number;
+}
+
+/** A part of a closed line: counterclockwise from the place on it nearest to one point to that nearest to another. */
+export class Stretch {
+  @Nested(() => Spot) from!: Spot;
+  @Nested(() => Spot) to!: Spot;
+  /** How much longer it is made at its ends, straight on; held back where below zero, mm. */
+  @IsNumber() @Min(-1000) @Max(1000) before!: number;
+  @IsNumber() @Min(-1000) @Max(1000) after!: number;
+}
+
 /** One step of the route. `params` belong to the kind; its own class validates them. */
 export class Operation {
   @IsString() @Length(1, 40) id!: string;
@@ -52,6 +67,8 @@ export class Operation {
   @IsObject() params!: Record<string, unknown>;
   /** Where it begins, ends and goes back to, where that is not what its features and its setup say. */
   @IsOptional() @Nested(() => Heights) heights?: Heights;
+  /** Along a part of its line only. */
+  @IsOptional() @Nested(() => Stretch) stretch?: Stretch;
   /** Done on copies of its features too. */
   @IsOptional() @Nested(() => Repeat) repeat?: Repeat;
   /** The program stops before it, with the tool up, spindle and coolant off. */

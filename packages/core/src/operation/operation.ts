@@ -165,6 +165,8 @@ export interface OperationKind<P extends object = object> {
   works: Feature['meaning'][];
   /** Which of its heights can be asked for; neither where its features alone say them. */
   takesHeights?: 'start' | 'start and end';
+  /** Whether it can run along a part of a closed line. */
+  takesStretch?: boolean;
   /** How far above the metal it is fed from where nothing else is asked, mm; 1 where left out. */
   approach?: number;
   /** Of the features it can work on those a new one starts with, where that is not the first nobody works on yet. */
@@ -193,7 +195,10 @@ export interface OperationKind<P extends object = object> {
   /** What it is asked to shape that the part does not say; the proof takes that for wanted. */
   adds?(params: P, context: Pick<PlanContext, 'model' | 'targets' | 'tool'>): Partial<Added>;
   /** Its laps before they are planned, and the values that are seen in them. */
-  preview?: { shows: (keyof P)[]; of(params: P, context: Pick<PlanContext, 'tool' | 'targets'>): LapPreview };
+  preview?: {
+    shows: (keyof P)[];
+    of(params: P, context: Pick<PlanContext, 'tool' | 'targets' | 'operation'>): LapPreview;
+  };
   /** The value that says how it goes down into a closed pocket; a drilled hole does as well. */
   entry?: keyof P;
   plan(params: P, context: PlanContext): Plan;

@@ -8,6 +8,7 @@ import { PauseEditor } from './editors/PauseEditor';
 import { ParamEditor } from './editors/ParamEditor';
 import { RepeatEditor } from './editors/RepeatEditor';
 import { SpeedEditor } from './editors/SpeedEditor';
+import { StretchEditor } from './editors/StretchEditor';
 import { TargetsEditor } from './editors/TargetsEditor';
 import { ToolEditor } from './editors/ToolEditor';
 import type { EditorProps } from './editors/types';
@@ -36,6 +37,8 @@ export function ValueEditor({ field, ...props }: Props) {
       return <DepthEditor {...props} featureId={field.featureId} />;
     case 'heights':
       return <HeightsEditor {...props} />;
+    case 'stretch':
+      return <StretchEditor {...props} />;
     case 'before':
       return <PauseEditor {...props} />;
     case 'repeat':

@@ -287,6 +287,39 @@ export function shareNear(chain: Chain, p: Point): number {
   return best.share;
 }
 
+/** How far along an arc a point lies, 0..1; the nearer end of it where it lies beside. */
+function alongArc({ centre, start, sweep }: Arc, p: Point): number {
+  const turn = (maths.atan2(p.y - centre.y, p.x - centre.x) - start) * Math.sign(sweep);
+  const round = turn - TAU * Math.floor(turn / TAU);
+  const whole = Math.abs(sweep);
+  return round <= whole ? round / whole : round - whole < TAU - round ? 1 : 0;
+}
+
+/** The share (0..1) of a chain's length of the place on it that is nearest to a point, exactly. */
+export function shareAt(chain: Chain, p: Point): number {
+  let best = { at: 0, d: Infinity };
+  let gone = 0;
+  for (const { a, b, bulge } of pieces(chain)) {
+    const length = pieceLength(a, b, bulge);
+    const along = bulge === 0 ? projectOnto(p, a, b) : alongArc(arcOf(a, b, bulge), p);
+    const d = distance(p, splitPiece(a, b, bulge, along).at);
+    if (d < best.d - 1e-9) best = { at: gone + along * length, d };
+    gone += length;
+  }
+  return gone > 0 ? best.at / gone : 0;
+}
+
+/** A closed chain from one share (0..1) of its length on to another, past its own start where that lies between. */
+export function splitRound(chain: Chain, from: number, to: number): Chain {
+  if (from < to) return splitAlong(chain, from, to);
+  const [first, then] = [splitAlong(chain, from, 1), splitAlong(chain, 0, to)];
+  if (first.vertices.length === 0) return then;
+  return {
+    closed: false,
+    vertices: then.vertices.length ? [...first.vertices.slice(0, -1), ...then.vertices] : first.vertices,
+  };
+}
+
 /** The stretch of a closed chain between two shares (0..1) of its length. */
 export function splitAlong(chain: Chain, from: number, to: number): Chain {
   const whole = chainLength(chain);

@@ -212,9 +212,9 @@ describe('the picture of a contour before it is planned', () => {
     shape: Shape = { type: 'rectangle', width: 40, height: 30, radius: 0 },
   ) => {
     const job = contour(params, jobWith(shape), 'f2', 7);
-    const [{ params: given, targets }] = job.setups[0].operations;
-    const features = job.part.features.filter((f) => targets.includes(f.id));
-    return previewContour(given as never, { tool: tool(7), targets: features });
+    const [operation] = job.setups[0].operations;
+    const targets = job.part.features.filter((f) => operation.targets.includes(f.id));
+    return previewContour(operation.params as never, { tool: tool(7), targets, operation });
   };
 
   test('keeps what the side keeps, and runs where the plan will', () => {

@@ -40,6 +40,10 @@ export const MILLING = {
     (d, say) => `The finish lap is ${say.mm(d.depth, 1)} deep, more than the flutes; the upper part was cut before`,
     'Finish at each layer, or check the proof for rubbing',
   ),
+  'no-stretch': stop(
+    'The part of the line it is to run along has no length, or its line is not closed',
+    'Pick two places on the line that are apart, or take all of it',
+  ),
   'deeper-than-stock': care<{ operation: string; below: number }>(
     (d, say) => `“${d.operation}” goes ${say.mm(d.below, 1)} below the stock`,
     'Break through less, or make sure nothing is beneath it',

@@ -7,6 +7,7 @@ import {
   ContourParams,
   EMPTY_BOUNDS,
   OperationKind,
+  Point,
   Tool,
   asSeen,
   chainBounds,
@@ -39,6 +40,26 @@ function arrows(chain: Chain, size: number): string[] {
   });
 }
 
+/** Places on its line that are picked in it, and the one that moves. */
+interface Places {
+  at: Point[];
+  moved: number;
+  onPlace: (p: Point) => void;
+}
+
+/** A finger this near to a corner means it, px. */
+const SNAP = 14;
+
+/** The corner a finger means, or the place on the nearest line. */
+function snapped(p: Point, walls: Chain[], reach: number): Point {
+  const corners = walls.flatMap((w) => w.vertices).map((v) => ({ x: v.x, y: v.y }));
+  const off = (q: Point) => Math.hypot(p.x - q.x, p.y - q.y);
+  const corner = corners.sort((a, b) => off(a) - off(b))[0];
+  if (corner && off(corner) < reach) return corner;
+  const on = walls.map((w) => pointAtShare(w, shareNear(w, p))).sort((a, b) => off(a) - off(b))[0] ?? p;
+  return { x: Math.round(on.x * 100) / 100, y: Math.round(on.y * 100) / 100 };
+}
+
 /** What a contour will do, before it is computed: the band the cutter sweeps, its direction and start, the side that is kept, its tabs. */
 export function ContourPreview({
   job,
@@ -46,7 +67,8 @@ export function ContourPreview({
   edit,
   tool,
   previewOf,
-}: Pick<EditorProps, 'job' | 'operation' | 'edit'> & { tool: Tool; previewOf: PreviewOf }) {
+  places,
+}: Pick<EditorProps, 'job' | 'operation' | 'edit'> & { tool: Tool; previewOf: PreviewOf; places?: Places }) {
   const palette = usePalette();
   const [width, setWidth] = useState(320);
   const params = operation.params as unknown as ContourParams;
@@ -57,8 +79,8 @@ export function ContourPreview({
     [part, operation.targets],
   );
   const { walls, laps, keeps } = useMemo(
-    () => previewOf(params, { tool, targets }),
-    [previewOf, params, tool, targets],
+    () => previewOf(params, { tool, targets, operation }),
+    [previewOf, params, tool, targets, operation],
   );
   const bounds = [...walls, ...laps.map((l) => l.chain)].map(chainBounds).reduce(joinBounds, EMPTY_BOUNDS);
   if (isEmpty(bounds)) return null;
@@ -78,10 +100,12 @@ export function ContourPreview({
       x: (box.minX + box.maxX) / 2 + (locationX - width / 2) * u,
       y: (box.minY + box.maxY) / 2 - (locationY - height / 2) * u,
     };
+    if (places) return places.onPlace(snapped(p, walls, SNAP * u));
     const [first] = laps;
     if (first) set({ tabPlaces: moveTab(params, shareNear(first.chain, p)) });
   };
-  const hasTabs = params.tabs !== 'none';
+  const hasTabs = !places && params.tabs !== 'none';
+  const isTouched = hasTabs || !!places;
   const other = OTHER_SIDE[params.side];
   const d = walls.map(svgPath).join('');
   const frame = `M${box.minX} ${box.minY}H${box.maxX}V${box.maxY}H${box.minX}Z`;
@@ -91,8 +115,8 @@ export function ContourPreview({
         testID="contour-preview"
         aria-label="What the cutter will sweep"
         style={{ height, backgroundColor: palette.background, borderRadius: SIZE.radius }}
-        onStartShouldSetResponder={() => hasTabs}
-        onMoveShouldSetResponder={() => hasTabs}
+        onStartShouldSetResponder={() => isTouched}
+        onMoveShouldSetResponder={() => isTouched}
         onResponderGrant={drag}
         onResponderMove={drag}
       >
@@ -149,6 +173,17 @@ export function ContourPreview({
               </G>
             ))}
             <Path d={d} fill="none" stroke={palette.part} strokeWidth={1.6 * u} />
+            {places?.at.map((p, i) => (
+              <Circle
+                key={i}
+                cx={p.x}
+                cy={p.y}
+                r={(i === places.moved ? 9 : 6) * u}
+                fill={palette.care}
+                stroke={palette.sheet}
+                strokeWidth={1.6 * u}
+              />
+            ))}
           </G>
         </Svg>
       </View>

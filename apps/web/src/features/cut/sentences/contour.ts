@@ -40,6 +40,7 @@ export const contour: Sentence = (s) => {
     ', run ',
     param('side', SIDES[side] ?? side),
     ' ',
+    ...(s.operation.stretch ? [{ field: { at: 'stretch' }, text: 'a part' } as Piece, ' of '] : []),
     targets(s),
     ', ',
     param('direction', s.word('direction')),

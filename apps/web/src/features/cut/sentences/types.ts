@@ -8,6 +8,7 @@ export type Field =
   | { at: 'repeat' }
   | { at: 'before' }
   | { at: 'heights' }
+  | { at: 'stretch' }
   | { at: 'bend' }
   | { at: 'speed'; key: 'rpm' | 'feed' | 'entryFeed' }
   | { at: 'param'; key: string }

@@ -14,6 +14,7 @@ import { OperationKind, Plan, PlanContext } from '../../operation';
 import { ContourParams, Side, WORKS } from './params';
 import { ContourPlanner, isOpening } from './planner';
 import { previewContour } from './preview';
+import { stretchOf } from './stretch';
 
 export type { ContourParams } from './params';
 
@@ -43,9 +44,13 @@ function sideFindings(params: ContourParams, { operation, targets }: PlanContext
 function plan(params: ContourParams, context: PlanContext): Plan {
   const findings = [...toolFindings(context, contour.suits), ...targetFindings(context, contour.works)];
   findings.push(...sideFindings(params, context));
+  const { stretch } = context.operation;
+  const cut = stretch && stretchOf(context.targets, stretch);
+  if (stretch && !cut?.chain.vertices.length)
+    findings.push(finding('no-stretch', {}, { operation: context.operation.id, field: 'stretch' }));
   const planner = new ContourPlanner(params, context);
   if (findings.some((f) => f.level === 'stop')) return { path: planner.path.build(), findings };
-  for (const feature of inOrder(context.targets, params.side)) {
+  for (const feature of cut ? [cut.feature] : inOrder(context.targets, params.side)) {
     if (!contour.works.includes(feature.meaning)) continue;
     const closed = instancesOf(feature).every((c) => c.closed);
     if (closed && area(regionOf(feature)) < 1e-3) {
@@ -111,6 +116,7 @@ export const contour: OperationKind<ContourParams> = {
   },
   works: WORKS,
   takesHeights: 'start and end',
+  takesStretch: true,
   suits: cutsWalls,
   Params: ContourParams,
   usesEarlier: () => true,

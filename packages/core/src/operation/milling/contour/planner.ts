@@ -4,6 +4,7 @@ import { area, contains, distanceToBoundary, intersection, offset } from '../../
 import { distance, Point } from '../../../geometry/plane/point';
 import { Finding, finding } from '../../../quantity/finding';
 import { degrees, radians } from '../../../quantity/units';
+import { Stretch } from '../../../document/operation';
 import { Feature } from '../../../part/plate/feature';
 import { regionOf } from '../../../part/plate/model';
 import { instancesOf } from '../../../part/plate/shapes';
@@ -17,6 +18,7 @@ import { metalLeft } from '../rest';
 import { Tabs, followStations, stationsOver, tabFindings, tabShares } from '../tabs';
 import { Wall, closedWall, openWall } from '../walls';
 import { ContourParams, Side } from './params';
+import { stretchOf } from './stretch';
 import { maths } from '../../../quantity/maths';
 
 export const isOpening = ({ meaning }: Feature) => meaning === 'pocket' || meaning === 'hole';
@@ -59,6 +61,8 @@ export class ContourPlanner {
   /** The lines of a feature as walls: all its closed copies together, each open one by itself. */
   private walls(feature: Feature): Wall[] {
     const { params, radius } = this;
+    const { stretch } = this.context.operation;
+    if (stretch) return this.stretched(feature, stretch);
     const open = instancesOf(feature).filter((c) => !c.closed);
     const region = regionOf(feature);
     const run = { ...params, radius };
@@ -66,6 +70,19 @@ export class ContourPlanner {
       ...(region.length ? [closedWall(region, isInside(feature, params.side), run)] : []),
       ...open.map((c) => openWall(extended(c, params.extendStart, params.extendEnd), c, run)),
     ];
+  }
+
+  /** The part of a closed line that is asked for, where it is one of this feature. */
+  private stretched(feature: Feature, stretch: Stretch): Wall[] {
+    const { params, radius, context } = this;
+    const cut = stretchOf(context.targets, stretch);
+    if (cut?.feature.id !== feature.id || cut.chain.vertices.length === 0) return [];
+    const inside = isInside(feature, params.side);
+    // Counterclockwise, what the line encloses lies to its left.
+    const side = params.side === 'on the line' ? params.side : inside ? 'left' : 'right';
+    const whole = extended(cut.chain, stretch.before, stretch.after);
+    const { isFree } = closedWall(regionOf(feature), inside, { ...params, radius });
+    return [{ ...openWall(whole, cut.chain, { ...params, radius, side }), isFree }];
   }
 
   cut(feature: Feature, bottom: number): void {

@@ -6,7 +6,10 @@ import { ContourParams, WORKS } from './params';
 import { ContourPlanner, isInside } from './planner';
 
 /** What a contour will run along. */
-export function previewContour(params: ContourParams, context: Pick<PlanContext, 'tool' | 'targets'>): LapPreview {
+export function previewContour(
+  params: ContourParams,
+  context: Pick<PlanContext, 'tool' | 'targets' | 'operation'>,
+): LapPreview {
   const planner = new ContourPlanner(params, context as PlanContext);
   const targets = context.targets.filter((t) => WORKS.includes(t.meaning));
   const walls = targets.flatMap(instancesOf);
