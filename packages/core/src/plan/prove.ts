@@ -253,7 +253,12 @@ export class ProofRun {
   /** Steps, or tools of a program from elsewhere, that did nothing. */
   private idle(steps: StepFigures[]): Finding[] {
     const { prover, read } = this;
-    if (steps.length > 0) return idleSteps(steps, read.motions);
+    const byHand = new Set(this.hand.steps.map(({ operation }) => operation.id));
+    if (steps.length > 0)
+      return idleSteps(
+        steps.filter((s) => !byHand.has(s.operationId)),
+        read.motions,
+      );
     if (prover.isCutShort) return [];
     return idleTools(read.motions, prover.removedBy, (tool) => prover.input.tools.has(tool));
   }

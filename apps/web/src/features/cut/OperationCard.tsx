@@ -43,7 +43,7 @@ interface Props {
   onAct: (act: 'duplicate' | 'delete' | 'switch' | 'up' | 'down') => void;
 }
 
-function Actions({ operation, onAct }: Pick<Props, 'operation' | 'onAct'>) {
+function Actions({ operation, onAct, onRename }: Pick<Props, 'operation' | 'onAct'> & { onRename: () => void }) {
   const [open, setOpen] = useState(false);
   const [used, setUsed] = useState(false);
   const act = (what: Parameters<Props['onAct']>[0]) => () => {
@@ -65,6 +65,13 @@ function Actions({ operation, onAct }: Pick<Props, 'operation' | 'onAct'>) {
   return (
     <Menu visible={open} onDismiss={() => setOpen(false)} anchor={button}>
       <Menu.Item title={operation.on ? 'Switch off' : 'Switch on'} onPress={act('switch')} />
+      <Menu.Item
+        title="Rename"
+        onPress={() => {
+          setOpen(false);
+          onRename();
+        }}
+      />
       <Menu.Item title="Duplicate" onPress={act('duplicate')} />
       <Menu.Item title="Earlier" onPress={act('up')} />
       <Menu.Item title="Later" onPress={act('down')} />
@@ -142,6 +149,7 @@ function OperationCardView({
   const pieces = useMemo(() => (open ? sentenceOf(job, operation) : []), [open, job, operation]);
   const insight = useMemo(() => insightOf(job, operation), [job, operation]);
   const bends = !!insight?.gauges.some((g) => g.id === 'deflection');
+  const rest = open ? moreFields(operation, fieldsOf(pieces), bends) : [];
   const departs = !open && operation.on ? insight?.departure : undefined;
   const minutes = proved ?? (planned ? estimateMinutes(planned.minutes, operation) : undefined);
   const told = (level: Finding['level']) => planned?.findings.filter((f) => f.level === level).length ?? 0;
@@ -191,7 +199,7 @@ function OperationCardView({
             {formatTime(minutes)}
           </Txt>
         )}
-        <Actions operation={operation} onAct={onAct} />
+        <Actions operation={operation} onAct={onAct} onRename={() => onEdit({ at: 'name' })} />
       </View>
       {open && (
         <View style={{ gap: SPACE.m, paddingHorizontal: SPACE.s, paddingBottom: SPACE.s }}>
@@ -216,12 +224,14 @@ function OperationCardView({
           {planned?.findings.map((f, i) => (
             <FindingCard key={i} finding={f} onGo={goTo(f.place.field, onEdit)} goLabel="Change it" />
           ))}
-          <Button compact onPress={() => setMore(!more)} style={{ alignSelf: 'flex-start' }}>
-            {more ? 'Less' : 'More'}
-          </Button>
+          {rest.length > 0 && (
+            <Button compact onPress={() => setMore(!more)} style={{ alignSelf: 'flex-start' }}>
+              {more ? 'Less' : 'More'}
+            </Button>
+          )}
           {more && (
             <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: SPACE.s }}>
-              {moreFields(operation, fieldsOf(pieces), bends).map((f) => (
+              {rest.map((f) => (
                 <Button
                   key={fieldKey(f)}
                   compact

@@ -4,6 +4,7 @@ import { BendEditor } from './editors/BendEditor';
 import { CoolantEditor } from './editors/CoolantEditor';
 import { DepthEditor } from './editors/DepthEditor';
 import { HeightsEditor } from './editors/HeightsEditor';
+import { NameEditor } from './editors/NameEditor';
 import { PauseEditor } from './editors/PauseEditor';
 import { ParamEditor } from './editors/ParamEditor';
 import { RepeatEditor } from './editors/RepeatEditor';
@@ -37,6 +38,8 @@ export function ValueEditor({ field, ...props }: Props) {
       return <DepthEditor {...props} featureId={field.featureId} />;
     case 'heights':
       return <HeightsEditor {...props} />;
+    case 'name':
+      return <NameEditor {...props} />;
     case 'stretch':
       return <StretchEditor {...props} />;
     case 'before':

@@ -205,7 +205,7 @@ export function ProveStage() {
         <JobView
           stock="cut"
           moment={moment}
-          heldAt={proof && shown && operationAt(proof, shown.moment.motion)}
+          heldAt={proof && operationAt(proof, shown ? shown.moment.motion : Infinity)}
           showPath={!shown && !against}
           marks={marks}
           against={against}

@@ -22,7 +22,11 @@ export const BY_HAND = [
 const MOST_CLAMPS = 50;
 
 export class ByHandParams {
-  @Choice({ label: 'What is done', help: 'The program stops for it: M0.', choices: BY_HAND })
+  @Choice({
+    label: 'What is done',
+    help: 'The program stops for it (M0), spindle and coolant off. Keep clear until the spindle stands still.',
+    choices: BY_HAND,
+  })
   what!: (typeof BY_HAND)[number];
   @Parameter({
     label: 'Takes',

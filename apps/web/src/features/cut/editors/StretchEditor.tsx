@@ -70,8 +70,11 @@ export function StretchEditor({ job, operation, edit }: EditorProps) {
           places={{ at: [stretch.from, stretch.to], moved: moved === 'from' ? 0 : 1, onPlace: place }}
         />
       )}
-      {end('Longer at the beginning, or held back with a minus', 'before')}
+      {end('Longer at the beginning', 'before')}
       {end('Longer at the end', 'after')}
+      <Txt kind="small" tone="quiet">
+        Straight on past the place; a minus holds it back.
+      </Txt>
       <Row>
         <Button
           mode="outlined"

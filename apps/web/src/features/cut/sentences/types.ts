@@ -7,6 +7,7 @@ export type Field =
   | { at: 'coolant' }
   | { at: 'repeat' }
   | { at: 'before' }
+  | { at: 'name' }
   | { at: 'heights' }
   | { at: 'stretch' }
   | { at: 'bend' }
