@@ -25,6 +25,16 @@ export class Speeds {
   @IsNumber() @Min(0.1) @Max(200_000) entryFeed!: number;
 }
 
+/** Feeds of an operation that are asked for apart from the rest, mm/min; each as it comes where left out. */
+export class Feeds {
+  /** Leading in and out. */
+  @IsOptional() @IsNumber() @Min(0.1) @Max(200_000) lead?: number;
+  /** Straight down. */
+  @IsOptional() @IsNumber() @Min(0.1) @Max(200_000) plunge?: number;
+  /** The deepest layer. */
+  @IsOptional() @IsNumber() @Min(0.1) @Max(200_000) last?: number;
+}
+
 export const STOPS = ['planned', 'optional', 'tool change'] as const;
 
 /** Where the program waits for somebody before an operation: always, or where the control’s optional stop is on; or where the tool is changed anew though it stays the same. */
@@ -67,6 +77,7 @@ export class Operation {
   @IsObject() params!: Record<string, unknown>;
   /** Where it begins, ends and goes back to, where that is not what its features and its setup say. */
   @IsOptional() @Nested(() => Heights) heights?: Heights;
+  @IsOptional() @Nested(() => Feeds) feeds?: Feeds;
   /** Along a part of its line only. */
   @IsOptional() @Nested(() => Stretch) stretch?: Stretch;
   /** Done on copies of its features too. */

@@ -3,4 +3,5 @@ export { ContourParams } from './milling/contour/params';
 export { moveTab, tabShares } from './milling/tabs';
 export type { OperationKind, Waiting } from './operation';
 export { byHand, isByHand } from './hand/by-hand';
+export { plungeFeedOf } from './entry';
 export { kindOf, KINDS } from './registry';

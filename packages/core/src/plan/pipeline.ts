@@ -15,6 +15,7 @@ import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
 import { StockModel } from '../stock/height/stock';
 import { handOf, isByHand } from '../operation/hand/by-hand';
+import { withFeeds } from '../operation/feeds';
 import { heightsFor } from '../operation/heights';
 import { Operation } from '../document/operation';
 import { DrillCycle, Plan, Means, OperationKind, PlanContext, Waiting } from '../operation/operation';
@@ -145,11 +146,14 @@ const tooLong = (operation: Operation): Plan => ({
 
 /** Plans with the heights that were asked for, where they can be had. */
 function planAt(kind: OperationKind, context: Omit<PlanContext, 'approach'> & { features: Feature[] }): Plan {
-  const { id: operation, heights: asked, params } = context.operation;
+  const { id: operation, heights: asked, params, feeds } = context.operation;
   const { findings, ...heights } = heightsFor(kind, { ...context, heights: asked, fine: context.tool.diameter / 2 });
   if (hasStop(findings))
     return { path: EMPTY, findings: findings.map((f) => ({ ...f, place: { ...f.place, operation } })) };
-  return kind.plan(params, { ...context, ...heights });
+  const plan = kind.plan(params, { ...context, ...heights });
+  return feeds && kind.process === 'milling' && plan.path.count > 0
+    ? { ...plan, path: withFeeds(plan.path, feeds) }
+    : plan;
 }
 
 /** Whether its plan depends on what was cut before. */
@@ -252,15 +256,18 @@ function rangeFindings(job: Job, operation: Operation): Finding[] {
       ),
     );
   }
-  if (feed > machine.maxFeed) {
+  const fed: [string, number][] = [
+    ['speeds.feed', feed],
+    ...Object.entries(operation.feeds ?? {}).map(([k, v]): [string, number] => [`feeds.${k}`, v as number]),
+  ];
+  for (const [field, asked] of fed.filter(([, v]) => v > machine.maxFeed))
     findings.push(
       finding(
         'feed-range',
-        { operation: operation.name, feed, machine: machine.name, maxFeed: machine.maxFeed },
-        { ...place, field: 'speeds.feed' },
+        { operation: operation.name, feed: asked, machine: machine.name, maxFeed: machine.maxFeed },
+        { ...place, field },
       ),
     );
-  }
   return findings;
 }
 

@@ -98,6 +98,7 @@ function moreFields(operation: Operation, said: Field[], bends: boolean): Field[
       )
       .map(([key]): Field => ({ at: 'param', key })),
     ...(kind.process === 'beam' || isHand ? [] : [{ at: 'heights' } as Field]),
+    ...(kind.process === 'milling' ? [{ at: 'feeds' } as Field] : []),
     ...(kind.takesStretch ? [{ at: 'stretch' } as Field] : []),
     ...(bends ? [{ at: 'bend' } as Field] : []),
     ...(kind.works.length ? [{ at: 'repeat' } as Field] : []),
@@ -111,6 +112,7 @@ function labelOf(operation: Operation, field: Field, unit: Job['unit'], bend: nu
   if (field.at === 'speed') return `Entry feed ${formatFeed(operation.speeds.entryFeed, unit)}`;
   if (field.at === 'bend') return `Bends at most ${formatLength(bend!, unit)}`;
   if (field.at === 'repeat') return 'Done once';
+  if (field.at === 'feeds') return 'Feeds as they come';
   if (field.at === 'stretch') return 'Along all of its line';
   if (field.at === 'heights') return 'Heights as they come';
   if (field.at === 'before') return 'No stop before it';
@@ -270,6 +272,7 @@ function goTo(field: string | undefined, onEdit: (f: Field) => void): (() => voi
   if (field === 'stretch') return () => onEdit({ at: 'stretch' });
   if (field === 'repeat') return () => onEdit({ at: 'repeat' });
   const [group, key] = field?.split('.') ?? [];
+  if (group === 'feeds') return () => onEdit({ at: 'feeds' });
   if (group === 'heights') return () => onEdit({ at: 'heights' });
   if (group === 'params') return () => onEdit({ at: 'param', key });
   if (group === 'speeds' && (key === 'rpm' || key === 'feed' || key === 'entryFeed'))

@@ -3,6 +3,7 @@ import { kindOf, parametersOf } from '@tidypath/core';
 import { BendEditor } from './editors/BendEditor';
 import { CoolantEditor } from './editors/CoolantEditor';
 import { DepthEditor } from './editors/DepthEditor';
+import { FeedsEditor } from './editors/FeedsEditor';
 import { HeightsEditor } from './editors/HeightsEditor';
 import { NameEditor } from './editors/NameEditor';
 import { PauseEditor } from './editors/PauseEditor';
@@ -40,6 +41,8 @@ export function ValueEditor({ field, ...props }: Props) {
       return <HeightsEditor {...props} />;
     case 'name':
       return <NameEditor {...props} />;
+    case 'feeds':
+      return <FeedsEditor {...props} />;
     case 'stretch':
       return <StretchEditor {...props} />;
     case 'before':

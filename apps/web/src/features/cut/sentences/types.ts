@@ -9,6 +9,7 @@ export type Field =
   | { at: 'before' }
   | { at: 'name' }
   | { at: 'heights' }
+  | { at: 'feeds' }
   | { at: 'stretch' }
   | { at: 'bend' }
   | { at: 'speed'; key: 'rpm' | 'feed' | 'entryFeed' }
@@ -128,6 +129,25 @@ export const repeat = ({ operation }: Subject): Piece[] => {
   return [
     ' Done ',
     { field: { at: 'repeat' }, text: mirror === 'none' ? often : `${often} and mirrored ${mirror}` },
+    '.',
+  ];
+};
+
+/** Feeds asked for apart. */
+export const feeds = (s: Subject): Piece[] => {
+  const { lead, plunge, last } = s.operation.feeds ?? {};
+  const said = [
+    ['led in at ', lead],
+    ['straight down at ', plunge],
+    ['the deepest layer at ', last],
+  ].filter((f): f is [string, number] => f[1] !== undefined);
+  if (said.length === 0) return [];
+  return [
+    ' Apart: ',
+    ...said.flatMap(([verb, v], i): Piece[] => [
+      `${i ? ', ' : ''}${verb}`,
+      { field: { at: 'feeds' }, text: s.feed(v) },
+    ]),
     '.',
   ];
 };
