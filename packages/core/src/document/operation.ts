@@ -1,4 +1,5 @@
 import {
+  ArrayMaxSize,
   IsArray,
   IsBoolean,
   IsIn,
@@ -12,7 +13,7 @@ import {
   Min,
 } from 'class-validator';
 import { Repeat } from '../part/plate/repeat';
-import { Nested } from '../quantity/nested';
+import { ListOf, Nested } from '../quantity/nested';
 import { Heights } from './heights';
 import { COOLANTS, Coolant } from '../machine/machine';
 
@@ -61,6 +62,13 @@ export class Stretch {
   @IsNumber() @Min(-1000) @Max(1000) after!: number;
 }
 
+/** Places of a feature's pattern an operation leaves alone. */
+export class LeftAlone {
+  @IsString() @Length(1, 40) feature!: string;
+  /** Counted from 1. */
+  @IsArray() @ArrayMaxSize(2000) @IsInt({ each: true }) @Min(1, { each: true }) places!: number[];
+}
+
 /** One step of the route. `params` belong to the kind; its own class validates them. */
 export class Operation {
   @IsString() @Length(1, 40) id!: string;
@@ -70,6 +78,8 @@ export class Operation {
   @IsString() @Length(1, 40) toolId!: string;
   /** Features of the part it works on; empty where it works on the whole. */
   @IsArray() @IsString({ each: true }) targets!: string[];
+  /** Of patterns not all places. */
+  @IsOptional() @ListOf(() => LeftAlone, 200) leaves?: LeftAlone[];
   @Nested(() => Speeds) speeds!: Speeds;
   @IsIn([...COOLANTS]) coolant!: Coolant;
   /** How far its tool may bend, mm; by what it leaves or by the tolerance where left out. */

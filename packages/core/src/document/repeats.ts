@@ -3,20 +3,32 @@ import { Region, distanceToBoundary, contains } from '../geometry/plane/clip';
 import { EMPTY_BOUNDS, distance, joinBounds } from '../geometry/plane/point';
 import { Finding, finding } from '../quantity/finding';
 import { Feature, Part } from '../part/plate/feature';
-import { repeated } from '../part/plate/repeat';
+import { placesOf, repeated } from '../part/plate/repeat';
 import { instancesOf } from '../part/plate/shapes';
 import type { Operation } from './operation';
 import type { Setup } from './job';
 
 /** The features an operation works on, copies of its repeat included. */
-export const targetsOf = ({ targets, repeat }: Pick<Operation, 'targets' | 'repeat'>, part: Part): Feature[] =>
-  part.features.filter((f) => targets.includes(f.id)).flatMap((f) => (repeat ? repeated(f, repeat) : [f]));
+export const targetsOf = (
+  { targets, repeat, leaves }: Pick<Operation, 'targets' | 'repeat' | 'leaves'>,
+  part: Part,
+): Feature[] =>
+  part.features
+    .filter((f) => targets.includes(f.id))
+    .flatMap((f) => keptOf(f, leaves))
+    .flatMap((f) => (repeat ? repeated(f, repeat) : [f]));
+
+/** A feature, or those places of its pattern that are not left alone. */
+function keptOf(feature: Feature, leaves: Operation['leaves'] = []): Feature[] {
+  const left = leaves.find((l) => l.feature === feature.id && l.places.length > 0);
+  return left ? placesOf(feature).filter((_, i) => !left.places.includes(i + 1)) : [feature];
+}
 
 /** The part with what the repeats of a setup's operations add to it; the part itself where there are none. */
 export function repeatedPart(part: Part, { operations }: Setup): Part {
   const known = new Set(part.features.map((f) => f.id));
   const copies = operations
-    .filter((o) => o.on && o.repeat)
+    .filter((o) => o.on && (o.repeat || o.leaves))
     .flatMap((o) => targetsOf(o, part))
     .filter((f) => !known.has(f.id) && known.add(f.id));
   return copies.length ? { ...part, features: [...part.features, ...copies] } : part;

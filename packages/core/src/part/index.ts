@@ -15,6 +15,6 @@ export { limitsOf } from './plate/limits';
 export { modelOf, partModel, type PartModel } from './plate/model';
 export { newFeature } from './plate/new';
 export { svgPath, type Thumbnail, thumbnailOf } from './plate/outline-path';
-export { MIRRORS, ONCE, Repeat, repeated } from './plate/repeat';
+export { MIRRORS, ONCE, Repeat, placesOf, repeated } from './plate/repeat';
 export { instancesOf } from './plate/shapes';
 export { isTurnedOver, type Up } from './plate/side';

@@ -46,6 +46,9 @@ function placed(feature: Feature, pattern: Pattern, { dx, dy, turn }: ReturnType
 const singles = (feature: Feature): Feature[] =>
   placements(feature.pattern).map((p) => ({ ...placed(feature, feature.pattern, p), pattern: SINGLE }));
 
+/** The places of a feature's own pattern as features with names and ids of their own, in the order they are counted. */
+export const placesOf = (feature: Feature): Feature[] => singles(feature).map((f) => named(f, feature));
+
 /** Left for right; all shapes but drawn ones are the same in that mirror. */
 const flipped = (vertices: ChainVertex[]) => vertices.map((v) => ({ x: -v.x, y: v.y, bulge: -v.bulge }));
 

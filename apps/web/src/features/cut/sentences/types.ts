@@ -1,4 +1,4 @@
-import { Feature, Height, Job, Operation, Tool, heightText } from '@tidypath/core';
+import { Feature, Height, Job, Operation, Tool, heightText, placesOf } from '@tidypath/core';
 
 /** A value of an operation one can tap. */
 export type Field =
@@ -56,15 +56,21 @@ export const coolant = (s: Subject): Piece[] => [
 ];
 
 /** "the float pocket", "4 features", or what is missing. */
-export const targets = (s: Subject): Piece => ({
-  field: { at: 'targets' },
-  text:
-    s.targets.length === 0
-      ? 'nothing yet'
-      : s.targets.length === 1
-        ? s.targets[0].name
-        : `${s.targets[0].name} and ${s.targets.length - 1} more`,
-});
+export const targets = (s: Subject): Piece => {
+  const [first, ...more] = s.targets;
+  const named = first && `${someOf(first, s.operation)}${first.name}`;
+  return {
+    field: { at: 'targets' },
+    text: first ? (more.length ? `${named} and ${more.length} more` : named) : 'nothing yet',
+  };
+};
+
+/** “3 places of ”, where some of a pattern are left alone. */
+function someOf(feature: Feature, { leaves = [] }: Operation): string {
+  const left = leaves.find((l) => l.feature === feature.id)?.places.length ?? 0;
+  const kept = left > 0 ? Math.max(0, placesOf(feature).length - left) : 0;
+  return left > 0 ? `${kept} ${kept === 1 ? 'place' : 'places'} of ` : '';
+}
 
 const heightPiece = ({ job }: Subject, height: Height): Piece => ({
   field: { at: 'heights' },
