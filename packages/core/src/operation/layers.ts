@@ -1,7 +1,8 @@
-/** Heights of equal layers from `top` down to `bottom`, none thicker than `most` mm; the last is exactly `bottom`. */
-export function layersBetween(top: number, bottom: number, most: number): number[] {
+/** Heights of equal layers from `top` down to `bottom`, none thicker than `most` mm; the last is exactly `bottom`, and `last` mm thick where that is asked. */
+export function layersBetween(top: number, bottom: number, most: number, last = 0): number[] {
   const depth = top - bottom;
   if (depth <= 1e-9) return [];
+  if (last > 0 && depth > last + 1e-9) return [...layersBetween(top, bottom + last, most), bottom];
   const count = Math.max(1, Math.ceil(depth / most - 1e-9));
   return Array.from({ length: count }, (_, i) => (i === count - 1 ? bottom : top - (depth * (i + 1)) / count));
 }

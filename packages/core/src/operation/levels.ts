@@ -13,6 +13,8 @@ export interface LevelParams {
   floorAllowance: number;
   /** Whether flats between the top and the floor are stopped at. */
   flats: boolean;
+  /** Thickness of a last layer of its own. */
+  lastLayer?: number;
 }
 
 /** One depth to be cleared: what is wanted there, and what must stay. */
@@ -62,7 +64,7 @@ export function levelsOf(feature: Feature, params: LevelParams, context: PlanCon
     const height = Math.max(flat, -model.thickness);
     const wanted = wantedAt(feature, context, height);
     const keep = outline ? model.outline : solidAt(model, height);
-    for (const z of layersBetween(from, bottom(flat), params.layer)) {
+    for (const z of layersBetween(from, bottom(flat), params.layer, params.lastLayer)) {
       levels.push({ feature, z, from, wanted, keep });
       from = z;
     }

@@ -12,7 +12,7 @@ import { clock, clockSettings } from '../simulate/clock';
 import { Operation } from '../document/operation';
 import { isBeam } from '../shop/tool';
 import { kindOf } from '../operation/registry';
-import { cutIn, situationOf } from './situation';
+import { cutIn, deepOf, situationOf } from './situation';
 import { Job } from '../document/job';
 
 /** What an operation's values mean for the cut, worked out at once while someone types. */
@@ -22,6 +22,8 @@ export interface Insight {
   departure: Departure;
   /** How far its tool may bend. */
   bend: Bend;
+  /** How far it goes down in all, mm, where that is known beforehand. */
+  deep: number | undefined;
 }
 
 /** The setup an operation stands in. */
@@ -43,6 +45,7 @@ export function insightOf(job: Job, operation: Operation): Insight | undefined {
     suggestion,
     departure: departure(situation, suggestion, operation.speeds),
     bend: bendLimit(situation),
+    deep: deepOf(job, setup, kind, operation),
   };
 }
 

@@ -68,7 +68,7 @@ export function askedHeights(job: Job, setup: Setup, kind: OperationKind, work: 
 }
 
 /** How far an operation goes down in all, mm, the stock above the part included; undefined where that is not known beforehand. */
-function deepOf(job: Job, setup: Setup, kind: OperationKind, work: Work): number | undefined {
+export function deepOf(job: Job, setup: Setup, kind: OperationKind, work: Work): number | undefined {
   const { targets, heights } = work;
   if (kind.takesHeights && targets.length && (heights?.start || heights?.end)) {
     const { start, end } = askedHeights(job, setup, kind, work);

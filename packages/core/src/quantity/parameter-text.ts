@@ -2,7 +2,8 @@ import { ParameterInfo } from './parameter';
 import { LengthUnit, formatFeed, formatLength, formatNumber } from './units';
 
 /** A value of an operation as people read it, in the unit of the job: "0.5 mm", "2.5°", "80 %", "on". */
-export function parameterText(info: ParameterInfo, value: unknown, unit: LengthUnit): string {
+export function parameterText(info: ParameterInfo, given: unknown, unit: LengthUnit): string {
+  const value = given ?? info.absent;
   if (typeof value === 'boolean') return value ? 'on' : 'off';
   if (typeof value !== 'number') return info.words?.[String(value)] ?? String(value);
   switch (info.unit) {

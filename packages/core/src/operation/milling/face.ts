@@ -1,3 +1,4 @@
+import { IsOptional } from 'class-validator';
 import polylabel from 'polylabel';
 import { fitArcs } from '../../geometry/plane/arcfit';
 import { reversed, startedNear, startedOnLongest } from '../../geometry/plane/chain';
@@ -26,6 +27,35 @@ export class FaceParams {
   stepover!: number;
   @Parameter({ label: 'Layer', help: 'Most metal taken off in one go.', unit: 'length', min: 0.01, max: 50, step: 0.1 })
   layer!: number;
+  @IsOptional()
+  @Parameter({
+    label: 'Last layer',
+    help: 'Thickness of a last layer of its own, for a better face; 0 for none.',
+    unit: 'length',
+    min: 0,
+    max: 20,
+    step: 0.1,
+    absent: 0,
+  })
+  lastLayer?: number;
+  @IsOptional()
+  @Choice({
+    label: 'Along',
+    help: 'Which way the straight passes run.',
+    choices: ['the longer side', 'X', 'Y'],
+    absent: 'the longer side',
+    matters: (p: FaceParams) => p.passes !== 'spiral',
+  })
+  along?: 'the longer side' | 'X' | 'Y';
+  @IsOptional()
+  @Choice({
+    label: 'Begins at',
+    help: 'The side of the stock the first straight pass takes; the others follow it across.',
+    choices: ['front or left', 'back or right'],
+    absent: 'front or left',
+    matters: (p: FaceParams) => p.passes !== 'spiral',
+  })
+  side?: 'front or left' | 'back or right';
   @Parameter({
     label: 'Leave',
     help: 'Metal left on the top for a later pass.',
@@ -85,7 +115,9 @@ class FacePlanner {
     this.path = new PathBuilder(context.budget);
     this.radius = context.tool.diameter / 2;
     this.box = boundsOf(context.stock.flat());
-    this.along = this.box.maxX - this.box.minX >= this.box.maxY - this.box.minY;
+    const isWide = this.box.maxX - this.box.minX >= this.box.maxY - this.box.minY;
+    const { along = 'the longer side' } = params;
+    this.along = along === 'the longer side' ? isWide : along === 'X';
   }
 
   /** Ends of the stock under a pass, in the direction of the passes: less for round stock than for all of it. */
@@ -122,11 +154,14 @@ class FacePlanner {
     const { feed } = context.operation.speeds;
     const [b0, b1] = along ? [box.minY, box.maxY] : [box.minX, box.maxX];
     const oneWay = params.passes === 'one way';
-    passRows(b0, b1, radius, params.stepover).forEach((b, i) => {
+    const isOther = params.side === 'back or right';
+    passRows(b0, b1, radius, params.stepover).forEach((row, i) => {
+      const b = isOther ? b0 + b1 - row : row;
       const [least, most] = this.extent(b);
       const reach = radius + params.overrun;
       // Climb with metal on the right: along X the passes start at the right and climb upwards in Y; along Y, at the bottom.
-      const [start, end] = along ? [most + reach, least - reach] : [least - reach, most + reach];
+      // From the other side everything is turned by half a turn.
+      const [start, end] = along !== isOther ? [most + reach, least - reach] : [least - reach, most + reach];
       const forward = oneWay || i % 2 === 0;
       const [from, to] = (forward ? [start, end] : [end, start]).map((a) => this.at(a, b));
       if (i === 0 || oneWay) this.comeDown(from, to, z);
@@ -193,7 +228,7 @@ class FacePlanner {
 
 function plan(params: FaceParams, context: PlanContext): Plan {
   const { tool, operation, top } = context;
-  const layers = layersBetween(top, params.leave, params.layer);
+  const layers = layersBetween(top, params.leave, params.layer, params.lastLayer);
   const findings: Finding[] = [
     ...toolFindings(context, face.suits),
     ...reachFindings(context, top - params.leave, (top - params.leave) / Math.max(1, layers.length)),

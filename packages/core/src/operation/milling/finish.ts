@@ -1,14 +1,22 @@
+import { IsOptional } from 'class-validator';
 import { fitArcs } from '../../geometry/plane/arcfit';
 import { Chain, chainLength, flatten, reversed, startedAtShare, startedOnLongest } from '../../geometry/plane/chain';
 import { Region, Ring, contains } from '../../geometry/plane/clip';
 import { Point, distance } from '../../geometry/plane/point';
 import { suggestFinish } from '../../cutting/entries';
 import { Finding, finding } from '../../quantity/finding';
-import { Parameter, Toggle } from '../../quantity/parameter';
+import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { Tool } from '../../shop/tool';
 import { followWithLead, leadFor, quarter } from './leads';
 import { PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
+
+export const FINISH_DIRECTIONS = ['as roughed', 'climb', 'conventional'] as const;
+export type FinishDirection = (typeof FINISH_DIRECTIONS)[number];
+
+/** Whether a finish runs conventionally, after roughing that does or does not. */
+export const finishesConventionally = (asked: FinishDirection | undefined, roughed: boolean): boolean =>
+  !asked || asked === 'as roughed' ? roughed : asked === 'conventional';
 
 /** Values of the laps that finish the walls of what was cleared. */
 export class FinishParams {
@@ -80,6 +88,15 @@ export class FinishParams {
     matters: (p: FinishParams) => p.finish,
   })
   finishStart!: number;
+  @IsOptional()
+  @Choice({
+    label: 'Direction of the finish',
+    help: 'As roughed, or its own: climbing leaves the better wall where roughing runs conventionally.',
+    choices: FINISH_DIRECTIONS,
+    absent: 'as roughed',
+    matters: (p: FinishParams) => p.finish,
+  })
+  finishDirection?: FinishDirection;
 }
 
 /** Metal a clearing leaves on its walls, for its own finish or for a later one, mm. */
@@ -114,7 +131,11 @@ export interface Walls {
 }
 
 /** Finish laps along the walls of what was cleared, led on and off by arcs where there is room. */
-export function finishWalls(path: PathBuilder, context: PlanContext, params: FinishParams, walls: Walls): Finding[] {
+export function finishWalls(path: PathBuilder, context: PlanContext, params: FinishParams, roughed: Walls): Finding[] {
+  const walls = {
+    ...roughed,
+    conventional: finishesConventionally(params.finishDirection, roughed.conventional),
+  };
   const { finishLaps: count, finishStock, spring, floorGap } = params;
   const z = walls.floor + floorGap;
   const leaves = Array.from({ length: count }, (_, i) => walls.allowance + (finishStock * (count - 1 - i)) / count);

@@ -14,6 +14,7 @@ import {
   partModel,
 } from '@tidypath/core';
 import { SPACE } from '../../../theme/theme';
+import { NumberField } from '../../../ui/NumberField';
 import { ParameterField } from '../../../ui/ParameterField';
 import { Txt } from '../../../ui/Txt';
 import { Fold } from '../../../ui/Fold';
@@ -69,6 +70,37 @@ function BiteWhy({ job, operation, edit, onField, name }: Omit<EditorProps, 'ins
   );
 }
 
+/** Layers one operation may come to here. */
+const MOST_LAYERS = 500;
+
+/** How many layers a thickness comes to; typed, it sets the thickness. */
+function LayerCount({
+  deep,
+  layer,
+  info,
+  onLayer,
+}: {
+  deep: number | undefined;
+  layer: number;
+  info: ParameterInfo;
+  onLayer: (mm: number) => void;
+}) {
+  if (!deep || !(layer > 0)) return null;
+  const count = Math.max(1, Math.ceil(deep / layer - 1e-9));
+  const least = Math.max(1, Math.ceil(deep / info.max!));
+  return (
+    <NumberField
+      label="Comes to so many layers"
+      whole
+      value={count}
+      min={least}
+      max={MOST_LAYERS}
+      onChange={(n) => onLayer(Math.ceil((deep / n) * 1000) / 1000)}
+      testID="layer-count"
+    />
+  );
+}
+
 /** One value of an operation: its field, what it does, and the value it would start from a tap away. */
 export function ParamEditor(props: EditorProps & { name: string; info: ParameterInfo }) {
   const { job, operation, edit, name, info } = props;
@@ -113,6 +145,7 @@ export function ParamEditor(props: EditorProps & { name: string; info: Parameter
       <Txt kind="small" tone="quiet">
         {info.help}
       </Txt>
+      {name === 'layer' && <LayerCount deep={props.insight?.deep} layer={Number(value)} info={info} onLayer={set} />}
       <BiteWhy {...props} />
       {tool && preview?.shows.includes(name as never) && (
         <ContourPreview job={job} operation={operation} edit={edit} tool={tool} previewOf={preview.of} />

@@ -5,7 +5,7 @@ import { suggestSteadyBite } from '../../../cutting/bite';
 import { cutsWalls } from '../../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../../checks';
 import { finishDefaults, leftFor } from '../finish';
-import { deepest, levelsOf } from '../../levels';
+import { Level, deepest, levelsOf } from '../../levels';
 import { OperationKind, Plan, PlanContext } from '../../operation';
 import { ClearParams } from './params';
 import { ClearPlanner } from './planner';
@@ -29,14 +29,20 @@ function plan(params: ClearParams, context: PlanContext): Plan {
     .filter((levels) => levels.length > 0);
   const planner = new ClearPlanner(params, context, work.flatMap(deepest).length);
   if (findings.some((f) => f.level === 'stop')) return { path: planner.path.build(), findings };
+  const cut: Level[][] = [];
   for (const levels of work) {
     const thickest = Math.max(...levels.map((l) => l.from - l.z));
     const reach = reachFindings(context, context.top - levels[levels.length - 1].z, thickest);
     findings.push(...reach);
-    if (reach.some((f) => f.level === 'stop')) continue;
+    if (!reach.some((f) => f.level === 'stop')) cut.push(levels);
+  }
+  const together = params.order === 'by layer' ? [cut] : cut.map((levels) => [levels]);
+  for (const some of together) {
+    const levels = some.flat();
+    if (params.order === 'by layer') levels.sort((a, b) => b.z - a.z);
     for (const level of levels) planner.clear(level);
-    planner.idle(levels);
-    if (params.finish) for (const level of deepest(levels)) planner.finish(level);
+    for (const own of some) planner.idle(own);
+    if (params.finish) for (const own of some) for (const level of deepest(own)) planner.finish(level);
   }
   return { path: planner.path.build(), findings: [...findings, ...unique(planner.findings)] };
 }

@@ -1,5 +1,8 @@
+import { IsOptional } from 'class-validator';
 import { Choice, Parameter, Toggle } from '../../../quantity/parameter';
 import { FinishParams } from '../finish';
+
+export const CLEAR_ORDERS = ['feature by feature', 'by layer'] as const;
 
 export class ClearParams extends FinishParams {
   @Parameter({
@@ -53,6 +56,25 @@ export class ClearParams extends FinishParams {
     step: 0.1,
   })
   breakthrough!: number;
+  @IsOptional()
+  @Parameter({
+    label: 'Last layer',
+    help: 'Thickness of a last layer of its own, for a better floor; 0 for none.',
+    unit: 'length',
+    min: 0,
+    max: 20,
+    step: 0.1,
+    absent: 0,
+  })
+  lastLayer?: number;
+  @IsOptional()
+  @Choice({
+    label: 'Order',
+    help: 'One feature after the other, or all of them layer by layer, so that thin walls stay stiff.',
+    choices: CLEAR_ORDERS,
+    absent: 'feature by feature',
+  })
+  order?: (typeof CLEAR_ORDERS)[number];
   @Toggle({ label: 'Stop at flats', help: 'Clear every flat between the top and the floor too.' })
   flats!: boolean;
   @Choice({

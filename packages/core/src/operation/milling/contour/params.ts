@@ -1,5 +1,7 @@
+import { IsOptional } from 'class-validator';
 import { Feature } from '../../../part/plate/feature';
 import { Choice, Parameter, Toggle, Words } from '../../../quantity/parameter';
+import { FINISH_DIRECTIONS, FinishDirection } from '../finish';
 import { Corners } from '../laps';
 import { LeadForm } from '../leads';
 import { Tabs } from '../tabs';
@@ -180,6 +182,15 @@ export class ContourParams {
     matters: isOpenSide,
   })
   extendEnd!: number;
+  @IsOptional()
+  @Choice({
+    label: 'Direction of the finish',
+    help: 'As roughed, or its own: climbing leaves the better wall where roughing runs conventionally.',
+    choices: FINISH_DIRECTIONS,
+    absent: 'as roughed',
+    matters: (p: ContourParams) => p.finish,
+  })
+  finishDirection?: FinishDirection;
   @Choice({
     label: 'Tabs',
     help: 'Bridges that hold the part in its frame: with upright ends, or ramped, which is kinder to the cutter.',

@@ -9,6 +9,7 @@ import { Feature } from '../../../part/plate/feature';
 import { regionOf } from '../../../part/plate/model';
 import { instancesOf } from '../../../part/plate/shapes';
 import { cannotPlunge } from '../../checks';
+import { finishesConventionally } from '../finish';
 import { extended } from '../laps';
 import { layersBetween } from '../../layers';
 import { LeadForm, leadFor } from '../leads';
@@ -39,6 +40,8 @@ export class ContourPlanner {
   readonly path: PathBuilder;
   readonly findings: Finding[] = [];
   private readonly radius: number;
+  /** That of the laps being worked out. */
+  private direction: 'climb' | 'conventional';
 
   constructor(
     private readonly params: ContourParams,
@@ -46,11 +49,12 @@ export class ContourPlanner {
   ) {
     this.path = new PathBuilder(context.budget);
     this.radius = context.tool.diameter / 2;
+    this.direction = params.direction;
   }
 
   /** The side of the path the wall is not on. */
   private get side(): 'left' | 'right' {
-    return this.params.direction === 'climb' ? 'left' : 'right';
+    return this.direction === 'climb' ? 'left' : 'right';
   }
 
   /** The last laps along a feature. */
@@ -65,7 +69,7 @@ export class ContourPlanner {
     if (stretch) return this.stretched(feature, stretch);
     const open = instancesOf(feature).filter((c) => !c.closed);
     const region = regionOf(feature);
-    const run = { ...params, radius };
+    const run = { ...params, direction: this.direction, radius };
     return [
       ...(region.length ? [closedWall(region, isInside(feature, params.side), run)] : []),
       ...open.map((c) => openWall(extended(c, params.extendStart, params.extendEnd), c, run)),
@@ -82,14 +86,16 @@ export class ContourPlanner {
     const side = params.side === 'on the line' ? params.side : inside ? 'left' : 'right';
     const whole = extended(cut.chain, stretch.before, stretch.after);
     const { isFree } = closedWall(regionOf(feature), inside, { ...params, radius });
-    return [{ ...openWall(whole, cut.chain, { ...params, radius, side }), isFree }];
+    return [{ ...openWall(whole, cut.chain, { ...params, direction: this.direction, radius, side }), isFree }];
   }
 
   cut(feature: Feature, bottom: number): void {
     const { params, context } = this;
     const leave = params.wallAllowance + (params.finish ? params.finishStock : 0);
     const levels = layersBetween(context.top, bottom, params.layer);
-    for (const wall of this.walls(feature)) {
+    const walls = this.walls(feature);
+    const finishing = this.finishing(feature, walls);
+    for (const [n, wall] of walls.entries()) {
       if (wall.laps(leave).length === 0) {
         this.findings.push(this.noRoom(feature));
         continue;
@@ -100,8 +106,22 @@ export class ContourPlanner {
           for (const lap of wall.laps(leave + k * params.stepover))
             this.lap(lap, wall, leave + k * params.stepover, from, z, k === params.passes - 1 ? 0 : params.stepover);
       });
-      if (params.finish) this.finish(wall, levels, bottom);
+      if (params.finish) this.finish(finishing[n], levels, bottom);
     }
+  }
+
+  /** The walls as the finish runs along them. */
+  private finishing(feature: Feature, roughed: Wall[]): Wall[] {
+    if (this.finishDirection === this.direction) return roughed;
+    this.direction = this.finishDirection;
+    const walls = this.walls(feature);
+    this.direction = this.params.direction;
+    return walls;
+  }
+
+  private get finishDirection(): 'climb' | 'conventional' {
+    const { finishDirection, direction } = this.params;
+    return finishesConventionally(finishDirection, direction === 'conventional') ? 'conventional' : 'climb';
   }
 
   private noRoom(feature: Feature): Finding {
@@ -116,10 +136,12 @@ export class ContourPlanner {
   private finish(wall: Wall, levels: number[], bottom: number): void {
     const { params, context } = this;
     const depths = params.finishAt === 'each layer' ? levels : [bottom];
+    this.direction = this.finishDirection;
     for (const z of depths)
       for (const lap of wall.laps(params.wallAllowance))
         for (let n = params.spring ? 2 : 1; n > 0; n--)
           this.lap(lap, wall, params.wallAllowance, context.top, z, params.finishStock);
+    this.direction = params.direction;
   }
 
   private tabsFor(lap: Chain, z: number): Tabs | undefined {

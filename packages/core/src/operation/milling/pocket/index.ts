@@ -8,7 +8,7 @@ import { wantedAt } from '../../levels';
 import { layersBetween, evenLayer } from '../../layers';
 import { OperationKind, Plan, PlanContext } from '../../operation';
 import { PocketParams } from './params';
-import { PocketPlanner } from './planner';
+import { PocketPlanner, PocketWork } from './planner';
 
 /** Widest bite of passes beside each other, as a share of the diameter: wider ones leave posts in corners and ridges. */
 const WIDEST = 0.5;
@@ -19,6 +19,17 @@ function biteFindings({ stepover }: PocketParams, { tool, operation }: PlanConte
   return stepover > most + 1e-9 ? [finding('posts-between', { stepover, most, tool: tool.name }, place)] : [];
 }
 
+/** Cuts feature by feature, each finished at once, or all of them layer by layer, finished after that. */
+function inOrder(works: PocketWork[], { order, finish }: PocketParams): void {
+  const together = order === 'by layer' ? [works] : works.map((w) => [w]);
+  for (const some of together) {
+    const layers = some.flatMap((w) => w.layers);
+    if (order === 'by layer') layers.sort((a, b) => b.z - a.z);
+    for (const layer of layers) layer.cut();
+    if (finish) for (const work of some) work.finish();
+  }
+}
+
 function plan(params: PocketParams, context: PlanContext): Plan {
   const findings = [
     ...toolFindings(context, pocket.suits),
@@ -27,19 +38,22 @@ function plan(params: PocketParams, context: PlanContext): Plan {
   ];
   const planner = new PocketPlanner(params, context);
   if (findings.some((f) => f.level === 'stop')) return { path: planner.path.build(), findings };
+  const works: PocketWork[] = [];
   for (const feature of context.targets) {
     const floor = context.model.floors.find((f) => f.feature === feature.id);
     if (!floor || feature.meaning !== 'pocket') continue;
     const end = context.end?.(feature.id);
     const bottom = end ?? floor.z + params.floorAllowance;
     const depth = context.top - (end ?? floor.z);
-    const layers = layersBetween(context.top, bottom, params.layer);
+    const layers = layersBetween(context.top, bottom, params.layer, params.lastLayer);
     const reach = reachFindings(context, depth, depth / Math.max(1, layers.length));
     findings.push(...reach);
     if (reach.some((f) => f.level === 'stop')) continue;
-    if (end === undefined) planner.clear(feature, floor.region, floor.z, bottom);
-    else planner.clear(feature, wantedAt(feature, context, Math.max(end, floor.z)), Math.max(end, floor.z), bottom);
+    const z = Math.max(end ?? floor.z, floor.z);
+    const work = planner.work(feature, end === undefined ? floor.region : wantedAt(feature, context, z), z, bottom);
+    if (work) works.push(work);
   }
+  inOrder(works, params);
   return { path: planner.path.build(), findings: [...findings, ...planner.findings] };
 }
 

@@ -1,5 +1,8 @@
+import { IsOptional } from 'class-validator';
 import { Choice, Parameter } from '../../../quantity/parameter';
 import { FinishParams } from '../finish';
+
+export const POCKET_ORDERS = ['feature by feature', 'by layer', 'by region'] as const;
 
 type Pattern = 'inside out' | 'outside in' | 'spiral' | 'zigzag' | 'one way';
 
@@ -48,6 +51,25 @@ export class PocketParams extends FinishParams {
     step: 0.5,
   })
   layer!: number;
+  @IsOptional()
+  @Parameter({
+    label: 'Last layer',
+    help: 'Thickness of a last layer of its own, for a better floor; 0 for none.',
+    unit: 'length',
+    min: 0,
+    max: 20,
+    step: 0.1,
+    absent: 0,
+  })
+  lastLayer?: number;
+  @IsOptional()
+  @Choice({
+    label: 'Order',
+    help: 'One feature after the other; all of them layer by layer, so that thin walls stay stiff; or each piece of the floor to its bottom first.',
+    choices: POCKET_ORDERS,
+    absent: 'feature by feature',
+  })
+  order?: (typeof POCKET_ORDERS)[number];
   @Choice({ label: 'Entry', help: 'How the cutter gets down into solid metal.', choices: ['helix', 'ramp', 'plunge'] })
   entry!: 'helix' | 'ramp' | 'plunge';
   @Parameter({

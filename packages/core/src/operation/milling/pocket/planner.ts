@@ -67,6 +67,12 @@ function nearestOn(ring: Point[], p: Point): Point {
 
 const rowsOnly = ({ pattern }: PocketParams) => pattern === 'zigzag' || pattern === 'one way';
 
+/** What is to be done in one feature: its layers in their order, and the finish of its walls. */
+export interface PocketWork {
+  layers: { z: number; cut(): void }[];
+  finish(): void;
+}
+
 export class PocketPlanner {
   readonly path: PathBuilder;
   readonly findings: Finding[] = [];
@@ -98,34 +104,36 @@ export class PocketPlanner {
    * @param floor height of what is kept beside it
    * @param bottom how deep it goes
    */
-  clear(feature: { id: string; name: string }, pocket: Region, floor: number, bottom: number): void {
+  work(feature: { id: string; name: string }, pocket: Region, floor: number, bottom: number): PocketWork | undefined {
     const { params, context } = this;
     const solid = solidAt(context.model, floor);
     const wall = params.wallAllowance + (params.finish ? params.finishStock : 0);
     const free = this.centres(pocket, solid, wall);
     if (free.length === 0 || area(free) < 1e-3) {
       this.findings.push(tooNarrow(context, feature, pocket, params.wallAllowance));
-      return;
+      return undefined;
     }
     const reached = offset(free, this.radius + wall + 2 * COARSE, COARSE);
     this.findings.push(...cornersLeft(context, feature, pocket, reached));
     this.bite = params.stepover;
     const smooth = rowsOnly(params) ? 0 : Math.min(params.smooth, this.bite);
     const nests = nest(free, this.bite, smooth, context.budget);
-    let from = context.top;
-    for (const z of layersBetween(context.top, bottom, params.layer)) {
-      for (const piece of nests) this.cutPiece(piece, free, from, z);
+    const levels = layersBetween(context.top, bottom, params.layer, params.lastLayer);
+    const cut = (pieces: Nest[], z: number, i: number) => {
+      for (const piece of pieces) this.cutPiece(piece, free, i > 0 ? levels[i - 1] : context.top, z);
       this.retract();
-      from = z;
-    }
-    if (params.finish) {
+    };
+    const finish = () => {
       const at = (leave: number) => {
         const centres = this.centres(pocket, solid, leave);
         return { free: centres, rings: islands(centres).flat() };
       };
       const walls = { feature, allowance: params.wallAllowance, floor: bottom, conventional: this.clockwise, at };
       this.findings.push(...finishWalls(this.path, context, params, walls));
-    }
+    };
+    const byRegion = params.order === 'by region' ? nests.map((piece) => [piece]) : [nests];
+    const layers = byRegion.flatMap((pieces) => levels.map((z, i) => ({ z, cut: () => cut(pieces, z, i) })));
+    return { layers, finish };
   }
 
   private retract(): void {
