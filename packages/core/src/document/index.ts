@@ -5,7 +5,16 @@ export { Height, type Heights, heightText } from './heights';
 export { Fixture, FORMAT_VERSION, Job, LIES, Setup, ZERO_POINTS } from './job';
 export { mergeJobs, type Side } from './merge';
 export { UNNAMED, newJob } from './new';
-export { type Feeds, type LeftAlone, Operation, type Pause, type Stretch } from './operation';
+export {
+  type Feeds,
+  type KeepAway,
+  type LeftAlone,
+  Operation,
+  type Pause,
+  type Stretch,
+  type Within,
+  WITHIN,
+} from './operation';
 export { jobText, packJob } from './package';
 export { readStored } from './read';
 export { STOCK_AXES, stockSize, withStockSize } from './stock';

@@ -62,6 +62,21 @@ export class Stretch {
   @IsNumber() @Min(-1000) @Max(1000) after!: number;
 }
 
+export const WITHIN = ['inside', 'on', 'outside'] as const;
+
+/** A closed line an operation stays within: with all of its cutter, with its middle, or with the cutter just beyond it. */
+export class Within {
+  @IsString() @Length(1, 40) feature!: string;
+  @IsIn([...WITHIN]) cutter!: (typeof WITHIN)[number];
+}
+
+/** What closed lines enclose, that an operation keeps away from. */
+export class KeepAway {
+  @IsString() @Length(1, 40) feature!: string;
+  /** How far around it no metal is touched, mm. */
+  @IsNumber() @Min(0) @Max(1000) by!: number;
+}
+
 /** Places of a feature's pattern an operation leaves alone. */
 export class LeftAlone {
   @IsString() @Length(1, 40) feature!: string;
@@ -88,6 +103,8 @@ export class Operation {
   /** Where it begins, ends and goes back to, where that is not what its features and its setup say. */
   @IsOptional() @Nested(() => Heights) heights?: Heights;
   @IsOptional() @Nested(() => Feeds) feeds?: Feeds;
+  @IsOptional() @Nested(() => Within) within?: Within;
+  @IsOptional() @ListOf(() => KeepAway, 100) keepAway?: KeepAway[];
   /** Along a part of its line only. */
   @IsOptional() @Nested(() => Stretch) stretch?: Stretch;
   /** Done on copies of its features too. */

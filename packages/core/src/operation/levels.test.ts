@@ -31,7 +31,7 @@ function stepped(through = false) {
       { x: -2, y: 52 },
     ],
   ];
-  return { outline, wide, deep, context: { model, stock, top: 1 } as PlanContext };
+  return { outline, wide, deep, context: { model, stock, top: 1, operation: {} } as PlanContext };
 }
 
 const params = { layer: 3, breakthrough: 0.2, floorAllowance: 0.1, flats: true };

@@ -1,6 +1,7 @@
 import { Region, area, difference, intersection, union } from '../geometry/plane/clip';
 import { Feature } from '../part/plate/feature';
 import { regionOf, solidAt } from '../part/plate/model';
+import { keptAway } from './bounds';
 import { layersBetween } from './layers';
 import type { PlanContext } from './operation';
 
@@ -57,13 +58,15 @@ export function levelsOf(feature: Feature, params: LevelParams, context: PlanCon
   };
   const own = outline ? [-model.thickness] : flatsOf(feature, context, params.flats);
   const flats = end === undefined ? own : [...own.filter((z) => bottom(z) > end + 1e-6), end];
+  const away = keptAway(context);
   const levels: Level[] = [];
   let from = top;
   for (const flat of flats) {
     // Below the part the same is wanted as at its underside.
     const height = Math.max(flat, -model.thickness);
     const wanted = wantedAt(feature, context, height);
-    const keep = outline ? model.outline : solidAt(model, height);
+    const solid = outline ? model.outline : solidAt(model, height);
+    const keep = away.length ? union([...solid, ...away]) : solid;
     for (const z of layersBetween(from, bottom(flat), params.layer, params.lastLayer)) {
       levels.push({ feature, z, from, wanted, keep });
       from = z;

@@ -52,6 +52,8 @@ export interface Surroundings {
   earlier: Earlier[];
   /** Clamps and jaws. */
   fixtures: FixtureBox[];
+  /** All features of the part, as it lies. */
+  features: Feature[];
   /** Top of the stock before anything was cut. */
   stockTop: number;
   /** Tools of the job, to name one that would do. */
@@ -165,6 +167,8 @@ export interface OperationKind<P extends object = object> {
   works: Feature['meaning'][];
   /** Which of its heights can be asked for; neither where its features alone say them. */
   takesHeights?: 'start' | 'start and end';
+  /** Whether it can be told to stay within a line and to keep away from others. */
+  takesBounds?: boolean;
   /** Whether it can run along a part of a closed line. */
   takesStretch?: boolean;
   /** How far above the metal it is fed from where nothing else is asked, mm; 1 where left out. */

@@ -7,7 +7,6 @@ import { hashOf } from '../quantity/hash';
 import { Added, NOTHING_ADDED, joinAdded } from '../part/plate/added';
 import { cutsWalls, Tool } from '../shop/tool';
 import type { Coolant } from '../machine/machine';
-import { Feature } from '../part/plate/feature';
 import { PartModel } from '../part/plate/model';
 import { HandStep, Program, Step, Written, safeName } from '../program/write/step';
 import { writePrograms } from '../program/write/writer';
@@ -15,6 +14,7 @@ import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
 import { StockModel } from '../stock/height/stock';
 import { handOf, isByHand } from '../operation/hand/by-hand';
+import { boundFindings } from '../operation/bounds';
 import { withFeeds } from '../operation/feeds';
 import { heightsFor } from '../operation/heights';
 import { Operation } from '../document/operation';
@@ -145,9 +145,10 @@ const tooLong = (operation: Operation): Plan => ({
 });
 
 /** Plans with the heights that were asked for, where they can be had. */
-function planAt(kind: OperationKind, context: Omit<PlanContext, 'approach'> & { features: Feature[] }): Plan {
+function planAt(kind: OperationKind, context: Omit<PlanContext, 'approach'>): Plan {
   const { id: operation, heights: asked, params, feeds } = context.operation;
   const { findings, ...heights } = heightsFor(kind, { ...context, heights: asked, fine: context.tool.diameter / 2 });
+  if (kind.takesBounds) findings.push(...boundFindings(context));
   if (hasStop(findings))
     return { path: EMPTY, findings: findings.map((f) => ({ ...f, place: { ...f.place, operation } })) };
   const plan = kind.plan(params, { ...context, ...heights });
@@ -198,7 +199,7 @@ function planOne(
     const means = { tool, material: job.material, machine: job.machine };
     const context = { ...ground, ...means, operation, targets, budget: new Budget(MOST_STEPS) };
     plan = withinBudget(
-      () => planAt(kind, { ...context, features: job.part.features }),
+      () => planAt(kind, context),
       () => tooLong(operation),
     );
     if (plan.path.count === 0 && plan.findings.length === 0)
@@ -324,6 +325,7 @@ export function* planSteps(
       partKey,
       earlier,
       fixtures: fixturesFor(setup, operation.id),
+      features: seen.part.features,
       rack: job.tools,
       ...waiting,
     };

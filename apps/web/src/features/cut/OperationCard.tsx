@@ -99,6 +99,7 @@ function moreFields(operation: Operation, said: Field[], bends: boolean): Field[
       .map(([key]): Field => ({ at: 'param', key })),
     ...(kind.process === 'beam' || isHand ? [] : [{ at: 'heights' } as Field]),
     ...(kind.process === 'milling' ? [{ at: 'feeds' } as Field] : []),
+    ...(kind.takesBounds ? [{ at: 'bounds' } as Field] : []),
     ...(kind.takesStretch ? [{ at: 'stretch' } as Field] : []),
     ...(bends ? [{ at: 'bend' } as Field] : []),
     ...(kind.works.length ? [{ at: 'repeat' } as Field] : []),
@@ -112,6 +113,7 @@ function labelOf(operation: Operation, field: Field, unit: Job['unit'], bend: nu
   if (field.at === 'speed') return `Entry feed ${formatFeed(operation.speeds.entryFeed, unit)}`;
   if (field.at === 'bend') return `Bends at most ${formatLength(bend!, unit)}`;
   if (field.at === 'repeat') return 'Done once';
+  if (field.at === 'bounds') return 'No bounds';
   if (field.at === 'feeds') return 'Feeds as they come';
   if (field.at === 'stretch') return 'Along all of its line';
   if (field.at === 'heights') return 'Heights as they come';
@@ -269,6 +271,7 @@ function goTo(field: string | undefined, onEdit: (f: Field) => void): (() => voi
   if (field === 'toolId') return () => onEdit({ at: 'tool' });
   if (field === 'targets') return () => onEdit({ at: 'targets' });
   if (field === 'coolant') return () => onEdit({ at: 'coolant' });
+  if (field === 'within' || field === 'keepAway') return () => onEdit({ at: 'bounds' });
   if (field === 'stretch') return () => onEdit({ at: 'stretch' });
   if (field === 'repeat') return () => onEdit({ at: 'repeat' });
   const [group, key] = field?.split('.') ?? [];

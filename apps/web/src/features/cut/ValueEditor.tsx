@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { kindOf, parametersOf } from '@tidypath/core';
 import { BendEditor } from './editors/BendEditor';
+import { BoundsEditor } from './editors/BoundsEditor';
 import { CoolantEditor } from './editors/CoolantEditor';
 import { DepthEditor } from './editors/DepthEditor';
 import { FeedsEditor } from './editors/FeedsEditor';
@@ -41,6 +42,8 @@ export function ValueEditor({ field, ...props }: Props) {
       return <HeightsEditor {...props} />;
     case 'name':
       return <NameEditor {...props} />;
+    case 'bounds':
+      return <BoundsEditor {...props} />;
     case 'feeds':
       return <FeedsEditor {...props} />;
     case 'stretch':

@@ -24,6 +24,10 @@ export const OPERATION = {
       `“${d.operation}” goes ${say.mm(d.depth, 2)} deep; ${d.tool} sticks out ${say.mm(d.stickOut, 2)}, so its holder would hit`,
     (d, say) => `Let it stick out at least ${say.mm(d.least, 2)}, or take a longer tool`,
   ),
+  'bound-gone': stop<{ feature: string }>(
+    (d) => `It is to stay within or away from “${d.feature}”, which is not there any more or encloses nothing`,
+    'Pick another line, or none',
+  ),
   'height-gone': stop<{ feature: string }>(
     (d) =>
       d.feature

@@ -17,7 +17,7 @@ import { roundEdge } from './round-edge';
 import { slot } from './slot';
 import { tap } from './tap';
 import { threadMill } from './thread-mill';
-import { Field, Piece, Sentence, Subject, feeds, heights, pause, repeat } from './types';
+import { Field, Piece, Sentence, Subject, bounds, feeds, heights, pause, repeat } from './types';
 
 const SENTENCES: Record<string, Sentence> = {
   face,
@@ -56,7 +56,14 @@ export function sentenceOf(job: Job, operation: Operation): Piece[] {
   };
   const main = SENTENCES[operation.kind]?.(subject) ?? [operation.name];
   const isEndSaid = fieldsOf(main).some((f) => f.at === 'heights');
-  return [...main, ...feeds(subject), ...heights(subject, isEndSaid), ...repeat(subject), ...pause(subject)];
+  return [
+    ...main,
+    ...feeds(subject),
+    ...heights(subject, isEndSaid),
+    ...bounds(subject),
+    ...repeat(subject),
+    ...pause(subject),
+  ];
 }
 
 /** The sentence as plain words. */

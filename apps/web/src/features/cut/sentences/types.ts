@@ -10,6 +10,7 @@ export type Field =
   | { at: 'name' }
   | { at: 'heights' }
   | { at: 'feeds' }
+  | { at: 'bounds' }
   | { at: 'stretch' }
   | { at: 'bend' }
   | { at: 'speed'; key: 'rpm' | 'feed' | 'entryFeed' }
@@ -156,6 +157,18 @@ export const feeds = (s: Subject): Piece[] => {
     ]),
     '.',
   ];
+};
+
+/** The line it stays within, and what it keeps away from. */
+export const bounds = (s: Subject): Piece[] => {
+  const { within, keepAway = [] } = s.operation;
+  const nameOf = (id: string) => s.job.part.features.find((f) => f.id === id)?.name ?? 'something that is gone';
+  const piece = (text: string): Piece => ({ field: { at: 'bounds' }, text });
+  const said: Piece[][] = [
+    ...(within ? [['stays within ', piece(nameOf(within.feature))]] : []),
+    ...(keepAway.length ? [['keeps away from ', piece(keepAway.map((k) => nameOf(k.feature)).join(', '))]] : []),
+  ];
+  return said.length ? [' It ', ...said.flatMap((p, i) => (i ? [' and ', ...p] : p)), '.'] : [];
 };
 
 const PAUSES = {

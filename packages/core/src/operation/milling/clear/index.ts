@@ -59,6 +59,7 @@ export const clear: OperationKind<ClearParams> = {
   stage: ({ onOutside, finishesAfter }) => (onOutside || !finishesAfter ? 'rough' : 'finish'),
   works: ['pocket', 'outline'],
   takesHeights: 'start and end',
+  takesBounds: true,
   entry: 'entryAngle',
   suits: cutsWalls,
   Params: ClearParams,

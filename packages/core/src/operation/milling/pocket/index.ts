@@ -65,6 +65,7 @@ export const pocket: OperationKind<PocketParams> = {
   stage: 'rough',
   works: ['pocket'],
   takesHeights: 'start and end',
+  takesBounds: true,
   suits: cutsWalls,
   Params: PocketParams,
   biting: 'wide',

@@ -1,12 +1,22 @@
 import polylabel from 'polylabel';
 import { fitArcs, fitOpenArcs } from '../../../geometry/plane/arcfit';
 import { Chain, chainLength, flatten, reversed, startedNear } from '../../../geometry/plane/chain';
-import { Region, area, contains, difference, distanceToBoundary, islands, offset } from '../../../geometry/plane/clip';
+import {
+  Region,
+  area,
+  contains,
+  difference,
+  distanceToBoundary,
+  islands,
+  offset,
+  union,
+} from '../../../geometry/plane/clip';
 import { Point, distance, distanceToSegment } from '../../../geometry/plane/point';
 import { Budget } from '../../../quantity/budget';
 import { Finding } from '../../../quantity/finding';
 import { radians } from '../../../quantity/units';
 import { solidAt } from '../../../part/plate/model';
+import { keptAway } from '../../bounds';
 import { cannotPlunge } from '../../checks';
 import { helixDown, rampDown, plungeFeedOf } from '../../entry';
 import { finishWalls } from '../finish';
@@ -106,7 +116,8 @@ export class PocketPlanner {
    */
   work(feature: { id: string; name: string }, pocket: Region, floor: number, bottom: number): PocketWork | undefined {
     const { params, context } = this;
-    const solid = solidAt(context.model, floor);
+    const away = keptAway(context);
+    const solid = away.length ? union([...solidAt(context.model, floor), ...away]) : solidAt(context.model, floor);
     const wall = params.wallAllowance + (params.finish ? params.finishStock : 0);
     const free = this.centres(pocket, solid, wall);
     if (free.length === 0 || area(free) < 1e-3) {
@@ -114,7 +125,7 @@ export class PocketPlanner {
       return undefined;
     }
     const reached = offset(free, this.radius + wall + 2 * COARSE, COARSE);
-    this.findings.push(...cornersLeft(context, feature, pocket, reached));
+    this.findings.push(...cornersLeft(context, feature, away.length ? difference(pocket, away) : pocket, reached));
     this.bite = params.stepover;
     const smooth = rowsOnly(params) ? 0 : Math.min(params.smooth, this.bite);
     const nests = nest(free, this.bite, smooth, context.budget);
