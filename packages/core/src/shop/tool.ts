@@ -172,6 +172,19 @@ export class Tool {
     ...of('tap', 'thread'),
   })
   pitch!: number;
+  @IsOptional()
+  @Parameter({
+    group: 'Cutting end',
+    label: 'Lead, in threads',
+    help: 'Threads of its tip that are not yet full; 0 for the usual, 3, and 2 of a forming tap.',
+    unit: 'number',
+    min: 0,
+    max: 12,
+    step: 0.5,
+    absent: 0,
+    ...of('tap'),
+  })
+  lead?: number;
   @Toggle({ group: 'Cutting end', label: 'Left hand', help: 'It makes a left-hand thread.', ...of('tap') })
   leftHand!: boolean;
   @IsOptional()

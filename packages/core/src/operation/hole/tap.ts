@@ -25,8 +25,9 @@ export class TapParams extends ThroughParams {
   stops!: 'none' | 'before the first' | 'before each';
 }
 
-/** Threads of the tap's tip that are not yet full: cutting taps for stock use 3, forming taps 2. General workshop rule. */
-export const leadOf = (tool: Pick<Tool, 'kind' | 'pitch'>) => (tool.kind === 'forming-tap' ? 2 : 3) * tool.pitch;
+/** Length of the tap's tip whose threads are not yet full, mm: as the tool says, else cutting taps 3 threads, forming taps 2. General workshop rule. */
+export const leadOf = ({ kind, pitch, lead }: Pick<Tool, 'kind' | 'pitch' | 'lead'>) =>
+  (lead || (kind === 'forming-tap' ? 2 : 3)) * pitch;
 
 /** Room a tap leaves above the bottom of a blind hole, in pitches. */
 const BOTTOM_ROOM = 1;

@@ -1,3 +1,4 @@
+import { IsOptional } from 'class-validator';
 import { fitArcs } from '../../geometry/plane/arcfit';
 import { reversed, startedOnLongest } from '../../geometry/plane/chain';
 import {
@@ -11,12 +12,12 @@ import {
 } from '../../geometry/plane/clip';
 import { Point } from '../../geometry/plane/point';
 import { Finding, finding } from '../../quantity/finding';
-import { Choice, Parameter } from '../../quantity/parameter';
+import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { Feature } from '../../part/plate/feature';
 import { instancesOf } from '../../part/plate/shapes';
 import { Edge, edgeDrop } from '../../part/plate/edges';
 import { edgesOf, solidAt } from '../../part/plate/model';
-import { followWithLead, leadFor, quarter } from './leads';
+import { followWithLead, leadFor, quarter, wearing } from './leads';
 import { InRoute, PlanContext, Stage } from '../operation';
 import { PathBuilder } from '../../path/path';
 
@@ -46,7 +47,17 @@ export class EdgeParams {
     step: 0.5,
   })
   lead!: number;
+  @IsOptional()
+  @Toggle({
+    label: 'Wear in the control',
+    help: 'It runs compensated: the control takes up the wear of the cutter from its diameter offset, 0 for a new one.',
+    absent: false,
+  })
+  wear?: boolean;
 }
+
+/** What the control compensates along an edge. */
+export const edgeCompensates = ({ wear }: EdgeParams) => (wear ? ('wear' as const) : undefined);
 
 /** How a tool meets an edge, mm: its radius where it touches the wall below the edge, and how far its tip hangs below that. */
 export interface Flank {
@@ -101,12 +112,14 @@ export function followEdges(
     for (const ring of rings) {
       const near = ring.find((p) => contains(blocked, p) || distanceToBoundary(blocked, p) < room - HAIR);
       if (near) findings.push(finding('edge-left-out', { tool: context.tool.name, near }, { ...place, at: near }));
-      else lap(path, context, edge, ring, params, flank);
+      else if (!lap(path, context, edge, ring, params, flank) && params.wear)
+        findings.push(finding('no-lead-for-compensation', {}, { ...place, field: 'params.lead' }));
     }
   }
   return findings;
 }
 
+/** @returns whether there was room to lead onto it */
 function lap(
   path: PathBuilder,
   { operation, approach, clearance }: PlanContext,
@@ -114,14 +127,15 @@ function lap(
   ring: Point[],
   params: EdgeParams,
   flank: Flank,
-): void {
+): boolean {
   const fitted = fitArcs(ring, FIT);
   const climb = edge.metalInside ? reversed(fitted) : fitted;
   const conventional = params.direction === 'conventional';
   const chain = startedOnLongest(conventional ? reversed(climb) : climb);
   const isFree = (p: Point) =>
     contains(edge.region, p) !== edge.metalInside && distanceToBoundary(edge.region, p) >= flank.wall - 0.002;
-  const lead = leadFor(chain, quarter(params.lead), conventional ? 'right' : 'left', isFree);
+  const side = conventional ? 'right' : 'left';
+  const lead = leadFor(chain, params.wear ? wearing(params.lead) : quarter(params.lead), side, isFree);
   const at = lead?.on.vertices[0] ?? chain.vertices[0];
   const { feed, entryFeed } = operation.speeds;
   path.rapid(at.x, at.y, clearance).rapid(at.x, at.y, edge.top + approach);
@@ -129,10 +143,11 @@ function lap(
     const z = edge.top - (edgeDrop(edge.form) * n) / params.passes - flank.below;
     if (n > 1) path.rapid(path.x, path.y, edge.top + approach).rapid(at.x, at.y, edge.top + approach);
     path.line(at.x, at.y, z, lead ? feed : entryFeed, lead ? 'lead' : 'entry');
-    if (lead) followWithLead(path, chain, lead, z, feed);
+    if (lead) followWithLead(path, chain, lead, z, feed, params.wear ? side : undefined);
     else path.follow(chain, z, feed, 'cut');
   }
   path.rapid(path.x, path.y, clearance);
+  return lead !== undefined;
 }
 
 /** The drawn edges of what an operation works on. */

@@ -7,7 +7,7 @@ import { suggestFinish } from '../../cutting/entries';
 import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { Tool } from '../../shop/tool';
-import { followWithLead, leadFor, quarter } from './leads';
+import { followWithLead, leadFor, quarter, wearing } from './leads';
 import { PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
 
@@ -97,7 +97,18 @@ export class FinishParams {
     matters: (p: FinishParams) => p.finish,
   })
   finishDirection?: FinishDirection;
+  @IsOptional()
+  @Toggle({
+    label: 'Wear in the control',
+    help: 'The last lap is compensated: the control takes up the wear of the cutter from its diameter offset, 0 for a new one.',
+    absent: false,
+    matters: (p: FinishParams) => p.finish,
+  })
+  wear?: boolean;
 }
+
+/** What the control compensates of a clearing: the wear of its finish. */
+export const finishCompensates = ({ finish, wear }: FinishParams) => (finish && wear ? ('wear' as const) : undefined);
 
 /** Metal a clearing leaves on its walls, for its own finish or for a later one, mm. */
 export const leftFor = (p: { finish: boolean; finishStock: number; wallAllowance: number }) =>
@@ -142,7 +153,10 @@ export function finishWalls(path: PathBuilder, context: PlanContext, params: Fin
   if (spring) leaves.push(walls.allowance);
   const findings = leaves.flatMap((leave) => {
     const { free, rings } = walls.at(leave);
-    return rings.flatMap((ring) => lapAlong(path, context, walls, free, ring, z, params));
+    const isLast = leave === walls.allowance;
+    return rings.flatMap((ring) =>
+      lapAlong(path, context, walls, free, ring, z, { ...params, wear: isLast && params.wear }),
+    );
   });
   return findings.filter((f, i) => findings.findIndex((g) => g.code === f.code) === i);
 }
@@ -171,30 +185,24 @@ function lapAlong(
   free: Region,
   ring: Ring,
   z: number,
-  { overlap, finishFeed, finishStart }: FinishParams,
+  { overlap, finishFeed, finishStart, wear }: FinishParams,
 ): Finding[] {
   const { entryFeed } = operation.speeds;
   const feed = Math.min(machine.maxFeed, operation.speeds.feed * finishFeed);
   const fitted = fitArcs(ring, FIT);
   const started = startedAtShare(startedOnLongest(conventional ? reversed(fitted) : fitted), finishStart);
   const chain = overlapped(started, overlap);
-  const lead = leadFor(chain, quarter(tool.diameter / 4), conventional ? 'right' : 'left', (p: Point) =>
-    contains(free, p),
-  );
+  const side = conventional ? 'right' : 'left';
+  const form = wear ? wearing(tool.diameter / 4) : quarter(tool.diameter / 4);
+  const lead = leadFor(chain, form, side, (p: Point) => contains(free, p));
   const at = lead?.on.vertices[0] ?? chain.vertices[0];
   if (path.z < clearance) path.rapid(path.x, path.y, clearance);
   path.rapid(at.x, at.y, clearance).rapid(at.x, at.y, top + approach);
   path.line(at.x, at.y, z, lead ? feed : entryFeed, lead ? 'lead' : 'entry');
-  if (lead) followWithLead(path, chain, lead, z, feed);
+  if (lead) followWithLead(path, chain, lead, z, feed, wear ? side : undefined);
   else path.follow(chain, z, feed, 'cut');
   path.rapid(path.x, path.y, clearance);
-  return lead
-    ? []
-    : [
-        finding(
-          'finish-starts-on-wall',
-          {},
-          { operation: operation.id, feature: feature.id, at: { x: at.x, y: at.y } },
-        ),
-      ];
+  const place = { operation: operation.id, feature: feature.id, at: { x: at.x, y: at.y } };
+  if (lead) return [];
+  return [finding(wear ? 'no-lead-for-compensation' : 'finish-starts-on-wall', {}, place)];
 }

@@ -23,6 +23,11 @@ export interface Lead {
 }
 
 const LEAST = 0.1;
+/** Straight before and after a lead on which the control takes up its compensation, mm. */
+export const TAKE_UP = 2;
+
+/** A quarter circle with a straight before it, for the wear to be taken up on. */
+export const wearing = (size: number): LeadForm => ({ ...quarter(size), straight: TAKE_UP });
 
 /** A quarter circle. */
 export const quarter = (size: number): LeadForm => ({ form: 'arc', size, angle: 90 });
@@ -71,7 +76,27 @@ export function leadFor(
   return undefined;
 }
 
-/** Along the lead onto a chain's first point, along the chain, and off again, all at height z. */
-export function followWithLead(path: PathBuilder, chain: Chain, lead: Lead, z: number, feed: number): void {
-  path.follow(lead.on, z, feed, 'lead').follow(chain, z, feed, 'cut').follow(lead.off, z, feed, 'lead');
+/**
+ * Along the lead onto a chain's first point, along the chain, and off again, all at height z.
+ * @param wear side of the path on which the control takes up the wear of the cutter; the lead then begins and ends straight
+ */
+export function followWithLead(
+  path: PathBuilder,
+  chain: Chain,
+  lead: Lead,
+  z: number,
+  feed: number,
+  wear?: 'left' | 'right',
+): void {
+  if (wear) path.compensate(wear);
+  path.follow(lead.on, z, feed, 'lead').follow(chain, z, feed, 'cut');
+  if (wear) leaveCompensated(path, lead.off, z, feed);
+  else path.follow(lead.off, z, feed, 'lead');
+}
+
+/** Off a wall, compensation switched off on the last piece, a straight. */
+export function leaveCompensated(path: PathBuilder, { vertices }: Chain, z: number, feed: number): void {
+  const last = vertices.length - 1;
+  path.follow({ closed: false, vertices: vertices.slice(0, last) }, z, feed, 'lead');
+  path.compensate('off').line(vertices[last].x, vertices[last].y, z, feed, 'lead');
 }

@@ -13,7 +13,7 @@ import { cutsWalls } from '../../shop/tool';
 import { cannotPlunge, reachFindings, targetFindings, toolFindings } from '../checks';
 import { wallBottom } from '../depth';
 import { helixDown, plungeFeedOf } from '../entry';
-import { FinishParams, finishDefaults, finishWalls } from './finish';
+import { finishCompensates, FinishParams, finishDefaults, finishWalls } from './finish';
 import { layersBetween, evenLayer } from '../layers';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
@@ -296,6 +296,7 @@ export const slot: OperationKind<SlotParams> = {
   process: 'milling',
   stage: 'rough',
   works: ['pocket', 'line'],
+  compensates: finishCompensates,
   takesHeights: 'start and end',
   suits: cutsWalls,
   Params: SlotParams,

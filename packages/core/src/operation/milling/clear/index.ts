@@ -4,7 +4,7 @@ import { suggestEntry } from '../../../cutting/entries';
 import { suggestSteadyBite } from '../../../cutting/bite';
 import { cutsWalls } from '../../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../../checks';
-import { finishDefaults, leftFor } from '../finish';
+import { finishCompensates, finishDefaults, leftFor } from '../finish';
 import { Level, deepest, levelsOf } from '../../levels';
 import { OperationKind, Plan, PlanContext } from '../../operation';
 import { ClearParams } from './params';
@@ -58,6 +58,7 @@ export const clear: OperationKind<ClearParams> = {
   process: 'milling',
   stage: ({ onOutside, finishesAfter }) => (onOutside || !finishesAfter ? 'rough' : 'finish'),
   works: ['pocket', 'outline'],
+  compensates: finishCompensates,
   takesHeights: 'start and end',
   takesBounds: true,
   entry: 'entryAngle',

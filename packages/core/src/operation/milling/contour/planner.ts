@@ -12,7 +12,7 @@ import { cannotPlunge } from '../../checks';
 import { finishesConventionally } from '../finish';
 import { extended } from '../laps';
 import { layersBetween } from '../../layers';
-import { LeadForm, leadFor } from '../leads';
+import { LeadForm, TAKE_UP, leadFor, leaveCompensated } from '../leads';
 import { LAP_STEPS, PlanContext } from '../../operation';
 import { PathBuilder } from '../../../path/path';
 import { metalLeft } from '../rest';
@@ -28,8 +28,6 @@ export const isOpening = ({ meaning }: Feature) => meaning === 'pocket' || meani
 export const isInside = (feature: Feature, side: Side) =>
   side === 'inside' || (side === 'scrap side' && isOpening(feature));
 
-/** Straight before and after a lead on which the control takes up its compensation, mm. */
-const TAKE_UP = 2;
 const LONGER = 1.2;
 /** Nearer to the stock than this beside its radius the cutter is not clear of it, mm. */
 const BESIDE = 0.2;
@@ -266,17 +264,8 @@ export class ContourPlanner {
         this.findings.push(cannotPlunge(context, at));
     }
     followStations(path, lap, over(z, z), { ...feeds, down }, 'cut');
-    if (off) this.goesOff(off, path.z, this.compensatesAt(leave));
+    if (off && this.compensatesAt(leave)) leaveCompensated(path, off, path.z, feeds.feed);
+    else if (off) path.follow(off, path.z, feeds.feed, 'lead');
     path.rapid(path.x, path.y, context.clearance);
-  }
-
-  private goesOff({ vertices }: Chain, z: number, compensated: boolean): void {
-    const { feed } = this.context.operation.speeds;
-    const last = vertices.length - 1;
-    if (!compensated) this.path.follow({ closed: false, vertices }, z, feed, 'lead');
-    else {
-      this.path.follow({ closed: false, vertices: vertices.slice(0, last) }, z, feed, 'lead');
-      this.path.compensate('off').line(vertices[last].x, vertices[last].y, z, feed, 'lead');
-    }
   }
 }

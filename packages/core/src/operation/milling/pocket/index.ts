@@ -3,7 +3,7 @@ import { suggestEntry } from '../../../cutting/entries';
 import { Finding, finding } from '../../../quantity/finding';
 import { cutsWalls } from '../../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../../checks';
-import { finishDefaults, leftFor } from '../finish';
+import { finishCompensates, finishDefaults, leftFor } from '../finish';
 import { wantedAt } from '../../levels';
 import { layersBetween, evenLayer } from '../../layers';
 import { OperationKind, Plan, PlanContext } from '../../operation';
@@ -64,6 +64,7 @@ export const pocket: OperationKind<PocketParams> = {
   process: 'milling',
   stage: 'rough',
   works: ['pocket'],
+  compensates: finishCompensates,
   takesHeights: 'start and end',
   takesBounds: true,
   suits: cutsWalls,
