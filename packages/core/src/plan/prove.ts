@@ -353,6 +353,9 @@ export function leftBefore(job: Job, setup: Setup, cell?: number): { left?: Piec
   return { left: leavings(job, plan.ground, setup, run.piece), findings };
 }
 
+/** Lines a program's number stands in at most. */
+const HEAD = 5;
+
 /** Joins programs of one setup (one a tool) into one text, for proving them as they run: one after the other. */
 export function joinPrograms(programs: Pick<Program, 'text' | 'sections'>[]): Pick<Program, 'text' | 'sections'> {
   const sections: Section[] = [];
@@ -360,7 +363,14 @@ export function joinPrograms(programs: Pick<Program, 'text' | 'sections'>[]): Pi
   const kept = programs.map(({ text, sections: own }, i) => {
     sections.push(...own.map((s) => ({ ...s, line: s.line + before })));
     const lines = text.replace(/\n$/, '').split('\n');
-    const body = i < programs.length - 1 ? lines.map((l) => (/^(N\d+ )?(M2|M30|%)$/.test(l) ? '' : l)) : lines;
+    // Between two programs stands neither the end of one nor the head of the next.
+    const isFirst = i === 0;
+    const isLast = i === programs.length - 1;
+    const body = lines.map((l, k) => {
+      const isEnd = !isLast && /^(N\d+ )?(M2|M30|%)$/.test(l);
+      const isHead = !isFirst && k < HEAD && /^(%|O\d+.*)$/.test(l);
+      return isEnd || isHead ? '' : l;
+    });
     before += body.length;
     return body.join('\n');
   });

@@ -114,6 +114,18 @@ export class Controller {
   @IsOptional()
   @Toggle({ group: 'Tools', label: 'Cutter compensation', help: 'It knows G41 and G42 with D.' })
   compensation?: boolean;
+  /** What its memory holds of one program, thousands of bytes; any size where left out. */
+  @IsOptional()
+  @Parameter({
+    group: 'Controller',
+    label: 'Largest program, kB',
+    help: 'Longer ones are split where the tool goes aside out of everything; 0 for any size.',
+    unit: 'number',
+    min: 0,
+    max: 1_000_000,
+    absent: 0,
+  })
+  mostKilobytes?: number;
   /** Which arcs it runs; the others are written as short straights. All of them where left out. */
   @IsOptional()
   @Choice({

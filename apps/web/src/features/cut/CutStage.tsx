@@ -164,13 +164,16 @@ export function CutStage() {
   };
   const add = async (kindName: string) => {
     const kind = kindOf(kindName)!;
-    const before = new Set(operations.map((o) => o.id));
     setAdding(false);
     const targets = startingTargets(kind, seen.features, operations);
     const tool = await adviseTool(job, kind, targets, rack);
     edit((j) => {
       const next = addOperation(j, setup.id, kindName, targets, tool, rack.length ? rack : undefined);
-      setOpenId(next.setups.find((s) => s.id === setup.id)!.operations.find((o) => !before.has(o.id))?.id);
+      // What is new is told by the job it was added to: the one on the screen may be older.
+      const inIt = (of: Job) => of.setups.find((s) => s.id === setup.id)!.operations;
+      const had = new Set(inIt(j).map((o) => o.id));
+      const added = inIt(next).find((o) => !had.has(o.id));
+      if (added) setOpenId(added.id);
       return next;
     });
   };

@@ -1,11 +1,13 @@
 import type { Pause } from '../../document/operation';
 import { formatNumber } from '../../quantity/units';
+import { Finding, finding } from '../../quantity/finding';
 import { Controller } from '../../shop/controller';
 import { Coolant } from '../../machine/machine';
 import { Tool, diameterOffsetOf, lengthOffsetOf } from '../../shop/tool';
 import { Blocks, numberText, plainText } from './blocks';
 import { capabilityFindings } from './capability';
 import { writeCycle } from './cycles';
+import { split } from './split';
 import { HandStep, Program, Step, isHand, handRemark, WriteOptions, Written, spindleWord } from './step';
 
 /** Where a step begins. */
@@ -194,9 +196,27 @@ export function writePrograms(controller: Controller, steps: (Step | HandStep)[]
   if (findings.length > 0 || cutting.length === 0) return { programs: [], findings };
   const write = (part: (Step | HandStep)[], suffix: string, number: number) =>
     new Writer(controller, { ...options, number }).finish(`${options.file}${suffix}.${controller.fileExtension}`, part);
-  if (controller.toolChange === 'automatic') return { programs: [write(useful, '', options.number)], findings };
-  const programs = byTool(useful).map((run, i) =>
-    write(run, `-${i + 1}-t${toolOf(run)?.number ?? 0}`, options.number + i),
+  const isOne = controller.toolChange === 'automatic';
+  const most = (controller.mostKilobytes ?? 0) * 1000;
+  const runs = (isOne ? [useful] : byTool(useful)).flatMap((run) =>
+    most > 0 ? split(run, most, (part) => write(part, '', 0).text.length) : [run],
   );
-  return { programs, findings };
+  const suffix = (run: (Step | HandStep)[], i: number) => {
+    if (!isOne) return `-${i + 1}-t${toolOf(run)?.number ?? 0}`;
+    return runs.length > 1 ? `-${i + 1}` : '';
+  };
+  const programs = runs.map((run, i) => write(run, suffix(run, i), options.number + i));
+  return { programs, findings: [...findings, ...sizeFindings(programs, most, controller)] };
 }
+
+/** Programs that are larger than a control holds, and cannot be split. */
+const sizeFindings = (programs: Program[], most: number, { name }: Controller): Finding[] =>
+  programs
+    .filter(({ text }) => most > 0 && text.length > most)
+    .map(({ fileName, text, sections }) =>
+      finding(
+        'program-too-large',
+        { file: fileName, kilobytes: text.length / 1000, most: most / 1000, controller: name },
+        { operation: sections[0]?.operationId, field: 'controllerId' },
+      ),
+    );

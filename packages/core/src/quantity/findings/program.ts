@@ -2,6 +2,11 @@ import { care, note, stop } from './words';
 
 /** Findings of programs, as they are written and read. */
 export const PROGRAM = {
+  'program-too-large': care<{ file: string; kilobytes: number; most: number; controller: string }>(
+    (d) =>
+      `${d.file} has ${d.kilobytes.toFixed(1)} kB; ${d.controller} holds ${d.most.toFixed(1)}, and there is no place to split it`,
+    'Send it block by block, or cut it by operations that lift out more often',
+  ),
   'grip-not-told': care<{ operation: string }>(
     (d) => `The program does not say where “${d.operation}” comes: the clamps are taken to stay as they were`,
     'Put its remark back where the program waits for it',
