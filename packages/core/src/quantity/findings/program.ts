@@ -3,8 +3,8 @@ import { care, note, stop } from './words';
 /** Findings of programs, as they are written and read. */
 export const PROGRAM = {
   'program-too-large': care<{ file: string; kilobytes: number; most: number; controller: string }>(
-    (d) =>
-      `${d.file} has ${d.kilobytes.toFixed(1)} kB; ${d.controller} holds ${d.most.toFixed(1)}, and there is no place to split it`,
+    (d, say) =>
+      `${d.file} has ${say.number(d.kilobytes, 1)} kB; ${d.controller} holds ${say.number(d.most, 1)}, and there is no place to split it`,
     'Send it block by block, or cut it by operations that lift out more often',
   ),
   'grip-not-told': care<{ operation: string }>(
