@@ -24,6 +24,15 @@ class Finger {
   /** Types over what stands there: a field that is tapped has its value selected. */
   async types(selector: string, text: string): Promise<void> {
     await this.on(selector);
+    await this.over(text);
+  }
+  /** Types over the value of the field that has the focus, once all of it is selected. */
+  async over(text: string): Promise<void> {
+    await this.page.waitForFunction(() => {
+      const field = document.activeElement;
+      if (!(field instanceof HTMLInputElement)) return false;
+      return field.selectionStart === 0 && field.selectionEnd === field.value.length;
+    });
     await this.page.keyboard.type(text);
   }
   stage(name: string): Promise<void> {
@@ -39,7 +48,7 @@ test('a plate with a pocket, from nothing to a released program on a phone, take
   const finger = new Finger(page);
 
   await finger.text('New job');
-  await page.keyboard.type('Lid');
+  await finger.over('Lid');
   await finger.text('Create');
   await finger.text('Add a shape');
   await finger.on(h.byLabel('Add outside of the part, rectangle'));
