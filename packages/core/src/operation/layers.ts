@@ -10,3 +10,14 @@ export function layersBetween(top: number, bottom: number, most: number, last = 
 /** Thickness of layers that come out equal, none thicker than `most`; `most` where it is not known how far they go down, mm. */
 export const evenLayer = (deep: number | undefined, most: number) =>
   deep !== undefined && deep > 0 ? deep / Math.max(1, Math.ceil(deep / most - 1e-9)) : most;
+
+/** A value of operations that clear floors: the thickness of a last layer of its own. */
+export const LAST_LAYER = {
+  label: 'Last layer',
+  help: 'Thickness of a last layer of its own, for a better floor; 0 for none.',
+  unit: 'length' as const,
+  min: 0,
+  max: 20,
+  step: 0.1,
+  absent: 0,
+};

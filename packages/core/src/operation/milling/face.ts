@@ -9,7 +9,7 @@ import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { suggestBite } from '../../cutting/bite';
 import { cutsFloors } from '../../shop/tool';
 import { reachFindings, toolFindings } from '../checks';
-import { layersBetween, evenLayer } from '../layers';
+import { LAST_LAYER, layersBetween, evenLayer } from '../layers';
 import { leadFor, quarter } from './leads';
 import { LAP_STEPS, OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
@@ -28,15 +28,7 @@ export class FaceParams {
   @Parameter({ label: 'Layer', help: 'Most metal taken off in one go.', unit: 'length', min: 0.01, max: 50, step: 0.1 })
   layer!: number;
   @IsOptional()
-  @Parameter({
-    label: 'Last layer',
-    help: 'Thickness of a last layer of its own, for a better face; 0 for none.',
-    unit: 'length',
-    min: 0,
-    max: 20,
-    step: 0.1,
-    absent: 0,
-  })
+  @Parameter(LAST_LAYER)
   lastLayer?: number;
   @IsOptional()
   @Choice({

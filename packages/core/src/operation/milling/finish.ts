@@ -11,8 +11,17 @@ import { followWithLead, leadFor, quarter, wearing } from './leads';
 import { PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
 
-export const FINISH_DIRECTIONS = ['as roughed', 'climb', 'conventional'] as const;
+const FINISH_DIRECTIONS = ['as roughed', 'climb', 'conventional'] as const;
 export type FinishDirection = (typeof FINISH_DIRECTIONS)[number];
+
+/** A value of operations that finish walls: which way the finish runs. */
+export const FINISH_DIRECTION = {
+  label: 'Direction of the finish',
+  help: 'As roughed, or its own: climbing leaves the better wall where roughing runs conventionally.',
+  choices: FINISH_DIRECTIONS,
+  absent: 'as roughed',
+  matters: (p: { finish: boolean }) => p.finish,
+};
 
 /** Whether a finish runs conventionally, after roughing that does or does not. */
 export const finishesConventionally = (asked: FinishDirection | undefined, roughed: boolean): boolean =>
@@ -89,13 +98,7 @@ export class FinishParams {
   })
   finishStart!: number;
   @IsOptional()
-  @Choice({
-    label: 'Direction of the finish',
-    help: 'As roughed, or its own: climbing leaves the better wall where roughing runs conventionally.',
-    choices: FINISH_DIRECTIONS,
-    absent: 'as roughed',
-    matters: (p: FinishParams) => p.finish,
-  })
+  @Choice(FINISH_DIRECTION)
   finishDirection?: FinishDirection;
   @IsOptional()
   @Toggle({

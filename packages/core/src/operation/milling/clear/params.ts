@@ -1,4 +1,5 @@
 import { IsOptional } from 'class-validator';
+import { LAST_LAYER } from '../../layers';
 import { Choice, Parameter, Toggle } from '../../../quantity/parameter';
 import { FinishParams } from '../finish';
 
@@ -57,15 +58,7 @@ export class ClearParams extends FinishParams {
   })
   breakthrough!: number;
   @IsOptional()
-  @Parameter({
-    label: 'Last layer',
-    help: 'Thickness of a last layer of its own, for a better floor; 0 for none.',
-    unit: 'length',
-    min: 0,
-    max: 20,
-    step: 0.1,
-    absent: 0,
-  })
+  @Parameter(LAST_LAYER)
   lastLayer?: number;
   @IsOptional()
   @Choice({

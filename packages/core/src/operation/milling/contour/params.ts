@@ -1,7 +1,7 @@
 import { IsOptional } from 'class-validator';
 import { Feature } from '../../../part/plate/feature';
 import { Choice, Parameter, Toggle, Words } from '../../../quantity/parameter';
-import { FINISH_DIRECTIONS, FinishDirection } from '../finish';
+import { FINISH_DIRECTION, FinishDirection } from '../finish';
 import { Corners } from '../laps';
 import { LeadForm } from '../leads';
 import { Tabs } from '../tabs';
@@ -183,13 +183,7 @@ export class ContourParams {
   })
   extendEnd!: number;
   @IsOptional()
-  @Choice({
-    label: 'Direction of the finish',
-    help: 'As roughed, or its own: climbing leaves the better wall where roughing runs conventionally.',
-    choices: FINISH_DIRECTIONS,
-    absent: 'as roughed',
-    matters: (p: ContourParams) => p.finish,
-  })
+  @Choice(FINISH_DIRECTION)
   finishDirection?: FinishDirection;
   @Choice({
     label: 'Tabs',

@@ -1,4 +1,5 @@
 import { IsOptional } from 'class-validator';
+import { LAST_LAYER } from '../../layers';
 import { Choice, Parameter } from '../../../quantity/parameter';
 import { FinishParams } from '../finish';
 
@@ -52,15 +53,7 @@ export class PocketParams extends FinishParams {
   })
   layer!: number;
   @IsOptional()
-  @Parameter({
-    label: 'Last layer',
-    help: 'Thickness of a last layer of its own, for a better floor; 0 for none.',
-    unit: 'length',
-    min: 0,
-    max: 20,
-    step: 0.1,
-    absent: 0,
-  })
+  @Parameter(LAST_LAYER)
   lastLayer?: number;
   @IsOptional()
   @Choice({
