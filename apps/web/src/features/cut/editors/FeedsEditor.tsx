@@ -1,6 +1,7 @@
 import { Button } from 'react-native-paper';
 import { Feeds, editOperation, formatFeed, plungeFeedOf } from '@tidypath/core';
 import { FeedField } from '../../../ui/cutting/SpeedField';
+import { Txt } from '../../../ui/Txt';
 import type { EditorProps } from './types';
 
 type Which = keyof Feeds;
@@ -23,7 +24,7 @@ export function FeedsEditor({ job, operation, edit }: EditorProps) {
     ['plunge', 'Straight down', tool ? plungeFeedOf({ operation, tool, material, machine }) : speeds.entryFeed],
     ['last', 'Deepest layer', speeds.feed],
   ];
-  return comes.flatMap(([which, label, own]) => [
+  const fields = comes.flatMap(([which, label, own]) => [
     <FeedField
       key={which}
       label={label}
@@ -43,4 +44,12 @@ export function FeedsEditor({ job, operation, edit }: EditorProps) {
           </Button>,
         ]),
   ]);
+  return (
+    <>
+      {fields}
+      <Txt kind="small" tone="quiet">
+        Each follows the feed, and straight down what the spindle bears, until it is typed here.
+      </Txt>
+    </>
+  );
 }
