@@ -1,6 +1,7 @@
 import { jobWith, withOperation } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
 import { Bench, BenchWork } from '../plan/bench';
+import { estimateMinutes } from '../plan/insight';
 import { planSetup } from '../plan/pipeline';
 import { joinPrograms, proveProgram } from '../plan/prove';
 import { packMade, unpackMade } from './packed';
@@ -52,4 +53,18 @@ describe('a result on its way', () => {
     expect(unpackMade(Uint8Array.from([0xc1, ...bytes.slice(1)]))).toBeUndefined();
     expect(unpackMade(new TextEncoder().encode('{"plan":{"planned":[],"programs":[]}}'))).toBeUndefined();
   });
+});
+
+test('the minutes of a plan: what is done by hand takes its own, and changes no tool', () => {
+  const [first] = job.setups[0].operations;
+  const hand = {
+    ...first,
+    ...{ id: 'hand', kind: 'by-hand', name: 'Grip anew', toolId: 'by-hand', targets: [] },
+    params: { what: 'grip anew', minutes: 4, note: '' },
+  };
+  const asked = { ...job, setups: [{ ...job.setups[0], operations: [first, hand, { ...first, id: 'again' }] }] };
+  const { planned } = planView(planSetup(asked, asked.setups[0]));
+  const [before, by, after] = planned.map((p) => p.minutes);
+  expect(estimateMinutes(by, hand)).toBe(4);
+  expect(before.rapid - after.rapid).toBeCloseTo(job.machine.toolChangeSeconds / 60, 6);
 });

@@ -3,7 +3,8 @@ import { Job } from '../document/job';
 import { peaksOf } from '../judge/peaks';
 import { MOVE, Motions } from '../path/motions';
 import { Proved } from '../plan/bench';
-import { pathMinutes } from '../plan/insight';
+import { handOf, isByHand } from '../operation/hand/by-hand';
+import { PathMinutes, pathMinutes } from '../plan/insight';
 import { SetupPlan, postSetup } from '../plan/pipeline';
 import { Proof } from '../plan/prove';
 import { Finding, worded } from '../quantity/finding';
@@ -18,6 +19,16 @@ import type { LoadView, PlanView, ProofView, SurfaceView } from './terms';
 /** Findings as a job tells them: in its own unit. */
 export const inUnitOf = ({ unit }: Job, findings: Finding[]): Finding[] => findings.map((f) => worded(f, unit));
 
+/** Minutes of one operation of a plan, a change to its tool included; of something by hand those it takes. */
+function minutesOf({ ground, planned }: SetupPlan, index: number): PathMinutes {
+  const { operation, plan } = planned[index];
+  const hand = handOf(operation);
+  if (hand) return { cut: 0, entry: 0, rapid: hand.minutes, feed: 1, entryFeed: 1 };
+  const before = planned.slice(0, index).filter((p) => !isByHand(p.operation));
+  const changesTool = operation.toolId !== before[before.length - 1]?.operation.toolId;
+  return pathMinutes(plan.path, operation, ground.job.machine, changesTool);
+}
+
 /** A plan as the page sees it, with the programs it is posted as. */
 export function planView(plan: SetupPlan): PlanView {
   const { job, setup, zero, clearance } = plan.ground;
@@ -29,7 +40,7 @@ export function planView(plan: SetupPlan): PlanView {
       key,
       path: p.path,
       findings: inUnitOf(job, p.findings),
-      minutes: pathMinutes(p.path, operation, job.machine, operation.toolId !== plan.planned[i - 1]?.operation.toolId),
+      minutes: minutesOf(plan, i),
     })),
     findings: inUnitOf(job, [...plan.findings, ...posted.findings.filter((f) => !own.has(f))]),
     programs: posted.programs,
