@@ -231,13 +231,17 @@ export class PocketPlanner {
     this.path.follow(chain, z, feed, 'cut');
   }
 
-  /** Down at a ring's start: into air, or along the ring itself where metal may stand there. */
+  /** Down at a ring's start: into air, or where metal may stand there along the ring itself, straight where it is to plunge. */
   private descendAt(chain: Chain, from: number, z: number): void {
-    const { entryFeed } = this.context.operation.speeds;
+    const { operation, tool } = this.context;
+    const { entryFeed } = operation.speeds;
     const start = chain.vertices[0];
     this.approach(start, from);
     if (this.inAir(start)) this.path.line(start.x, start.y, z, entryFeed, 'lead');
-    else rampDown(this.path, chain, from + this.context.approach / 2, z, radians(this.params.entryAngle), entryFeed);
+    else if (this.params.entry === 'plunge') {
+      if (!tool.centreCutting) this.findings.push(cannotPlunge(this.context, start));
+      this.path.line(start.x, start.y, z, plungeFeedOf(this.context), 'entry');
+    } else rampDown(this.path, chain, from + this.context.approach / 2, z, radians(this.params.entryAngle), entryFeed);
   }
 
   private approach(p: Point, from: number): void {
