@@ -16,7 +16,7 @@ import type { Holder } from '../shop/holder';
 import type { Lift } from '../cutting/lift';
 import { Operation, Speeds } from '../document/operation';
 import { OperationKind } from '../operation/operation';
-import { NO_TOOL, byHand } from '../operation/hand/by-hand';
+import { FIRST, NO_TOOL, byHand } from '../operation/hand/by-hand';
 import { kindOf } from '../operation/registry';
 import { freshId } from '../quantity/ids';
 import { editOperation, withSetup } from '../document/edit';
@@ -148,7 +148,7 @@ const freshOperationId = ({ setups }: Job) =>
 /** The job with something done by hand at the end of the route. */
 function addByHand(job: Job, setupId: string): Job {
   const setup = setupOf(job, setupId);
-  const params = { what: 'grip anew', minutes: 2, note: '' };
+  const params = { ...FIRST };
   const operation: Operation = {
     id: freshOperationId(job),
     kind: byHand.kind,

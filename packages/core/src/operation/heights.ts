@@ -11,7 +11,7 @@ import { metalLeft } from './milling/rest';
 import type { PlanContext } from './operation';
 
 /** Gap above the metal where feeding starts, mm. */
-const APPROACH = 1;
+export const APPROACH = 1;
 /** Specks of metal smaller than this are the grid's own, mm². */
 const SPECK = 0.5;
 const HAIR = 1e-6;
@@ -111,7 +111,8 @@ export function heightsFor(
   const gap = asked.approach ?? approach;
   const start = (takesHeights && resolve('start', asked.start)) ?? top;
   const back = resolve('retract', asked.retract) ?? clearance;
-  if (back < start + gap - HAIR) told('retract', 'retract-low', { retract: back, from: start + gap });
+  const isAsked = !!asked.retract || !!asked.start || asked.approach !== undefined;
+  if (isAsked && back < start + gap - HAIR) told('retract', 'retract-low', { retract: back, from: start + gap });
   const resolved = { top: start, clearance: back, approach: gap };
   if (takesHeights !== 'start and end' || !asked.end) return { ...resolved, findings };
   const ends = new Map(targets.map((t) => [t.id, levelOf(asked.end!, t, context)]));

@@ -4,4 +4,5 @@ export { moveTab, tabShares } from './milling/tabs';
 export type { OperationKind, Waiting } from './operation';
 export { byHand, isByHand } from './hand/by-hand';
 export { plungeFeedOf } from './entry';
+export { APPROACH } from './heights';
 export { kindOf, KINDS } from './registry';

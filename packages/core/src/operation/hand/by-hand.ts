@@ -51,6 +51,9 @@ export class ByHandParams {
 /** Stands where others name their tool. */
 export const NO_TOOL = 'by-hand';
 
+/** Where a step by hand starts from. */
+export const FIRST: ByHandParams = { what: 'grip anew', minutes: 2, note: '' };
+
 /** What somebody does at the machine or beside it, while the program waits. */
 export const byHand: OperationKind<ByHandParams> = {
   kind: 'by-hand',
@@ -61,7 +64,7 @@ export const byHand: OperationKind<ByHandParams> = {
   works: [],
   suits: () => false,
   Params: ByHandParams,
-  defaults: () => ({ what: 'grip anew', minutes: 2, note: '' }),
+  defaults: () => FIRST,
   bite: (_, tool) => ({ ae: tool.diameter, ap: tool.diameter, peakAe: tool.diameter }),
   plan: () => ({ path: new PathBuilder().build(), findings: [] }),
 };

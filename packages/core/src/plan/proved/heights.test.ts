@@ -163,3 +163,11 @@ test('what a height cannot be is refused by name', () => {
     ...['start.at', 'start.offset', 'reach', 'approach'].map((f) => expect.stringContaining(`heights.${f}`)),
   ]);
 });
+
+test('a setup whose clearance is small is planned as it was where no height is asked for', () => {
+  const job = withOperation(jobWith(undefined), 'face', [], tool(1));
+  const near = { ...job, setups: [{ ...job.setups[0], clearance: 0.5 }] };
+  expect(planOf(near).path.count).toBeGreaterThan(0);
+  expect(planOf(near).found).not.toContain('retract-low');
+  expect(planOf(at(near, { approach: 1.5 })).found).toContain('retract-low');
+});

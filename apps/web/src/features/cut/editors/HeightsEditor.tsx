@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
 import { Button } from 'react-native-paper';
 import {
+  APPROACH,
   Height,
   Heights,
   PickedHeight,
@@ -23,8 +24,6 @@ const WORDS: Record<Which, { label: string; left: string; leaves: string }> = {
   retract: { label: 'goes aside', left: 'Goes aside clear of everything', leaves: 'Clear of everything' },
 };
 const REACHES = ['full diameter', 'tip'] as const;
-/** How far above the metal a tool is fed from where nothing is asked, mm. */
-const APPROACH = 1;
 
 /** Without what is not asked for; nothing where nothing is. */
 function pruned(heights: Heights): Heights | undefined {
