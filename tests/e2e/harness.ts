@@ -105,6 +105,8 @@ export class Harness {
     await page.setViewport(viewport);
     await page.setBypassServiceWorker(!isKept);
     page.setDefaultTimeout(PATIENCE);
+    open.add(page);
+    for (const end of ['close', 'error'] as const) page.once(end, () => open.delete(page));
     page.on('pageerror', (error) => this.problems.push(`pageerror: ${(error as Error).message}`));
     page.on('console', (m) => {
       if (m.type() === 'error' && !/status of 4\d\d/.test(m.text())) this.problems.push(`console: ${m.text()}`);
@@ -224,10 +226,29 @@ export const tapText = (page: Page, text: string) =>
       ).asElement() as ElementHandle<Element> | null,
   );
 
+/** Types over the value of the field that has the focus, once all of it is selected, and waits until it stands there. */
+export async function typeOver(page: Page, text: string): Promise<void> {
+  const isWhole = () => {
+    const field = document.activeElement;
+    if (!(field instanceof HTMLInputElement || field instanceof HTMLTextAreaElement)) return false;
+    return field.selectionStart === 0 && field.selectionEnd === field.value.length;
+  };
+  await page.waitForFunction(isWhole);
+  await page.keyboard.type(text);
+  const stands = (wanted: string) => (document.activeElement as HTMLInputElement | null)?.value === wanted;
+  await page.waitForFunction(stands, {}, text);
+}
+
+/** Taps a field and types over what stands there. */
 export async function fill(page: Page, selector: string, text: string): Promise<void> {
   await tap(page, selector);
-  await page.click(selector, { count: 3 });
-  await page.keyboard.type(text);
+  await page.waitForFunction((wanted) => document.activeElement?.matches(wanted), {}, selector);
+  // A field selects what stands in it a turn after it was tapped: not while it is typed.
+  await page.evaluate(() => new Promise((done) => setTimeout(done)));
+  await page.keyboard.down('Control');
+  await page.keyboard.press('a');
+  await page.keyboard.up('Control');
+  await typeOver(page, text);
 }
 
 export const textOf = async (page: Page, selector: string): Promise<string> => {
@@ -250,8 +271,19 @@ export async function until<T>(
     if (found) return found;
     await new Promise((r) => setTimeout(r, LOOK));
   }
-  throw new Error(`waited in vain: ${what}`);
+  const seen = await Promise.all([...open].map((page) => seenOn(page).catch(() => 'a page that does not answer')));
+  throw new Error([`waited in vain: ${what}`, ...seen].join('\n\n'));
 }
+
+/** Pages that are open now. */
+const open = new Set<Page>();
+/** What somebody would see there, for whoever reads why it was waited in vain. */
+const seenOn = (page: Page): Promise<string> =>
+  page.evaluate(() => {
+    const field = document.activeElement as HTMLInputElement | null;
+    const typing = field?.value === undefined ? '' : `typing “${field.value}” in ${field.getAttribute('aria-label')}\n`;
+    return `${location.pathname}\n${typing}${document.body.innerText.replace(/\s*\n\s*/g, ' | ').slice(0, 1500)}`;
+  });
 
 export const bodyHas = (page: Page, text: RegExp): Promise<boolean> =>
   page.evaluate(() => document.body.innerText).then((all) => text.test(all));

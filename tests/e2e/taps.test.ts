@@ -26,14 +26,9 @@ class Finger {
     await this.on(selector);
     await this.over(text);
   }
-  /** Types over the value of the field that has the focus, once all of it is selected. */
-  async over(text: string): Promise<void> {
-    await this.page.waitForFunction(() => {
-      const field = document.activeElement;
-      if (!(field instanceof HTMLInputElement)) return false;
-      return field.selectionStart === 0 && field.selectionEnd === field.value.length;
-    });
-    await this.page.keyboard.type(text);
+  /** Types over the value of the field that has the focus. */
+  over(text: string): Promise<void> {
+    return h.typeOver(this.page, text);
   }
   stage(name: string): Promise<void> {
     return this.on(h.byTest(`stage-${name}`));
