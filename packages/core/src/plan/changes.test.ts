@@ -48,6 +48,26 @@ test.each<[string, (job: Job) => void, string[]]>([
     (j) => (j.setups[0].operations = j.setups[0].operations.filter((o) => o.id !== pocket.id)),
     [`“${first.name}”: “${pocket.name}” taken out`],
   ],
+  [
+    'where it ends, by what it means',
+    (j) => (inFirst(j).heights = { end: { at: 'floor', feature: j.part.features[0].id, offset: 0.3 } }),
+    [`${at}: heights end at floor, feature “${job.part.features[0].name}”, offset 0.3 mm instead of nothing`],
+  ],
+  [
+    'a feed of its own',
+    (j) => (inFirst(j).feeds = { lead: 400 }),
+    [`${at}: feeds lead 400 mm/min instead of nothing`],
+  ],
+  [
+    'a stop',
+    (j) => (inFirst(j).before = { stop: 'planned', note: 'Turn the clamps', minutes: 2 }),
+    [`${at}: before stop planned, note Turn the clamps, minutes 2 min instead of nothing`],
+  ],
+  [
+    'what is kept away from',
+    (j) => (inFirst(j).keepAway = [{ feature: j.part.features[0].id, by: 2 }]),
+    [`${at}: keep away feature “${job.part.features[0].name}”, by 2 mm instead of nothing`],
+  ],
   ['another order', (j) => j.setups[0].operations.reverse(), [`“${first.name}”: operations in another order`]],
   [
     'another material, by its name alone',

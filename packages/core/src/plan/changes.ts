@@ -17,9 +17,10 @@ type Infos = Record<string, ParameterInfo>;
 
 const UNITS: Partial<Record<ParameterUnit, string>> = {
   length:
-    'thickness tolerance x y z width height length diameter radius across depth left right front back top bottom bore corner clearance riser upper lower size dx dy centreX centreY bend',
+    'thickness tolerance x y z width height length diameter radius across depth left right front back top bottom bore corner clearance riser upper lower size dx dy centreX centreY bend offset approach before after by at',
   angle: 'turn angle',
-  feed: 'feed entryFeed',
+  feed: 'feed entryFeed lead plunge last',
+  minutes: 'minutes',
   share: 'boldness',
 };
 /** Fields no form describes: what they are called, where not by their name, and what they are measured in. */
@@ -46,6 +47,9 @@ const DESCRIBED: Record<string, new () => object> = {
 function wordsOf(field: string): string {
   return field.replace(/([a-z])([A-Z])/g, (_, a: string, b: string) => `${a} ${/[XYZ]/.test(b) ? b : b.toLowerCase()}`);
 }
+
+/** Entries that are named one by one. */
+const MOST_NAMED = 12;
 
 const isPlain = (value: unknown): value is Plain =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
@@ -77,14 +81,22 @@ class Comparison {
 
   private text(value: unknown, info: ParameterInfo | undefined): string {
     if (value === undefined || value === '') return 'nothing';
-    if (Array.isArray(value))
-      return value.every((v) => typeof v === 'string')
-        ? value.map((v) => this.names.get(v) ?? v).join(', ') || 'nothing'
-        : `${value.length} entries`;
+    if (Array.isArray(value)) return this.listText(value);
     if (isNamed(value)) return nameOf(value);
-    if (isPlain(value)) return 'something';
+    if (isPlain(value)) return this.plainText(value);
     if (typeof value === 'string' && this.names.has(value)) return this.names.get(value)!;
     return parameterText(info ?? { label: '', help: '' }, value, this.unit);
+  }
+
+  private listText(values: unknown[]): string {
+    if (values.length > MOST_NAMED) return `${values.length} entries`;
+    return values.map((v) => this.text(v, undefined)).join(values.some(isPlain) ? '; ' : ', ') || 'nothing';
+  }
+
+  /** All that is said in something that has no name of its own: "at floor, feature “Well”, offset 0.3 mm". */
+  private plainText(value: Plain): string {
+    const said = Object.entries(value).filter(([, v]) => v !== undefined && v !== '');
+    return said.map(([key, v]) => `${FIELDS[key]?.label || wordsOf(key)} ${this.text(v, FIELDS[key])}`).join(', ');
   }
 
   /** One field that may differ. */

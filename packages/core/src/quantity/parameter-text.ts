@@ -17,6 +17,8 @@ export function parameterText(info: ParameterInfo, given: unknown, unit: LengthU
       return `${formatNumber(value * 100, 0)} %`;
     case 'seconds':
       return `${formatNumber(value, 1)} s`;
+    case 'minutes':
+      return `${formatNumber(value, 1)} min`;
     default:
       return formatNumber(value, 2);
   }
