@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Page } from 'puppeteer-core';
+import { Job, planSetup, postSetup } from '@tidypath/core';
 import { Harness, PHONE, WIDE, bodyHas, byTest, openProgram, shortCuts, tap, tapText, textOf, until } from './harness';
 
 const harness = new Harness();
@@ -57,3 +58,21 @@ test('200 000 lines are read and proved; a cancel is heard meanwhile, and they c
   expect(harness.problems).toEqual([]);
   await page.close();
 }, 600_000);
+
+test('the job’s own program comes back edited: what was changed is said and taken over', async () => {
+  const page = await proving('Vane hub plate', PHONE);
+  const id = await harness.jobId('Vane hub plate');
+  const jobNow = async () => ((await (await fetch(`${harness.base}/api/jobs/${id}`)).json()) as { job: Job }).job;
+  const job = await jobNow();
+  const [program] = postSetup(job, job.setups[0], planSetup(job, job.setups[0])).programs;
+  const file = join(harness.data, 'edited.nc');
+  writeFileSync(file, program.text.replace(/ S\d+ M3/, ' S4444 M3').replace(/M30/, '(SHIFT B)\nM30'));
+  await openProgram(page, file);
+  await until('what was changed', async () => /4444 rpm instead of/.test(await textOf(page, byTest('edited'))));
+  expect(await textOf(page, byTest('edited'))).toMatch(/“\(SHIFT B\)” put in/);
+  await tap(page, byTest('take-edits'));
+  await until('the job has it', async () => (await jobNow()).setups[0].operations[0].speeds.rpm === 4444);
+  await until('it is no change any more', async () => !/4444/.test(await textOf(page, byTest('edited'))));
+  expect(harness.problems).toEqual([]);
+  await page.close();
+});

@@ -61,6 +61,29 @@ test('post, then prove the posted file', () => {
   });
 });
 
+test('edits: what was changed in a program that comes back, and the job with what it takes', () => {
+  tidypath('post', JOB, '--out', out);
+  const program = join(out, 'vane-hub-plate-top.nc');
+  const [edited, next] = [join(out, 'edited.nc'), join(out, 'next.json')];
+  const lines = readFileSync(program, 'utf8').split('\n');
+  const at = lines.findIndex((l) => / M3$/.test(l));
+  lines[at] = lines[at].replace(/S\d+/, 'S4444');
+  writeFileSync(edited, lines.join('\n'));
+  const found = tidypath('edits', edited, '--job', JOB, '--out', next);
+  expect(found).toMatchObject({
+    status: 0,
+    stdout: expect.stringMatching(/^taken line \d+, .*: 4444 rpm instead of \d+\n$/),
+  });
+  expect(tidypath('edits', edited, '--job', next)).toMatchObject({ status: 0, stdout: 'Nothing was changed\n' });
+  lines[at + 3] = 'X1. Y1.';
+  writeFileSync(edited, lines.join('\n'));
+  expect(tidypath('edits', edited, '--job', next).status).toBe(1);
+  expect(tidypath('edits', JOB, '--job', JOB)).toMatchObject({
+    status: 2,
+    stderr: expect.stringMatching(/was not made from/),
+  });
+});
+
 test('post in another dialect: what it lacks is said, and nothing is written', () => {
   const folder = join(out, 'router');
   const { status, stdout } = tidypath(

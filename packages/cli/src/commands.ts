@@ -1,6 +1,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
+  Edit,
   Finding,
   Job,
   MACHINES,
@@ -23,6 +24,8 @@ import {
   postSetup,
   proveProgram,
   readProgram,
+  returned,
+  Setup,
   clock,
   clockSettings,
   suggest,
@@ -112,6 +115,35 @@ export function proofFigures(proof: Proof) {
     peakSpindleLoad: peak(samples.load),
     findings: proof.findings,
   };
+}
+
+/** `edits PROGRAM.nc --job JOB`: what was changed in a program that comes back, and the job with what it takes of it. */
+export function edits(args: string[]): number {
+  const { positionals, values } = parse(args, {
+    job: { type: 'string' },
+    setup: { type: 'string' },
+    out: { type: 'string' },
+    json: { type: 'boolean' },
+  });
+  const text = readText(positionals[0], 'the program');
+  const job = loadJob(values.job);
+  if (!job) return 1;
+  const setup = pickSetup(job, values.setup);
+  const plan = planSetup(job, setup);
+  const { programs, findings } = postSetup(job, setup, plan);
+  if (hasStop(findings)) return report(findings);
+  const found = returned(job, setup, programs, plan.ground.zero.z, text);
+  if (!found) throw new UsageError(`${positionals[0]} was not made from a program of “${setup.name}”`);
+  if (values.out) writeFileSync(values.out, JSON.stringify(found.job, null, 2) + '\n');
+  if (values.json) printJson(found.edits);
+  else for (const e of found.edits) print(editText(e, setup));
+  if (!values.json && found.edits.length === 0) print('Nothing was changed');
+  return Number(found.edits.some((e) => !e.isTaken));
+}
+
+function editText({ operation: id, line, words, isTaken }: Edit, { operations }: Setup): string {
+  const name = operations.find((o) => o.id === id)?.name ?? 'head and end';
+  return `${isTaken ? 'taken' : 'left '} line ${line}, ${name}: ${words}`;
 }
 
 /** A program without a job: read and timed on the shop's first machine; there is no stock to cut. */

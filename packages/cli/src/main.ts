@@ -1,4 +1,4 @@
-import { check, importCommand, post, prove, suggestCommand } from './commands';
+import { check, edits, importCommand, post, prove, suggestCommand } from './commands';
 import { UsageError } from './files';
 
 const HELP = `tidypath COMMAND
@@ -9,6 +9,9 @@ const HELP = `tidypath COMMAND
                                                    one program a setup (or a tool), and tools.json
   prove PROGRAM.nc [--job JOB] [--setup ID] [--cell 0.1] [--json]
                                                    time, load, contacts, what is left, gouges; exit 1 on a stop
+  edits PROGRAM.nc --job JOB [--setup ID] [--out JOB.json] [--json]
+                                                   what was changed in a program that comes back, and the job with what
+                                                   its operations take of it; exit 1 where anything is left
   suggest --material ID --tool ID --machine ID [--ae MM] [--ap MM]
           [--purpose rough|finish] [--grip poor|fair|firm] [--hardness HB] [--coolant off|air|mist|flood|through]
           [--boldness 0..1] [--rpm N] [--feed MM_MIN] [--json]
@@ -20,7 +23,7 @@ const HELP = `tidypath COMMAND
 `;
 
 type Command = (args: string[]) => number;
-const COMMANDS: Record<string, Command> = { check, post, prove, suggest: suggestCommand, import: importCommand };
+const COMMANDS: Record<string, Command> = { check, post, prove, edits, suggest: suggestCommand, import: importCommand };
 
 // A pipe that is closed at its other end has heard enough.
 process.stdout.on('error', (error: NodeJS.ErrnoException) => {

@@ -9,7 +9,9 @@ import type {
   Made,
   Maker,
   Probe,
+  Program,
   Proposal,
+  Returned,
   Tool,
 } from '@tidypath/core';
 import { onEvent } from '../api/events';
@@ -129,6 +131,13 @@ class Engine {
   propose(job: Job, setupId: string, rack: Tool[]): Promise<Proposal> {
     return this.ask({ type: 'propose', seq: this.nextSeq(), job, setupId, rack }, (a) =>
       a.type === 'proposed' ? a.proposal : undefined,
+    );
+  }
+
+  /** What was changed in a text that was made from one of a setup’s programs, found beside the page; null where it was not. */
+  edits(job: Job, setupId: string, programs: Program[], zeroZ: number, text: string): Promise<Returned | null> {
+    return this.ask({ type: 'edits', seq: this.nextSeq(), job, setupId, programs, zeroZ, text }, (a) =>
+      a.type === 'edited' ? a.returned : undefined,
     );
   }
 

@@ -16,6 +16,7 @@ import {
   importDrawing,
   joinPrograms,
   provenRoute,
+  returned,
   putAtHand,
   resultKey,
   PlanView,
@@ -319,6 +320,11 @@ function answer(data: Request): void | Promise<void> {
     case 'drawing': {
       const imported = importDrawing(data.text, data.options);
       return scope.postMessage({ type: 'drawn', seq: data.seq, imported });
+    }
+    case 'edits': {
+      const { seq, job, setupId, programs, zeroZ, text } = data;
+      const found = returned(job, setupOf(job, setupId), programs, zeroZ, text);
+      return scope.postMessage({ type: 'edited', seq, returned: found ?? null });
     }
     case 'propose':
       return propose(data.seq, data.job, data.setupId, data.rack);

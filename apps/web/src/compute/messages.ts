@@ -11,8 +11,10 @@ import type {
   PlanStep,
   PlanView,
   Probe,
+  Program,
   Proposal,
   ProofView,
+  Returned,
   Tool,
 } from '@tidypath/core';
 
@@ -41,6 +43,8 @@ export type Request =
   /** Reads a drawing. */
   | { type: 'drawing'; seq: number; text: string; options: ImportOptions }
   | { type: 'propose'; seq: number; job: Job; setupId: string; rack: Tool[] }
+  /** What was changed in a text that was made from one of a setup’s programs. */
+  | { type: 'edits'; seq: number; job: Job; setupId: string; programs: Program[]; zeroZ: number; text: string }
   /** Before all others: what the worker is made of, and where the number of the question stands whose answer is awaited. */
   | { type: 'start'; source?: string; awaited?: Int32Array }
   | { type: 'cancel' };
@@ -67,4 +71,5 @@ export type Answer =
   | { type: 'advised'; seq: number; advised: Advised }
   | { type: 'drawn'; seq: number; imported: Imported }
   | { type: 'proposed'; seq: number; proposal: Proposal }
+  | { type: 'edited'; seq: number; returned: Returned | null }
   | { type: 'failed'; seq: number; message: string };

@@ -61,7 +61,18 @@ export interface Computed extends State {
 const PAUSE = 120;
 
 /** Answers that are for whoever asked, not about the job as a whole. */
-const ELSEWHERE = ['key', 'took', 'moment', 'advised', 'drawn', 'proposed', 'levelled', 'probed', 'stl'] as const;
+const ELSEWHERE = [
+  'key',
+  'took',
+  'moment',
+  'advised',
+  'drawn',
+  'proposed',
+  'edited',
+  'levelled',
+  'probed',
+  'stl',
+] as const;
 type Own = Exclude<Answer, { type: (typeof ELSEWHERE)[number] }>;
 const PACE = ['planning', 'progress', 'again', 'waiting'] as const;
 type Outcome = Exclude<Own, { type: (typeof PACE)[number] }>;

@@ -36,9 +36,9 @@ export class Feeds {
   @IsOptional() @IsNumber() @Min(0.1) @Max(200_000) last?: number;
 }
 
-export const STOPS = ['planned', 'optional', 'tool change'] as const;
+export const STOPS = ['planned', 'optional', 'tool change', 'remark'] as const;
 
-/** Where the program waits for somebody before an operation: always, or where the control’s optional stop is on; or where the tool is changed anew though it stays the same. */
+/** Where the program waits for somebody before an operation: always, or where the control’s optional stop is on; where the tool is changed anew though it stays the same; or not at all, and only says something. */
 export class Pause {
   @IsIn([...STOPS]) stop!: (typeof STOPS)[number];
   /** What is to be done then, for whoever stands at the machine. */

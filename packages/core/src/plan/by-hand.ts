@@ -53,4 +53,4 @@ export const handMinutes = ({ steps }: HandInProgram): number =>
 
 /** Minutes the stops before a setup's operations take. */
 export const pauseMinutes = ({ operations }: Setup): number =>
-  operations.reduce((sum, { on, before }) => sum + ((on && before?.minutes) || 0), 0);
+  operations.reduce((sum, { on, before }) => sum + ((on && before?.stop !== 'remark' && before?.minutes) || 0), 0);

@@ -53,11 +53,7 @@ test.each<[string, (job: Job) => void, string[]]>([
     (j) => (inFirst(j).heights = { end: { at: 'floor', feature: j.part.features[0].id, offset: 0.3 } }),
     [`${at}: heights end at floor, feature “${job.part.features[0].name}”, offset 0.3 mm instead of nothing`],
   ],
-  [
-    'a feed of its own',
-    (j) => (inFirst(j).feeds = { lead: 400 }),
-    [`${at}: feeds lead 400 mm/min instead of nothing`],
-  ],
+  ['a feed of its own', (j) => (inFirst(j).feeds = { lead: 400 }), [`${at}: feeds lead 400 mm/min instead of nothing`]],
   [
     'a stop',
     (j) => (inFirst(j).before = { stop: 'planned', note: 'Turn the clamps', minutes: 2 }),

@@ -18,4 +18,5 @@ export {
 } from './pipeline';
 export { joinPrograms, leftBefore, ownText, type Proof, type ProofOptions, ProofRun, proveProgram } from './prove';
 export { resultKey } from './results';
+export { type Edit, type Returned, returned } from './returned';
 export { type HeightPicture, heightPicture, type PickedHeight } from './section';

@@ -185,6 +185,21 @@ export class Tool {
     ...of('tap'),
   })
   lead?: number;
+  /** Of a centre drill: how far its pilot, with a drill's point, stands out of its cone; where left out the pilot is a flat. */
+  @IsOptional()
+  @Parameter({
+    group: 'Cutting end',
+    label: 'Pilot length',
+    help: 'From the tip to where the cone begins; 0 where the tip is a flat.',
+    unit: 'length',
+    min: 0,
+    max: 50,
+    step: 0.1,
+    absent: 0,
+    always: true,
+    matters: (t: { kind: ToolKind }) => t.kind === 'centre-drill',
+  })
+  pilotLength?: number;
   @Toggle({ group: 'Cutting end', label: 'Left hand', help: 'It makes a left-hand thread.', ...of('tap') })
   leftHand!: boolean;
   @IsOptional()
@@ -348,7 +363,13 @@ export class Tool {
 }
 
 /** The numbers that make the outline of a tool's cutting end. */
-export type Profile = Pick<Tool, 'kind' | 'diameter' | 'tipDiameter' | 'cornerRadius' | 'pointAngle' | 'pitch'>;
+export type Profile = Pick<
+  Tool,
+  'kind' | 'diameter' | 'tipDiameter' | 'cornerRadius' | 'pointAngle' | 'pitch' | 'pilotLength'
+>;
+
+/** Included angle of a pilot's point, degrees. ISO 866. */
+const PILOT_POINT = 118;
 
 const half = (degrees: number) => (degrees * Math.PI) / 360;
 
@@ -402,12 +423,16 @@ export const makesHoles = (tool: Pick<Tool, 'kind' | 'centreCutting'>) =>
 export const startsHoles = (tool: Pick<Tool, 'kind' | 'fluteLength' | 'diameter'>) =>
   formOf(tool) === 'drill' && tool.fluteLength <= 1.5 * tool.diameter;
 
+/** Whether its cone breaks edges: not where a pilot stands out of it, that would go beside them. */
+export const hasFreeCone = (tool: Pick<Tool, 'kind' | 'fluteLength' | 'diameter' | 'pilotLength'>) =>
+  startsHoles(tool) && !tool.pilotLength;
+
 /** Whether it goes straight down under its own feed: drills do, mills when they cut to the centre. */
 export const plunges = (tool: Pick<Tool, 'kind' | 'centreCutting'>) => isAxial(tool) || tool.centreCutting;
 
 /**
  * Height of the cutting profile above the tip, mm, at a distance `r` mm from the axis (0 to D/2). Mills: the corner arc. Cones and
- * drills: flat tip, then the cone; thread mills: the lower flank of their tooth. Tapered balls: the ball, then the cone touching it. Corner-rounding: the hollow arc.
+ * drills: flat tip, or a pilot with its point, then the cone; thread mills: the lower flank of their tooth. Tapered balls: the ball, then the cone touching it. Corner-rounding: the hollow arc.
  */
 export function profileHeight(tool: Profile, r: number): number {
   const radius = tool.diameter / 2;
@@ -417,7 +442,9 @@ export function profileHeight(tool: Profile, r: number): number {
     case 'drill':
     case 'thread': {
       const { tip, angle } = coneOf(tool);
-      return Math.max(0, at - tip / 2) / maths.tan(half(angle));
+      const { pilotLength = 0 } = tool;
+      if (pilotLength > 0 && at <= tip / 2) return at / maths.tan(half(PILOT_POINT));
+      return pilotLength + Math.max(0, at - tip / 2) / maths.tan(half(angle));
     }
     case 'taper':
       return taperHeight(tool.cornerRadius, half(tool.pointAngle), at);
@@ -445,12 +472,15 @@ function taperHeight(ball: number, alpha: number, r: number): number {
 /** Height of the profile where the tool reaches its full diameter, mm; 0 for a square end. */
 export const profileTop = (tool: Profile) => profileHeight(tool, tool.diameter / 2);
 
+/** Radii nearer than this are drawn as one, mm. */
+const HAIR = 1e-6;
+
 /** Outline of the cutting end, tip to flute end: radius and height, mm, fine enough to draw. */
 export function profileOutline(tool: Profile & Pick<Tool, 'fluteLength'>, steps = 24): { r: number; z: number }[] {
   const radius = tool.diameter / 2;
-  const points = Array.from({ length: steps + 1 }, (_, i) => ({
-    r: (radius * i) / steps,
-    z: profileHeight(tool, (radius * i) / steps),
-  }));
+  const level = Array.from({ length: steps + 1 }, (_, i) => (radius * i) / steps);
+  // The foot of a pilot and the cone over it lie at one radius.
+  const foot = tool.pilotLength ? [tool.tipDiameter / 2, tool.tipDiameter / 2 + HAIR] : [];
+  const points = [...level, ...foot].sort((a, b) => a - b).map((r) => ({ r, z: profileHeight(tool, r) }));
   return [...points, { r: radius, z: Math.max(tool.fluteLength, profileTop(tool)) }];
 }

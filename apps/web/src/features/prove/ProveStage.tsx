@@ -13,6 +13,7 @@ import { planningShare, planningWords } from '../../session/planning';
 import { SetupBar } from '../../session/SetupBar';
 import { StagePage } from '../../session/StagePage';
 import { JobView } from '../../scene/JobView';
+import { EditedCard } from './EditedCard';
 import { LoadRibbon } from './LoadRibbon';
 import { OtherProgram } from './OtherProgram';
 import { ProbeCard } from './ProbeCard';
@@ -220,6 +221,7 @@ export function ProveStage() {
       look={look}
     >
       <SetupBar />
+      {computed.other && <EditedCard text={computed.other.text} />}
       {waiting && <Waiting />}
       {cancelled && (
         <Card>

@@ -68,7 +68,8 @@ const CYCLES: Record<Method, CycleKind> = { straight: 'drill', peck: 'peck', 'ch
 /** Z of the tip at the bottom of a hole: the full diameter reaches the asked depth, the point beyond it, where it is not asked the other way. */
 function bottomOf(hole: Hole, params: DrillParams, context: PlanContext): number {
   const { tool, top, operation } = context;
-  if (params.method === 'spot') return top - profileHeight(tool, Math.min(params.spotDiameter, tool.diameter) / 2);
+  if (params.method === 'spot')
+    return context.end?.(hole.feature) ?? top - profileHeight(tool, Math.min(params.spotDiameter, tool.diameter) / 2);
   const point = formOf(tool) === 'drill' && tool.pointAngle < 180 ? pointLength(tool.diameter, tool.pointAngle) : 0;
   return holeBottom(hole, params.breakthrough, context) - (operation.heights?.reach === 'tip' ? 0 : point);
 }
@@ -89,7 +90,8 @@ function sizeFindings(hole: Hole, params: DrillParams, context: PlanContext): Fi
   const place = { operation: operation.id, tool: tool.id, field: 'toolId', at: hole.centre };
   if (params.method === 'spot') {
     const spot = { spotDiameter: params.spotDiameter, tool: tool.name };
-    if (params.spotDiameter <= tool.tipDiameter)
+    // A pilot has a point of its own, which marks smaller than it.
+    if (params.spotDiameter <= tool.tipDiameter && !tool.pilotLength)
       return [finding('spot-narrow', { ...spot, pilot: tool.tipDiameter }, { ...place, field: 'params.spotDiameter' })];
     return params.spotDiameter > tool.diameter
       ? [finding('spot-too-wide', spot, { ...place, field: 'params.spotDiameter' })]

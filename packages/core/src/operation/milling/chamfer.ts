@@ -2,7 +2,7 @@ import { finding } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
 import { radians } from '../../quantity/units';
 import { Edge, edgeDrop } from '../../part/plate/edges';
-import { Tool, coneOf, flankAngle, formOf, startsHoles } from '../../shop/tool';
+import { Tool, coneOf, flankAngle, formOf, hasFreeCone } from '../../shop/tool';
 import { targetFindings, toolFindings } from '../checks';
 import {
   AFTER_WALLS,
@@ -111,7 +111,7 @@ export const chamfer: OperationKind<ChamferParams> = {
   stage: edgeStage,
   rank: () => AFTER_WALLS,
   works: EDGED,
-  suits: (tool) => (['cone', 'thread'].includes(formOf(tool)) || startsHoles(tool)) && flankAngle(tool) !== undefined,
+  suits: (tool) => (['cone', 'thread'].includes(formOf(tool)) || hasFreeCone(tool)) && flankAngle(tool) !== undefined,
   Params: ChamferParams,
   defaults: ({ tool, model, targets }) => {
     const drawn = drawnEdges({ model, targets }, 'chamfer');

@@ -7,7 +7,7 @@ import { Choice, Parameter } from '../../quantity/parameter';
 import { Feature } from '../../part/plate/feature';
 import { surfaceAt } from '../../part/plate/model';
 import { instancesOf } from '../../part/plate/shapes';
-import { Tool, formOf, plunges, profileHeight, profileTop, startsHoles } from '../../shop/tool';
+import { Tool, formOf, plunges, profileHeight, profileTop, hasFreeCone } from '../../shop/tool';
 import { targetFindings, toolFindings } from '../checks';
 import { layersBetween } from '../layers';
 import { LAP_STEPS, OperationKind, Plan, PlanContext } from '../operation';
@@ -315,7 +315,7 @@ export const engrave: OperationKind<EngraveParams> = {
   stage: 'marks',
   works: ['line'],
   usesFixtures: true,
-  suits: (tool) => (['mill', 'cone', 'taper'].includes(formOf(tool)) && plunges(tool)) || startsHoles(tool),
+  suits: (tool) => (['mill', 'cone', 'taper'].includes(formOf(tool)) && plunges(tool)) || hasFreeCone(tool),
   Params: EngraveParams,
   defaults: ({ tool }) => ({
     what: 'the lines',

@@ -46,6 +46,23 @@ describe('drilling', () => {
     expect(planSetup(job, job.setups[0]).planned[0].plan.cycle!.holes[0].z).toBeCloseTo(-2, 6);
   });
 
+  test('a mark smaller than the pilot of a centre drill is as deep as its point, a spot wider than it as the pilot is long', () => {
+    const spotted = (spotDiameter: number) => {
+      const params = { method: 'spot', spotDiameter };
+      const job = withOperation(withStock(holes(true), flush), 'drill', ['f2'], tool(32), params);
+      return planSetup(job, job.setups[0]).planned[0].plan;
+    };
+    expect(spotted(1).cycle!.holes[0].z).toBeCloseTo(-0.5 / Math.tan((59 * Math.PI) / 180), 6);
+    expect(spotted(4).cycle!.holes[0].z).toBeCloseTo(-3.1 - 0.75 / Math.tan(Math.PI / 6), 6);
+    expect(spotted(1).findings).toEqual([]);
+  });
+
+  test('a spot goes as deep as it is asked to', () => {
+    const job = withOperation(withStock(holes(true), flush), 'drill', ['f2'], tool(13), { method: 'spot' });
+    job.setups[0].operations[0].heights = { end: { at: 'part top', offset: -1.25 } };
+    expect(planSetup(job, job.setups[0]).planned[0].plan.cycle!.holes[0].z).toBeCloseTo(-1.25, 6);
+  });
+
   test.each([
     ['drill larger than the hole', 16, {}, 'drill-too-large'],
     ['spot wider than the tool', 13, { method: 'spot', spotDiameter: 20 }, 'spot-too-wide'],

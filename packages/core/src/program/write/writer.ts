@@ -80,7 +80,7 @@ class Writer {
   /** Whoever stands at the machine is told what to do, and goes on. */
   private pause({ stop, note }: Pause): void {
     if (note) this.out.comment(note);
-    if (stop !== 'tool change') this.out.block(stop === 'planned' ? 'M0' : 'M1');
+    if (stop === 'planned' || stop === 'optional') this.out.block(stop === 'planned' ? 'M0' : 'M1');
   }
 
   /** A path of a beam: on and piercing where it goes down, off where it comes up, X and Y between. */
@@ -131,9 +131,11 @@ class Writer {
       this.out.comment(step.name);
       this.registerComment(step);
       const isNew = step.tool.number !== tool || step.before?.stop === 'tool change';
-      if (isNew || step.before || !runs) {
+      const isRemark = step.before?.stop === 'remark';
+      if (isRemark) this.pause(step.before!);
+      if (isNew || (step.before && !isRemark) || !runs) {
         if (runs) this.stopTool();
-        if (step.before) this.pause(step.before);
+        if (step.before && !isRemark) this.pause(step.before);
         if (tool !== undefined && options.restarts) this.modes();
         coolant = 'off';
         this.startTool(step, isNew);

@@ -342,6 +342,7 @@ export const TOOLS: Tool[] = [
     kind: 'centre-drill',
     diameter: 6.3,
     tipDiameter: 2.5,
+    pilotLength: 3.1,
     pointAngle: 60,
     fluteLength: 8,
     stickOut: 25,

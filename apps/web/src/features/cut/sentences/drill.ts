@@ -11,7 +11,8 @@ export const drill: Sentence = (s) => {
   const method = s.word('method');
   const how: Piece[] = [param('method', METHODS[method])];
   if (method === 'peck' || method === 'chip-break') how.push(' of ', param('peck', s.length(s.param('peck'))));
-  if (method === 'spot') how.push(' to ', param('spotDiameter', `⌀ ${s.length(s.param('spotDiameter'))}`));
+  if (method === 'spot' && !s.operation.heights?.end)
+    how.push(' to ', param('spotDiameter', `⌀ ${s.length(s.param('spotDiameter'))}`));
   return [
     'With ',
     tool(s),

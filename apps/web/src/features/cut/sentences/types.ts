@@ -175,6 +175,7 @@ const PAUSES = {
   planned: 'the program stops',
   optional: 'the program may stop',
   'tool change': 'the tool is changed anew',
+  remark: 'the program says',
 };
 
 /** Where the program waits for somebody before it. */
