@@ -11,6 +11,7 @@ import {
   groundOf,
   type Vec3,
   partModel,
+  sectionAt,
 } from '@tidypath/core';
 import { LEFT_STEPS, SPACE, TEMPER } from '../theme/theme';
 import { usePalette } from '../theme/usePalette';
@@ -120,9 +121,11 @@ export const JobView = memo(function JobView({
     if (!proof || !proofFresh)
       return planSegments(plan.planned.filter((p) => !operationId || p.operationId === operationId));
     const sections = plan.programs.length === 1 ? plan.programs[0].sections : [];
-    const i = sections.findIndex((s) => s.operationId === operationId);
-    const [from, to] = operationId && i >= 0 ? [sections[i].line, sections[i + 1]?.line] : [];
-    return { cut: within(proof.cut, from, to), rapid: within(proof.rapid, from, to) };
+    const isOne = sections.some((s) => s.operationId === operationId);
+    const belongs = isOne
+      ? (line: number) => sections[sectionAt(sections, line)]?.operationId === operationId
+      : undefined;
+    return { cut: within(proof.cut, belongs), rapid: within(proof.rapid, belongs) };
   }, [showPath, plan, proof, proofFresh, operationId]);
 
   const tool = useMemo(() => moment && { at: moment.at, tool: moment.tool }, [moment]);

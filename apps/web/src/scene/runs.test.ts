@@ -46,8 +46,8 @@ test('the proved path keeps its lines, so that one operation is one slice', () =
   const { cut, rapid } = runsOf(samples, list.build(), { x: 5, y: 0, z: 0 });
   expect(Array.from(cut.line)).toEqual([2, 3, 5]);
   expect(Array.from(rapid.line)).toEqual([4]);
-  expect(Array.from(within(cut, 3, 5).positions.slice(0, 1))).toEqual([6]);
-  expect(within(cut, 3, 5).positions).toHaveLength(6);
-  expect(within(cut, 99).positions).toHaveLength(0);
+  expect(Array.from(within(cut, (l) => l === 3).positions.slice(0, 1))).toEqual([6]);
+  expect(within(cut, (l) => l === 3).positions).toHaveLength(6);
+  expect(within(cut, (l) => l === 99).positions).toHaveLength(0);
   expect([0, 1.5, 99].map((t) => sampleAt(samples, t))).toEqual([0, 1, 2]);
 });

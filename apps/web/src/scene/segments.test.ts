@@ -79,15 +79,15 @@ describe('a path', () => {
       engagement: Float32Array.from([0, 90, 180, 0]),
       line: Uint32Array.from([3, 5, 5, 9]),
     };
-    const { positions, colours } = within(run, 5, 9);
+    const { positions, colours } = within(run, (l) => l >= 5 && l < 9);
     expect([...positions]).toEqual([...run.positions.slice(6, 18)]);
     const [light, heavy] = [colours!.slice(0, 6), colours!.slice(6)];
     expect([...light.slice(0, 3)]).toEqual([...light.slice(3)]);
     expect(heavy[0]).toBeLessThan(light[0]);
     expect(colours).toHaveLength(12);
     expect(within(run).positions).toHaveLength(24);
-    expect(within(run, 10).positions).toHaveLength(0);
-    expect(within(run, 4, 100).positions).toHaveLength(18);
+    expect(within(run, (l) => l >= 10).positions).toHaveLength(0);
+    expect(within(run, (l) => l >= 4).positions).toHaveLength(18);
   });
 });
 

@@ -38,12 +38,12 @@ function coloursOf(engagement: Float32Array): Float32Array {
   return colours;
 }
 
-/** Pieces of a run whose program lines lie in a stretch; they stand in program order, so a stretch is one slice. */
-export function within(run: PathRun, from = 0, to = Infinity): Segments {
-  const first = run.line.findIndex((l) => l >= from);
+/** The slice of a run from the first of its pieces whose lines belong to it to the last. */
+export function within(run: PathRun, belongs: (line: number) => boolean = () => true): Segments {
+  const first = run.line.findIndex(belongs);
   if (first < 0) return { positions: new Float32Array(0) };
-  let last = run.line.findIndex((l) => l >= to);
-  if (last < 0) last = run.line.length;
+  let last = run.line.length;
+  while (!belongs(run.line[last - 1])) last--;
   return {
     positions: run.positions.subarray(first * 6, last * 6),
     colours: run.engagement && coloursOf(run.engagement.subarray(first, last)),

@@ -101,6 +101,8 @@ export class Output {
   @IsIn(['mm', 'inch']) unit!: LengthUnit;
   /** Whether each tool states all modes anew, so that the program can be begun at it; not where left out. */
   @IsOptional() @IsBoolean() restarts?: boolean;
+  /** Whether what is cut again elsewhere stands in a subprogram that is called; not where left out. */
+  @IsOptional() @IsBoolean() subprograms?: boolean;
 }
 
 /** The whole job: everything a program depends on, so that the same file gives the same program anywhere. Lengths in mm. */

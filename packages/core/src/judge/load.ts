@@ -2,7 +2,7 @@ import { radians } from '../quantity/units';
 import { boldestChip, chipRoomShare } from '../cutting/cut';
 import { deepestInOne } from '../cutting/holes';
 import { Motions } from '../path/motions';
-import { Section } from '../program/write/step';
+import { Section, sectionAt } from '../program/write/step';
 import { Code, DataOf, Finding, finding } from '../quantity/finding';
 import { Material } from '../shop/material';
 import { Tool, formOf, isAxial, isBeam } from '../shop/tool';
@@ -81,13 +81,11 @@ interface Worst {
 function stepsIn({ samples: s, motions, tools, sections, bendOf }: LoadInput): Step[] {
   const starts = [...sections].sort((a, b) => a.line - b.line);
   const steps: Step[] = [];
-  let k = -1;
   for (let i = 0; i < s.count; i++) {
     const motion = s.motion[i];
-    while (k + 1 < starts.length && motions.line[motion] >= starts[k + 1].line) k++;
     const tool = tools.get(motions.tool[motion]);
     if (!tool || isBeam(tool)) continue;
-    const operation = starts[k]?.operationId;
+    const operation = starts[sectionAt(starts, motions.line[motion])]?.operationId;
     const last = steps[steps.length - 1];
     if (last && last.tool === tool && last.operation === operation) last.to = i + 1;
     else {

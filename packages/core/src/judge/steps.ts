@@ -1,6 +1,6 @@
 import { Finding, finding } from '../quantity/finding';
 import { MOVE, Motions } from '../path/motions';
-import { Section } from '../program/write/step';
+import { Section, sectionAt } from '../program/write/step';
 import { Samples } from '../simulate/samples';
 
 /** What one operation did in the proof. */
@@ -31,16 +31,12 @@ export function stepsOf(
   samples: Samples,
 ): StepFigures[] {
   const starts = [...sections].sort((a, b) => a.line - b.line);
-  const steps = starts.map(({ operationId }): StepFigures => ({
-    operationId,
-    motion: -1,
-    minutes: 0,
-    removed: 0,
-    load: 0,
-  }));
+  const ids = [...new Set(starts.map((s) => s.operationId))];
+  const steps = ids.map((operationId): StepFigures => ({ operationId, motion: -1, minutes: 0, removed: 0, load: 0 }));
+  const stepOfSection = starts.map((s) => ids.indexOf(s.operationId));
   const stepOf = new Int32Array(motions.count).fill(-1);
-  for (let i = 0, k = -1; i < motions.count; i++) {
-    while (k + 1 < starts.length && motions.line[i] >= starts[k + 1].line) k++;
+  for (let i = 0; i < motions.count; i++) {
+    const k = stepOfSection[sectionAt(starts, motions.line[i])] ?? -1;
     stepOf[i] = k;
     if (k < 0) continue;
     if (steps[k].motion < 0) steps[k].motion = i;

@@ -5,6 +5,7 @@ export { openJob, parseJob, readJob } from './documents';
 export { asSeen, boxOf, clampBeside, clampsBefore, gripsOf, groundOf, jawsFor, viseJaws } from './ground';
 export { estimateMinutes, type Insight, insightOf, liftsOf, setupWith, type PathMinutes } from './insight';
 export {
+  controllerOf,
   coolantsOf,
   type KnownPlan,
   leftOut,

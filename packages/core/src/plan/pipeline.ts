@@ -480,6 +480,7 @@ export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId 
     free: plan.ground.clearance - plan.ground.zero.z,
     lineNumbers: job.output.lineNumbers,
     restarts: job.output.restarts,
+    subprograms: job.output.subprograms,
     without: leftOut(setup),
   });
   return { programs: written.programs, findings: [...found, ...written.findings] };

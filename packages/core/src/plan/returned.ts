@@ -51,6 +51,8 @@ class Standing {
   feed = NaN;
   rpm = NaN;
   coolant = '';
+  /** Whether places are ways from where it stands. */
+  isIncremental = false;
   private feeds = false;
 
   constructor(private readonly wets: Set<string>) {}
@@ -62,6 +64,7 @@ class Standing {
       else if (letter === 'S') this.rpm = value;
       else if (letter === 'M' && value === 9) this.coolant = '';
       else if (letter === 'M' && this.wets.has(`M${value}`)) this.coolant = `M${value}`;
+      else if (letter === 'G' && (value === 90 || value === 91)) this.isIncremental = value === 91;
       else if (letter === 'G' && (value === 0 || value === 80)) this.feeds = false;
       else if (letter === 'G' && ((value >= 1 && value <= 3) || (value > 80 && value < 90))) this.feeds = true;
     }
@@ -96,7 +99,7 @@ class Section {
     note(this.speeds, own.rpm, edited.rpm, line);
     note(this.coolants, own.coolant, edited.coolant, line);
     const [z, other] = [numberOf(pair.own!, 'Z'), numberOf(pair.edited!, 'Z')];
-    if (z !== undefined && other !== undefined) note(this.depths, z, other, line);
+    if (z !== undefined && other !== undefined && !own.isIncremental) note(this.depths, z, other, line);
   }
 }
 

@@ -114,6 +114,9 @@ export class Controller {
   @IsOptional()
   @Toggle({ group: 'Tools', label: 'Cutter compensation', help: 'It knows G41 and G42 with D.' })
   compensation?: boolean;
+  @IsOptional()
+  @Toggle({ group: 'Moves', label: 'Subprograms', help: 'It calls subprograms in the same file: M98 P, back at M99.' })
+  subprograms?: boolean;
   /** What its memory holds of one program, thousands of bytes; any size where left out. */
   @IsOptional()
   @Parameter({

@@ -1,6 +1,6 @@
 import { View } from 'react-native';
 import { Switch, TextInput } from 'react-native-paper';
-import { Setup, programOf, withSetup } from '@tidypath/core';
+import { Setup, controllerOf, programOf, withSetup } from '@tidypath/core';
 import { useJob } from '../../session/JobContext';
 import { SPACE } from '../../theme/theme';
 import { Card } from '../../ui/Card';
@@ -11,6 +11,7 @@ import { Txt } from '../../ui/Txt';
 /** How the program is written: its unit, its number and title at the control. */
 export function OutputCard() {
   const { job, setup, edit } = useJob();
+  const controller = controllerOf(job);
   const { number, name, file } = programOf(job, setup);
   const set = (more: Partial<Setup>, tag: string) =>
     edit((j) => withSetup(j, { ...setup, ...more }), `${tag}-${setup.id}`);
@@ -59,6 +60,16 @@ export function OutputCard() {
         />
         <Txt style={{ flexShrink: 1 }}>Can be begun at each tool: all modes are stated anew there</Txt>
       </View>
+      {(controller?.subprograms || job.output.subprograms) && (
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.s }}>
+          <Switch
+            value={!!job.output.subprograms}
+            onValueChange={(subprograms) => edit((j) => ({ ...j, output: { ...j.output, subprograms } }))}
+            accessibilityLabel="Copies as subprograms"
+          />
+          <Txt style={{ flexShrink: 1 }}>What is cut again elsewhere is written once and called</Txt>
+        </View>
+      )}
     </Card>
   );
 }

@@ -36,6 +36,8 @@ export function remark({ comment: { open, close, upperCase } }: Controller, text
 /** Blocks of a program as they are written: what a control still knows is not said again. */
 export class Blocks {
   readonly lines: string[] = [];
+  /** Whether places are written as ways from where the tool stands. */
+  incremental = false;
   private n = 0;
   private last: Record<string, string> = {};
   private at = { x: NaN, y: NaN, z: NaN };
@@ -78,6 +80,12 @@ export class Blocks {
     return letter + text;
   }
 
+  private placeWord(letter: string, to: number, from: number): string {
+    if (!this.incremental) return this.word(letter, this.length(to));
+    const way = numberText(this.scaled(to) - this.scaled(from), this.decimals);
+    return Number(way) === 0 ? '' : letter + way;
+  }
+
   join(words: string[]): void {
     const text = words.filter(Boolean).join(' ');
     if (text) this.block(text);
@@ -89,9 +97,9 @@ export class Blocks {
 
   move(code: string, x: number, y: number, z: number, tail: string[], switching = ''): void {
     const words = [
-      this.word('X', this.length(x)),
-      this.word('Y', this.length(y)),
-      Number.isNaN(z) ? '' : this.word('Z', this.length(z)),
+      this.placeWord('X', x, this.at.x),
+      this.placeWord('Y', y, this.at.y),
+      Number.isNaN(z) ? '' : this.placeWord('Z', z, this.at.z),
     ];
     if (words.every((w) => !w) && tail.every((w) => !w.startsWith('I'))) return;
     const g = this.last.G === code ? '' : code;

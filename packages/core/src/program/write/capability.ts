@@ -26,6 +26,8 @@ export function capabilityFindings(controller: Controller, steps: Step[], option
       ),
     );
   }
+  if (options.subprograms && !controller.subprograms)
+    findings.push(finding('no-subprograms', { controller: controller.name }, { field: 'output.subprograms' }));
   for (const step of steps) {
     const needed = step.cycle && !wordFor(controller, step.cycle) && CANNED_ONLY[step.cycle.kind];
     if (needed)

@@ -1,19 +1,11 @@
-import { Path, RAPID } from '../../path/path';
+import { Path } from '../../path/path';
+import { joints } from './copies';
 import { HandStep, Step, isHand } from './step';
 
 type AnyStep = Step | HandStep;
 
 /** Share of a program's room that a piece of a step is aimed at; the rest is its head and tool call. */
 const AIM = 0.85;
-const SAME = 1e-6;
-
-/** Moves from which a path can go on in another program: the tool goes aside at its highest, out of everything. */
-function joints({ kind, z, count }: Path): number[] {
-  const top = z.reduce((a, b) => Math.max(a, b), -Infinity);
-  return Array.from({ length: count }, (_, i) => i).filter(
-    (i) => i > 0 && kind[i] === RAPID && z[i] > top - SAME && z[i - 1] > top - SAME,
-  );
-}
 
 function part(path: Path, from: number, to: number): Path {
   const cut = <T extends Float64Array | Uint8Array>(values: T) => values.slice(from, to) as T;

@@ -44,6 +44,8 @@ export interface WriteOptions {
   without?: string[];
   /** Whether the program can be begun at each tool. */
   restarts?: boolean;
+  /** Whether what is cut again elsewhere is written once and called, where the control calls subprograms. */
+  subprograms?: boolean;
 }
 
 /** From a line of the program on, an operation. */
@@ -64,6 +66,17 @@ export interface Program {
 export interface Written {
   programs: Program[];
   findings: Finding[];
+}
+
+/** The section a line belongs to, by its place among sections in the order of lines; -1 before the first. */
+export function sectionAt(sections: Section[], line: number): number {
+  let [low, high] = [-1, sections.length - 1];
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (sections[middle].line <= line) low = middle;
+    else high = middle - 1;
+  }
+  return low;
 }
 
 /** What a program says before it waits for something done by hand. */

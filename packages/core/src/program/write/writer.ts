@@ -1,14 +1,21 @@
 import type { Pause } from '../../document/operation';
 import { formatNumber } from '../../quantity/units';
-import { Finding, finding } from '../../quantity/finding';
+import { Finding, finding, hasStop } from '../../quantity/finding';
 import { Controller } from '../../shop/controller';
 import { Coolant } from '../../machine/machine';
 import { Tool, diameterOffsetOf, lengthOffsetOf } from '../../shop/tool';
+import type { Path } from '../../path/path';
 import { Blocks, numberText, plainText } from './blocks';
 import { capabilityFindings } from './capability';
+import { stretchesOf } from './copies';
 import { writeCycle } from './cycles';
 import { split } from './split';
 import { HandStep, Program, Step, isHand, handRemark, WriteOptions, Written, spindleWord } from './step';
+
+/** Subprograms of one program: so many at most, numbered from there on, each program of a hundred with numbers of its own. */
+const MOST_SUBPROGRAMS = 40;
+const FIRST_SUBPROGRAM = 5000;
+const OWN_NUMBERS = 100;
 
 /** Where a step begins. */
 const entryOf = ({ cycle, path }: Step) =>
@@ -20,6 +27,8 @@ const entryOf = ({ cycle, path }: Step) =>
 class Writer {
   private readonly out: Blocks;
   private readonly sections: Program['sections'] = [];
+  /** What is written once and called, behind the program. */
+  private readonly subprograms: { operationId: string; lines: string[] }[] = [];
 
   constructor(controller: Controller, options: WriteOptions) {
     this.out = new Blocks(controller, options);
@@ -75,6 +84,45 @@ class Writer {
     this.out.block(this.out.controller.beam?.off ?? 'M5');
     for (const line of this.out.controller.retreat) this.out.block(line);
     this.out.forget();
+  }
+
+  /** A path; what comes again elsewhere in it is called. */
+  private milled({ operationId, path }: Step): void {
+    const { controller, options } = this.out;
+    const calls = options.subprograms && controller.subprograms && path.compensation.length === 0;
+    if (!calls) return this.out.path(path);
+    const numbers = new Map<number, number>();
+    stretchesOf(path).forEach(({ head, end, like }) => {
+      if (like !== undefined && !numbers.has(like) && this.subprograms.length < MOST_SUBPROGRAMS) {
+        numbers.set(like, this.numberOfNext);
+        this.subprograms.push({ operationId, lines: this.subprogram(path, head, end) });
+      }
+      const number = like === undefined ? undefined : numbers.get(like);
+      this.out.step(path, head, path.z[head]);
+      if (number === undefined) for (let i = head + 1; i < end; i++) this.out.step(path, i, path.z[i]);
+      else {
+        this.out.block(`M98 P${number}`);
+        this.out.forget();
+        this.out.stands(path.x[end - 1], path.y[end - 1], path.z[end - 1]);
+      }
+    });
+  }
+
+  private get numberOfNext(): number {
+    const { number } = this.out.options;
+    const next = FIRST_SUBPROGRAM + (number % OWN_NUMBERS) * MOST_SUBPROGRAMS + this.subprograms.length;
+    return next === number ? next + MOST_SUBPROGRAMS : next;
+  }
+
+  /** The lines of a subprogram: the moves behind `head`, as ways from there. */
+  private subprogram(path: Path, head: number, end: number): string[] {
+    const { controller, options } = this.out;
+    const out = new Blocks(controller, { ...options, lineNumbers: false });
+    out.lines.push(`O${String(this.numberOfNext).padStart(4, '0')}`, 'G91');
+    out.stands(path.x[head], path.y[head], path.z[head]);
+    out.incremental = true;
+    for (let i = head + 1; i < end; i++) out.step(path, i, path.z[i]);
+    return [...out.lines, 'G90', 'M99'];
   }
 
   /** Whoever stands at the machine is told what to do, and goes on. */
@@ -154,10 +202,17 @@ class Writer {
       }
       if (controller.beam) this.beam(step);
       else if (step.cycle) writeCycle(this.out, step.cycle, step);
-      else this.out.path(step.path);
+      else this.milled(step);
     }
     if (runs) this.stopTool();
-    for (const line of controller.frame.close) this.out.lines.push(line);
+    const { close } = controller.frame;
+    const tape = close[close.length - 1] === '%' ? close.length - 1 : close.length;
+    this.out.lines.push(...close.slice(0, tape));
+    for (const { operationId, lines } of this.subprograms) {
+      this.sections.push({ line: this.out.lines.length + 1, operationId });
+      this.out.lines.push(...lines);
+    }
+    this.out.lines.push(...close.slice(tape));
     return this.out.lines.join('\n') + '\n';
   }
 
@@ -195,7 +250,7 @@ export function writePrograms(controller: Controller, steps: (Step | HandStep)[]
   const useful = steps.filter((s) => isHand(s) || s.path.count > 0);
   const cutting = useful.flatMap((s) => (isHand(s) ? [] : [s]));
   const findings = capabilityFindings(controller, cutting, options);
-  if (findings.length > 0 || cutting.length === 0) return { programs: [], findings };
+  if (hasStop(findings) || cutting.length === 0) return { programs: [], findings };
   const write = (part: (Step | HandStep)[], suffix: string, number: number) =>
     new Writer(controller, { ...options, number }).finish(`${options.file}${suffix}.${controller.fileExtension}`, part);
   const isOne = controller.toolChange === 'automatic';

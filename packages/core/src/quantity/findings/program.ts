@@ -154,6 +154,10 @@ export const PROGRAM = {
     (d) => `${d.controller} ${d.isBeam ? 'switches a beam; it' : 'has no words for a beam: it'} cannot run “${d.step}”`,
     (d) => `Post for ${d.isBeam ? 'a mill or a router' : 'a sheet cutter'}, or take the operation out`,
   ),
+  'no-subprograms': care<{ controller: string }>(
+    (d) => `The program is to call subprograms, which ${d.controller} does not: every copy is written out`,
+    'Switch subprograms off, or post for another control',
+  ),
   'no-compensation': stop<{ step: string; controller: string }>(
     (d) => `“${d.step}” leaves compensation to the control; ${d.controller} has none`,
     'Let it be worked out here, or post for another control',

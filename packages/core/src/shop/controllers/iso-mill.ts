@@ -12,6 +12,7 @@ export const isoMill: Controller = {
   toolChange: 'automatic',
   lengthOffsets: true,
   compensation: true,
+  subprograms: true,
   workOffsets: ['G54', 'G55', 'G56', 'G57', 'G58', 'G59'],
   cycles: {
     drill: 'G81',
