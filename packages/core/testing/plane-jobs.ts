@@ -100,3 +100,31 @@ export function stepBlock(): Job {
     heights: { start: { at: 'what is left', offset: 0 }, retract: { at: 'top', offset: 3 } },
   });
 }
+
+/** A disc with four notches whose mouths are rounded, and a hole in its middle. */
+export function notchedDisc(): Job {
+  const disc = newFeature([], 'outline', 'Disc', { type: 'round', diameter: 80 }, { x: 40, y: 40 });
+  const notch = newFeature(
+    [disc],
+    'notch',
+    'Notch',
+    { type: 'slot', length: 30, width: 12 },
+    { x: 80, y: 40, mouth: 2 },
+  );
+  const around = { ...notch.pattern, type: 'circle' as const, count: 4, centreX: 40, centreY: 40 };
+  const notches = { ...notch, pattern: around };
+  const hole = newFeature(
+    [disc, notch],
+    'pocket',
+    'Bore',
+    { type: 'round', diameter: 24 },
+    { x: 40, y: 40, through: true },
+  );
+  const job: Job = {
+    ...newJob('Notched disc', 'mm'),
+    part: { kind: 'plate', thickness: 8, features: [disc, notches, hole] },
+  };
+  const held = withStock(job, { left: 6, right: 6, front: 6, back: 6, top: 0, bottom: 2 });
+  const bored = withOperation(held, 'pocket', ['f3'], tool(4));
+  return withOperation(bored, 'contour', ['f1'], tool(4), { breakthrough: 0.2 });
+}

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { View } from 'react-native';
 import { LengthUnit, Pattern } from '@tidypath/core';
 import { SPACE } from '../theme/theme';
@@ -13,6 +14,11 @@ export const PATTERN_WORDS: Record<Pattern['type'], string> = {
   circle: 'around a centre',
 };
 
+const GIVEN = [
+  { value: 'step', label: 'the step' },
+  { value: 'total', label: 'the whole' },
+] as const;
+
 /** How often something stands in the part; counts are totals. */
 export function PatternFields({
   pattern,
@@ -24,7 +30,22 @@ export function PatternFields({
   onChange: (p: Pattern) => void;
 }) {
   const set = (more: Partial<Pattern>) => onChange({ ...pattern, ...more });
-  const length = (label: string, key: 'dx' | 'dy' | 'centreX' | 'centreY') => (
+  const [by, setBy] = useState<(typeof GIVEN)[number]['value']>('step');
+  /** A step, or all steps of `n` places together. */
+  const step = (axis: 'X' | 'Y', key: 'dx' | 'dy', n: number) => {
+    const steps = by === 'step' || n < 2 ? 1 : n - 1;
+    const label = `${by === 'step' ? 'Step' : 'Over all'} ${axis}`;
+    return (
+      <LengthField
+        key={label}
+        label={label}
+        value={pattern[key] * steps}
+        unit={unit}
+        onChange={(mm) => set({ [key]: mm / steps })}
+      />
+    );
+  };
+  const length = (label: string, key: 'centreX' | 'centreY') => (
     <LengthField label={label} value={pattern[key]} unit={unit} onChange={(mm) => set({ [key]: mm })} />
   );
   const count = (label: string) => (
@@ -49,11 +70,14 @@ export function PatternFields({
           label: PATTERN_WORDS[value],
         }))}
       />
+      {(pattern.type === 'line' || pattern.type === 'grid') && (
+        <Choices label="Given by" value={by} options={GIVEN} onChange={setBy} />
+      )}
       {pattern.type === 'line' && (
         <Fields>
           {count('In all')}
-          {length('Step X', 'dx')}
-          {length('Step Y', 'dy')}
+          {step('X', 'dx', pattern.count)}
+          {step('Y', 'dy', pattern.count)}
         </Fields>
       )}
       {pattern.type === 'grid' && (
@@ -68,8 +92,8 @@ export function PatternFields({
             step={1}
             onChange={(rows) => set({ rows })}
           />
-          {length('Step X', 'dx')}
-          {length('Step Y', 'dy')}
+          {step('X', 'dx', pattern.count)}
+          {step('Y', 'dy', pattern.rows)}
         </Fields>
       )}
       {pattern.type === 'circle' && (

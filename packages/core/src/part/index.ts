@@ -14,7 +14,9 @@ export {
 export { limitsOf } from './plate/limits';
 export { modelOf, partModel, type PartModel } from './plate/model';
 export { newFeature } from './plate/new';
+export { landed, onZero, type Opposite, OPPOSITES, oppositeOf } from './plate/landing';
 export { svgPath, type Thumbnail, thumbnailOf } from './plate/outline-path';
+export { trimmedPart } from './plate/notch';
 export { MIRRORS, ONCE, Repeat, placesOf, repeated } from './plate/repeat';
 export { instancesOf } from './plate/shapes';
 export { isTurnedOver, type Up } from './plate/side';

@@ -1,10 +1,11 @@
 import { ReactNode } from 'react';
 import { View } from 'react-native';
 import { Switch, TextInput } from 'react-native-paper';
-import { Feature, LengthUnit, Limited, MEANINGS, Shape, Size, limitsOf } from '@tidypath/core';
+import { Feature, LengthUnit, Limited, MEANINGS, OPPOSITES, Opposite, Shape, Size, limitsOf } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
 import { Actions } from '../../ui/Actions';
-import { Fields } from '../../ui/Card';
+import { Button } from 'react-native-paper';
+import { Fields, Row } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
 import { SizeField } from '../../ui/SizeField';
@@ -13,7 +14,7 @@ import { CounterboreFields, EdgeFields } from './MouthFields';
 import { ThreadField } from './ThreadField';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
-import { PatternFields } from '../../ui/PatternFields';
+import { PlaceFields } from './PlaceFields';
 import { MEANING_WORDS } from './words';
 
 interface Props {
@@ -23,6 +24,8 @@ interface Props {
   /** Which tools can make it. */
   advice?: ReactNode;
   onChange: (next: Feature) => void;
+  /** Adds it once more on the opposite side. */
+  onOpposite: (how: Opposite) => void;
   onDelete: () => void;
   onClose: () => void;
 }
@@ -121,10 +124,13 @@ function ShapeFields({
 /** Meanings whose top edge can be broken. */
 const BROKEN: Feature['meaning'][] = ['outline', 'pocket', 'boss', 'hole', 'edge'];
 
+/** Whether it is cut from the top or from below. */
+const cutFromASide = ({ meaning }: Feature) => !['outline', 'notch', 'ignore'].includes(meaning);
+
 const canThread = ({ meaning, shape }: Feature) => meaning === 'hole' || (meaning === 'boss' && shape.type === 'round');
 
 /** Everything about one feature. Only what matters for its meaning is asked. */
-export function FeatureSheet({ feature, unit, thickness, advice, onChange, onDelete, onClose }: Props) {
+export function FeatureSheet({ feature, unit, thickness, advice, onChange, onOpposite, onDelete, onClose }: Props) {
   if (!feature) return null;
   const set = (more: Partial<Feature>) => onChange({ ...feature, ...more });
   const cutsDown = feature.meaning === 'pocket' || feature.meaning === 'hole';
@@ -166,7 +172,7 @@ export function FeatureSheet({ feature, unit, thickness, advice, onChange, onDel
           <Txt>Goes through</Txt>
         </View>
       )}
-      {feature.meaning !== 'outline' && feature.meaning !== 'ignore' && (
+      {cutFromASide(feature) && (
         <Choices
           label="Cut from"
           value={feature.side ?? 'top'}
@@ -201,6 +207,17 @@ export function FeatureSheet({ feature, unit, thickness, advice, onChange, onDel
       )}
       {canThread(feature) && <ThreadField key={feature.id} feature={feature} unit={unit} onChange={set} />}
       <ShapeFields feature={feature} unit={unit} onChange={onChange} />
+      {feature.meaning === 'notch' && (
+        <LengthField
+          label="Radius of its mouth"
+          value={feature.mouth ?? 0}
+          unit={unit}
+          min={0}
+          max={1000}
+          help="0 leaves the corners sharp"
+          onChange={(mouth) => set({ mouth: mouth || undefined })}
+        />
+      )}
       {feature.meaning === 'hole' && <CounterboreFields feature={feature} unit={unit} onChange={set} />}
       {BROKEN.includes(feature.meaning) && feature.meaning !== 'edge' && (
         <NumberField
@@ -214,29 +231,21 @@ export function FeatureSheet({ feature, unit, thickness, advice, onChange, onDel
         />
       )}
       {BROKEN.includes(feature.meaning) && <EdgeFields feature={feature} unit={unit} onChange={set} />}
-      <Fields>
-        <LengthField
-          label={feature.shape.type === 'chain' ? 'Move X' : 'Centre X'}
-          value={feature.x}
-          unit={unit}
-          onChange={(x) => set({ x })}
-        />
-        <LengthField
-          label={feature.shape.type === 'chain' ? 'Move Y' : 'Centre Y'}
-          value={feature.y}
-          unit={unit}
-          onChange={(y) => set({ y })}
-        />
-        <NumberField
-          label="Turned"
-          value={feature.turn}
-          min={-360}
-          max={360}
-          suffix="°"
-          onChange={(turn) => set({ turn })}
-        />
-      </Fields>
-      <PatternFields pattern={feature.pattern} unit={unit} onChange={(pattern) => set({ pattern })} />
+      <PlaceFields key={`place-${feature.id}`} feature={feature} unit={unit} onChange={set} />
+      {feature.meaning !== 'outline' && feature.meaning !== 'ignore' && (
+        <>
+          <Txt kind="small" tone="quiet">
+            Once more on the opposite side of the part
+          </Txt>
+          <Row>
+            {OPPOSITES.map((how) => (
+              <Button key={how} mode="outlined" compact onPress={() => onOpposite(how)} testID={`opposite-${how}`}>
+                {how}
+              </Button>
+            ))}
+          </Row>
+        </>
+      )}
       {advice}
     </Sheet>
   );

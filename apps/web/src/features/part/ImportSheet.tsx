@@ -1,6 +1,9 @@
 import { useEffect, useState } from 'react';
-import { Feature, IMPORT_DEFAULTS, ImportOptions, Imported, LengthUnit, hasStop } from '@tidypath/core';
+import { View } from 'react-native';
+import { Switch } from 'react-native-paper';
+import { Feature, IMPORT_DEFAULTS, ImportOptions, Imported, LengthUnit, hasStop, onZero } from '@tidypath/core';
 import { engine } from '../../compute/engine';
+import { SPACE } from '../../theme/theme';
 import { Actions } from '../../ui/Actions';
 import { Choices, UNITS, plainOptions } from '../../ui/Choices';
 import { counted } from '../../ui/counted';
@@ -40,6 +43,7 @@ function useDrawing(text: string | undefined, { unit, tolerance, bridge, thickne
 export function ImportSheet({ file, unit, thickness, onTake, onClose }: Props) {
   const [assumed, setAssumed] = useState<LengthUnit>(unit);
   const [bridge, setBridge] = useState(0);
+  const [lands, setLands] = useState(false);
   const { found, failed } = useDrawing(file?.text, { ...IMPORT_DEFAULTS, unit: assumed, bridge, thickness });
   if (!file) return null;
   if (!found)
@@ -61,7 +65,7 @@ export function ImportSheet({ file, unit, thickness, onTake, onClose }: Props) {
           leave="Leave it"
           onLeave={onClose}
           take="Take it in"
-          onTake={() => onTake(found.features)}
+          onTake={() => onTake(lands ? onZero(found.features) : found.features)}
           disabled={hasStop(found.findings) && found.features.length === 0}
         />
       }
@@ -87,6 +91,10 @@ export function ImportSheet({ file, unit, thickness, onTake, onClose }: Props) {
           onChange={setBridge}
         />
       )}
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.s }}>
+        <Switch value={lands} onValueChange={setLands} accessibilityLabel="Onto zero" />
+        <Txt style={{ flexShrink: 1 }}>Its front left corner onto zero</Txt>
+      </View>
       {found.findings.slice(0, MOST_SHOWN).map((f, i) => (
         <FindingCard key={i} finding={f} />
       ))}

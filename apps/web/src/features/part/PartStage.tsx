@@ -1,7 +1,18 @@
 import { useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { Feature, GENERAL_TOLERANCE, Meaning, Shape, UNNAMED, newFeature, partModel } from '@tidypath/core';
+import {
+  Feature,
+  GENERAL_TOLERANCE,
+  Meaning,
+  Shape,
+  UNNAMED,
+  landed,
+  newFeature,
+  onZero,
+  oppositeOf,
+  partModel,
+} from '@tidypath/core';
 import { SIZE, SPACE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Fields, Row } from '../../ui/Card';
@@ -54,6 +65,9 @@ function FeatureRow({
   );
 }
 
+/** What new features are called. */
+const NAMES: Partial<Record<Meaning, string>> = { notch: 'Notch', boss: 'Boss', hole: 'Hole' };
+
 /** Shapes with numbers a feature of this meaning can start from. */
 function shapesFor(meaning: Meaning): Exclude<Shape['type'], 'chain'>[] {
   if (meaning === 'hole') return ['round'];
@@ -81,13 +95,11 @@ export function PartStage() {
     const first = newFeature(
       part.features,
       meaning,
-      plate
-        ? 'Plate'
-        : `${meaning === 'hole' ? 'Hole' : meaning === 'boss' ? 'Boss' : 'Pocket'} ${part.features.length + 1}`,
+      plate ? 'Plate' : `${NAMES[meaning] ?? 'Pocket'} ${part.features.length + 1}`,
       firstShape(type, plate ? size * 2.5 : meaning === 'hole' ? size / 4 : size),
       { x: size * 1.25, y: size * 0.75, depth: meaning === 'boss' ? 0 : Math.min(5, part.thickness / 2) },
     );
-    setFeatures((f) => [...f, first]);
+    setFeatures((f) => [...f, plate && f.length === 0 ? onZero([first])[0] : first]);
     setSelected(first.id);
     setAdding(false);
     setOpen(true);
@@ -180,7 +192,15 @@ export function PartStage() {
           thickness={part.thickness}
           advice={current && <FeatureAdvice job={job} setupId={setup.id} feature={current} edit={edit} />}
           onClose={() => setOpen(false)}
-          onChange={(next) => setFeatures((all) => all.map((f) => (f.id === next.id ? next : f)), `feature-${next.id}`)}
+          onChange={(next) =>
+            setFeatures((all) => all.map((f) => (f.id === next.id ? landed(f, next) : f)), `feature-${next.id}`)
+          }
+          onOpposite={(how) => {
+            if (!current) return;
+            const image = oppositeOf(part, current, how);
+            setFeatures((all) => [...all, image]);
+            setSelected(image.id);
+          }}
           onDelete={() => {
             setFeatures((all) => all.filter((f) => f.id !== selected));
             setOpen(false);
@@ -188,7 +208,7 @@ export function PartStage() {
         />
       )}
       <Sheet title="Add a shape" open={adding} onClose={() => setAdding(false)}>
-        {(['outline', 'pocket', 'boss', 'hole', 'line'] as const).map((meaning) => (
+        {(['outline', 'notch', 'pocket', 'boss', 'hole', 'line'] as const).map((meaning) => (
           <View key={meaning} style={{ gap: SPACE.xs }}>
             <Txt kind="small" tone="quiet">
               {MEANING_WORDS[meaning]}
@@ -208,7 +228,7 @@ export function PartStage() {
           </View>
         ))}
         <Txt kind="small" tone="quiet">
-          A notch is a pocket that reaches past the outside.
+          A notch trims the outside all the way down; a pocket that reaches past it has a floor.
         </Txt>
       </Sheet>
       <ImportSheet

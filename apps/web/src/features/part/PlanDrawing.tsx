@@ -13,6 +13,7 @@ import {
   joinBounds,
   EMPTY_BOUNDS,
   svgPath,
+  trimmedPart,
 } from '@tidypath/core';
 import { FONT } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
@@ -32,7 +33,8 @@ const DASH: Partial<Record<Feature['meaning'], string>> = { ignore: '2 2', edge:
 export function PlanDrawing({ part, unit, selected, onSelect, findings }: Props) {
   const palette = usePalette();
   const [room, setRoom] = useState({ width: 390, height: 280 });
-  const drawn = part.features.map((feature) => ({ feature, chains: instancesOf(feature) }));
+  // Notches are gone where they trimmed the outside; where they did is drawn with dashes.
+  const drawn = trimmedPart(part).part.features.map((feature) => ({ feature, chains: instancesOf(feature) }));
   let box = EMPTY_BOUNDS;
   for (const { chains } of drawn) for (const c of chains) box = joinBounds(box, chainBounds(c));
   let outer = EMPTY_BOUNDS;

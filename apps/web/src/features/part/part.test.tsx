@@ -24,6 +24,7 @@ function Sheet({ start, watch }: { start: Feature; watch: (f: Feature) => void }
       unit="mm"
       thickness={10}
       onDelete={jest.fn()}
+      onOpposite={jest.fn()}
       onClose={jest.fn()}
       onChange={(next) => {
         setFeature(next);
@@ -57,6 +58,22 @@ describe('a size', () => {
     type('Width (X)', '41');
     expect(watch.mock.lastCall![0].limits).toEqual([{ size: 'depth', upper: 0.1, lower: -0.1 }]);
     expect(watch.mock.lastCall![0].shape.width).toBe(41);
+  });
+});
+
+describe('a grid', () => {
+  test('by its step or the whole, by its first or its middle: it stands where it was said', () => {
+    const grid = { ...SINGLE, type: 'grid' as const, count: 3, rows: 2, dx: 10, dy: 8 };
+    const watch = jest.fn();
+    show(<Sheet start={{ ...pocket, x: 20, y: 30, pattern: grid }} watch={watch} />);
+    fireEvent.press(screen.getByText('its middle'));
+    type('Middle X', '50');
+    expect(watch.mock.lastCall![0]).toMatchObject({ x: 40, y: 30 });
+    fireEvent.press(screen.getByText('the whole'));
+    type('Over all X', '30');
+    expect(watch.mock.lastCall![0]).toMatchObject({ x: 35, y: 30, pattern: { dx: 15, dy: 8 } });
+    type('Over all Y', '4');
+    expect(watch.mock.lastCall![0]).toMatchObject({ x: 35, y: 32, pattern: { dx: 15, dy: 4 } });
   });
 });
 

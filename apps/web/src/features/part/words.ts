@@ -4,6 +4,7 @@ import { formatLength, limitsOf, limitsText } from '@tidypath/core';
 
 export const MEANING_WORDS: Record<Meaning, string> = {
   outline: 'outside of the part',
+  notch: 'notch in the outside',
   pocket: 'pocket',
   boss: 'boss',
   hole: 'hole',

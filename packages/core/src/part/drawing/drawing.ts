@@ -123,6 +123,7 @@ function guess(p: Placed, largest: Chain | undefined): Meaning {
 
 const NAMES: Record<Meaning, string> = {
   outline: 'Outside',
+  notch: 'Notch',
   pocket: 'Pocket',
   boss: 'Boss',
   hole: 'Hole',
@@ -170,7 +171,7 @@ export function importDrawing(text: string, options: ImportOptions = IMPORT_DEFA
 
 function featuresFrom(placed: Placed[], largest: Chain | undefined, thickness: number): Feature[] {
   const counts = new Map<Meaning, number>();
-  const order: Meaning[] = ['outline', 'pocket', 'boss', 'hole', 'edge', 'ignore'];
+  const order: Meaning[] = ['outline', 'notch', 'pocket', 'boss', 'hole', 'edge', 'ignore'];
   const guessed = placed.map((p) => ({ p, meaning: guess(p, largest) }));
   guessed.sort((a, b) => order.indexOf(a.meaning) - order.indexOf(b.meaning));
   return guessed.map(({ p, meaning }, i) => {

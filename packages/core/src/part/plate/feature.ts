@@ -117,7 +117,7 @@ export class SizeLimits {
   @IsOptional() @Matches(/^[A-Za-z]{1,2}\d{1,2}$/) fit?: string;
 }
 
-export const MEANINGS = ['outline', 'pocket', 'boss', 'hole', 'edge', 'line', 'ignore'] as const;
+export const MEANINGS = ['outline', 'notch', 'pocket', 'boss', 'hole', 'edge', 'line', 'ignore'] as const;
 export type Meaning = (typeof MEANINGS)[number];
 
 /** One outline on the part and what it means. Depths are measured down from the side it is cut from, mm. */
@@ -146,6 +146,8 @@ export class Feature {
   @IsOptional() @Nested(() => Counterbore) counterbore?: Counterbore;
   /** How its top edge is broken. */
   @IsOptional() @Nested(() => EdgeForm) edge?: EdgeForm;
+  /** Radius that rounds the corners of a notch’s mouth, mm; sharp where left out. */
+  @IsOptional() @IsNumber() @Min(0) @Max(1000) mouth?: number;
   /** The side it is cut from, where that is not the top. */
   @IsOptional() @IsIn(['underside']) side?: 'underside';
   /** Layer of the drawing it came from; empty for shapes. */

@@ -3,7 +3,7 @@ import { newFeature } from './new';
 import { chainBounds, chainLength, signedArea } from '../../geometry/plane/chain';
 import { area, contains } from '../../geometry/plane/clip';
 import { edgeDrop, edgeHeight } from './edges';
-import { EdgeForm, Feature, Part, Shape } from './feature';
+import { EdgeForm, Feature, Part, SINGLE, Shape } from './feature';
 import { modelOf, regionOf, solidAt, surfaceAt } from './model';
 import { svgPath } from './outline-path';
 import { instancesOf, linesOf } from './shapes';
@@ -204,5 +204,32 @@ describe('broken edges', () => {
     expect([it.metalInside, it.top]).toEqual([false, -4]);
     const boss = modelOf(partOf(['pocket', square, { depth: 6 }], ['boss', rod, { depth: 2, edge }])).edges[0];
     expect([boss.metalInside, boss.top]).toEqual([true, -2]);
+  });
+});
+
+describe('a notch', () => {
+  const disc = newFeature([], 'outline', 'Disc', { type: 'round', diameter: 80 }, { x: 0, y: 0 });
+  const notched = (more: Partial<Feature>, size = 30) => {
+    const notch = newFeature([disc], 'notch', 'Notch', { type: 'slot', length: size, width: 12 }, { x: 40, ...more });
+    return modelOf({ kind: 'plate', thickness: 8, features: [disc, notch] });
+  };
+  const whole = Math.PI * 1600;
+
+  test('trims the outside, each copy of it; a rounded mouth takes a little more', () => {
+    const [one, four] = [notched({}), notched({ pattern: { ...SINGLE, type: 'circle', count: 4 } })];
+    const taken = whole - area(one.outline);
+    expect(one.findings).toEqual([]);
+    expect(taken).toBeGreaterThan(100);
+    expect(Math.abs(whole - area(four.outline) - 4 * taken)).toBeLessThan(1);
+    const rounded = notched({ mouth: 2 });
+    expect(area(one.outline) - area(rounded.outline)).toBeGreaterThan(0.5);
+    expect(area(one.outline) - area(rounded.outline)).toBeLessThan(6);
+  });
+
+  test('what trims nothing is told, and a mouth there is no room for', () => {
+    expect(notched({ x: 0 }).findings.map((f) => f.code)).toEqual(['notch-not-across']);
+    expect(notched({ x: 200 }).findings.map((f) => f.code)).toEqual(['notch-not-across']);
+    expect(notched({ x: 0 }, 100).findings.map((f) => f.code)).toEqual(['notch-not-across']);
+    expect(notched({ mouth: 30 }).findings.map((f) => [f.code, f.place.field])).toEqual([['notch-mouth', 'mouth']]);
   });
 });

@@ -8,6 +8,7 @@ import { BESIDE, Edge, edgeDrop, surfaceAround } from './edges';
 import { Counterbore, EdgeForm, Feature, Part } from './feature';
 import { unknownLetters } from './lettering';
 import { halfWidth } from './limits';
+import { trimmedPart } from './notch';
 import { instancesOf } from './shapes';
 
 /** Chords of drawn arcs stay within this of the true arc when regions are made, mm. */
@@ -240,8 +241,9 @@ function floorsOf(levels: [Feature, Chain[]][], thickness: number): Floor[] {
 /**
  * Works out outline, floors and holes of a part. Features with a fault are reported and left out; the rest stands.
  */
-export function modelOf(part: Part): PartModel {
-  const findings: Finding[] = [];
+export function modelOf(drawn: Part): PartModel {
+  const { part, findings: untrimmed } = trimmedPart(drawn);
+  const findings: Finding[] = [...untrimmed];
   const model: PartModel = {
     thickness: part.thickness,
     outline: [],
@@ -254,7 +256,7 @@ export function modelOf(part: Part): PartModel {
   };
   const sound = new Map<Feature, Chain[]>();
   for (const feature of part.features) {
-    if (feature.meaning === 'ignore') continue;
+    if (feature.meaning === 'ignore' || feature.meaning === 'notch') continue;
     const chains = instancesOf(feature);
     const faults = [
       ...chains.slice(0, 1).flatMap((c) => chainFindings(feature, feature.shape.type === 'text' ? openOf(chains) : c)),

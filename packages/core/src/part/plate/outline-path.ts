@@ -1,6 +1,7 @@
 import { Chain, chainBounds, pieces, arcOf } from '../../geometry/plane/chain';
 import { EMPTY_BOUNDS, isEmpty, joinBounds } from '../../geometry/plane/point';
 import { Part } from './feature';
+import { trimmedPart } from './notch';
 import { instancesOf } from './shapes';
 
 const n = (v: number) => Number(v.toFixed(3)).toString();
@@ -32,7 +33,7 @@ export function thumbnailOf(part: Part): Thumbnail {
   let box = EMPTY_BOUNDS;
   let outside = '';
   let inside = '';
-  for (const feature of part.features) {
+  for (const feature of trimmedPart(part).part.features) {
     if (feature.meaning === 'ignore') continue;
     for (const chain of instancesOf(feature)) {
       box = joinBounds(box, chainBounds(chain));

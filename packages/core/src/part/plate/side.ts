@@ -2,6 +2,7 @@ import { chainBounds } from '../../geometry/plane/chain';
 import { EMPTY_BOUNDS, Point, isEmpty, joinBounds } from '../../geometry/plane/point';
 import { Feature, Part } from './feature';
 import { aimedPart } from './limits';
+import { trimmedPart } from './notch';
 import { mirrored, turnedLeft } from './repeat';
 import { instancesOf } from './shapes';
 
@@ -75,7 +76,7 @@ export function middleOf(part: Part): Point {
 /** What a feature is to somebody who looks at the other side of the part; undefined where it is not seen there. */
 function fromBehind(feature: Feature, isBelow: boolean): Feature | undefined {
   if ((feature.side === 'underside') === isBelow) return feature;
-  if (feature.meaning !== 'outline' && !feature.through) return undefined;
+  if (feature.meaning !== 'outline' && feature.meaning !== 'notch' && !feature.through) return undefined;
   // Mouths and broken edges are on its own side.
   return { ...feature, counterbore: undefined, edge: undefined };
 }
@@ -85,27 +86,27 @@ function fromBehind(feature: Feature, isBelow: boolean): Feature | undefined {
  * names, depths count from the side that is up, sizes with limits are what is aimed at.
  */
 export function seenFrom(drawn: Part, up: Up): Part {
-  const part = aimedPart(drawn);
+  const { part } = trimmedPart(aimedPart(drawn));
   const seen = known.get(part) ?? new Map<Up, Part>();
   known.set(part, seen);
-  if (!seen.has(up)) seen.set(up, lookFrom(part, up));
+  // Notches do not move what the part is turned about.
+  if (!seen.has(up)) seen.set(up, lookFrom(part, up, middleOf(drawn)));
   return seen.get(up)!;
 }
 
 /** Parts as they were seen before: many ask, few change. */
 const known = new WeakMap<Part, Map<Up, Part>>();
 
-function lookFrom(part: Part, up: Up): Part {
+function lookFrom(part: Part, up: Up, about: Point): Part {
   const isBelow = isTurnedOver(up);
   const features = part.features.flatMap((f) => fromBehind(f, isBelow) ?? []);
   const isWhole = features.length === part.features.length && features.every((f, i) => f === part.features[i]);
   if (up === 'top') return isWhole ? part : { ...part, features };
-  return { ...part, features: features.map((f) => turned(f, part, TURNED[up])) };
+  return { ...part, features: features.map((f) => turned(f, about, TURNED[up])) };
 }
 
 /** A feature as it lies when the part is turned. */
-function turned(feature: Feature, part: Part, { swap, x, y }: Turn): Feature {
-  const about = middleOf(part);
+function turned(feature: Feature, about: Point, { swap, x, y }: Turn): Feature {
   // To swap X and Y is to turn left and then to mirror left and right.
   const round = swap ? turnedLeft(feature, about) : feature;
   const sideways = x !== swap ? mirrored(round, 'left and right', about.x) : round;
@@ -114,6 +115,6 @@ function turned(feature: Feature, part: Part, { swap, x, y }: Turn): Feature {
 
 /** What was placed on the part as it lies, as it is drawn. */
 export function drawnFrom(feature: Feature, part: Part, up: Up): Feature {
-  const drawn = turned(feature, part, back(TURNED[up]));
+  const drawn = turned(feature, middleOf(part), back(TURNED[up]));
   return isTurnedOver(up) ? { ...drawn, side: 'underside' } : drawn;
 }

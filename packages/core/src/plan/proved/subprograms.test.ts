@@ -49,7 +49,8 @@ test.each(['mm', 'inch'] as const)(
     expect(a.motions.count).toBe(b.motions.count);
     for (const column of ['x', 'y', 'z', 'cx', 'cy'] as const)
       a.motions[column].forEach((v, i) => {
-        if (Number.isFinite(b.motions[column][i])) expect(Math.abs(v - b.motions[column][i])).toBeLessThan(LAST_PLACE[unit]);
+        if (Number.isFinite(b.motions[column][i]))
+          expect(Math.abs(v - b.motions[column][i])).toBeLessThan(LAST_PLACE[unit]);
       });
     expect(a.motions.feed).toEqual(b.motions.feed);
   },

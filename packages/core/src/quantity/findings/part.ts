@@ -42,6 +42,14 @@ export const PART = {
     (d) => `The broken edge of “${d.feature}” is as high as its wall`,
     'Make it smaller, or give it a wider angle',
   ),
+  'notch-not-across': stop<{ feature: string }>(
+    (d) => `“${d.feature}” does not cross the outside of the part in two places, so it trims nothing off`,
+    'Move or size it so that it reaches past one side; what lies within is a pocket that goes through',
+  ),
+  'notch-mouth': stop<{ feature: string }>(
+    (d) => `There is no room to round the mouth of “${d.feature}” so far`,
+    'Give it a smaller radius',
+  ),
   'no-outline': stop(
     'The part has no outside',
     'Give one closed chain the meaning “outside of the part”, or draw a plate',
