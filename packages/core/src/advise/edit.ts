@@ -145,6 +145,17 @@ const freshOperationId = ({ setups }: Job) =>
     setups.flatMap((s) => s.operations.map((o) => o.id)),
   );
 
+/** The job with an operation once more, right behind it. */
+export function duplicateOperation(job: Job, operationId: string): Job {
+  const again = (o: Operation): Operation => ({
+    ...copy(o),
+    id: freshOperationId(job),
+    name: `${o.name} again`.slice(0, 80),
+  });
+  const twice = (o: Operation) => (o.id === operationId ? [o, again(o)] : [o]);
+  return { ...job, setups: job.setups.map((s) => ({ ...s, operations: s.operations.flatMap(twice) })) };
+}
+
 /** The job with something done by hand at the end of the route. */
 function addByHand(job: Job, setupId: string): Job {
   const setup = setupOf(job, setupId);
@@ -184,6 +195,30 @@ export function changeParam(job: Job, operationId: string, key: string, value: u
     const isProposed = kind && o.name === nameFor(kind, targets, o.params);
     return { ...o, params, name: isProposed ? nameFor(kind, targets, params).slice(0, 80) : o.name };
   });
+}
+
+/** Whether an operation clears and finishes in one, and what it finishes could be left to another. */
+export const splitsFinish = ({ params }: Pick<Operation, 'params'>): boolean =>
+  params.finish === true && params.finishAlone !== true && typeof params.wallAllowance === 'number';
+
+/** The job with an operation that clears and finishes as two: the first leaves what the second finishes, which may take another tool. */
+export function splitFinish(job: Job, operationId: string): Job {
+  const setup = job.setups.find((s) => s.operations.some((o) => o.id === operationId));
+  const index = setup?.operations.findIndex((o) => o.id === operationId) ?? -1;
+  const both = setup?.operations[index];
+  const kind = both && kindOf(both.kind);
+  if (!setup || !kind || !splitsFinish(both)) return job;
+  const left = Number(both.params.wallAllowance) + Number(both.params.finishStock);
+  const inControl = 'compensation' in both.params ? { compensation: 'worked out' } : {};
+  const first = { ...both, params: { ...both.params, ...inControl, finish: false, wallAllowance: left } };
+  const params = { ...both.params, finishAlone: true };
+  const targets = job.part.features.filter((f) => both.targets.includes(f.id));
+  const isNamed = both.name !== nameFor(kind, targets, both.params);
+  const name = (isNamed ? `${both.name}, finish` : nameFor(kind, targets, params)).slice(0, 80);
+  const second: Operation = { ...copy(both), id: freshOperationId(job), name, before: undefined, params };
+  const operations = [...setup.operations];
+  operations.splice(index, 1, first, second);
+  return takeSuggested(withSetup(job, { ...setup, operations }), second.id);
 }
 
 /** The job with an operation's tool changed: bite and speeds follow the new tool, all other values stay. */

@@ -107,6 +107,8 @@ export class Operation {
   @IsOptional() @ListOf(() => KeepAway, 100) keepAway?: KeepAway[];
   /** Along a part of its line only. */
   @IsOptional() @Nested(() => Stretch) stretch?: Stretch;
+  /** Where laps begin: each at the place on it nearest to the nearest of these. */
+  @IsOptional() @ListOf(() => Spot, 200) begins?: Spot[];
   /** Done on copies of its features too. */
   @IsOptional() @Nested(() => Repeat) repeat?: Repeat;
   /** The program stops before it, with the tool up, spindle and coolant off. */

@@ -171,6 +171,8 @@ export interface OperationKind<P extends object = object> {
   takesBounds?: boolean;
   /** Whether it can run along a part of a closed line. */
   takesStretch?: boolean;
+  /** Whether it runs in laps that may begin at picked places. */
+  takesBegins?: boolean;
   /** How far above the metal it is fed from where nothing else is asked, mm; 1 where left out. */
   approach?: number;
   /** Of the features it can work on those a new one starts with, where that is not the first nobody works on yet. */

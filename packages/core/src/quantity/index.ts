@@ -3,7 +3,6 @@ export { type DrillSeries, nearestDrill } from './drill-sizes';
 export { finding, type Finding, hasStop } from './finding';
 export type { Level } from './findings/words';
 export { hashOf, textKeySteps } from './hash';
-export { freshId } from './ids';
 export { parseLength } from './length';
 export { limitsText, parseSize, rangeText, type Size, sizeText } from './size';
 export { parameterText } from './parameter-text';

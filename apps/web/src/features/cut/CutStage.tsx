@@ -6,6 +6,7 @@ import {
   KINDS,
   byHand,
   kindOf,
+  splitFinish,
   startingTargets,
   rankedFor,
   Operation,
@@ -14,8 +15,8 @@ import {
   Tool,
   addOperation,
   asSeen,
+  duplicateOperation,
   editOperation,
-  freshId,
   insightOf,
   isStale,
   tidyRack,
@@ -136,26 +137,10 @@ export function CutStage() {
         ),
       ),
     );
-  const act = (o: Operation, index: number) => (what: 'duplicate' | 'delete' | 'switch' | 'up' | 'down') => {
+  const act = (o: Operation, index: number) => (what: 'duplicate' | 'split' | 'delete' | 'switch' | 'up' | 'down') => {
     if (what === 'switch') edit((j) => editOperation(j, o.id, (x) => ({ ...x, on: !x.on })));
-    else if (what === 'duplicate')
-      setOperations((all) =>
-        all.flatMap((x) =>
-          x.id === o.id
-            ? [
-                x,
-                {
-                  ...x,
-                  id: freshId(
-                    'o',
-                    all.map((y) => y.id),
-                  ),
-                  name: `${x.name} again`.slice(0, 80),
-                },
-              ]
-            : [x],
-        ),
-      );
+    else if (what === 'duplicate') edit((j) => duplicateOperation(j, o.id));
+    else if (what === 'split') edit((j) => splitFinish(j, o.id));
     else if (what === 'delete') setOperations((all) => all.filter((x) => x.id !== o.id));
     else
       setOperations((all) =>

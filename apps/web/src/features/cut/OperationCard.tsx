@@ -14,6 +14,7 @@ import {
   parameterText,
   parametersOf,
   PlannedView,
+  splitsFinish,
 } from '@tidypath/core';
 import { SIZE, SPACE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
@@ -40,7 +41,7 @@ interface Props {
   handle: ReactNode;
   onOpen: () => void;
   onEdit: (field: Field) => void;
-  onAct: (act: 'duplicate' | 'delete' | 'switch' | 'up' | 'down') => void;
+  onAct: (act: 'duplicate' | 'split' | 'delete' | 'switch' | 'up' | 'down') => void;
 }
 
 function Actions({ operation, onAct, onRename }: Pick<Props, 'operation' | 'onAct'> & { onRename: () => void }) {
@@ -72,6 +73,7 @@ function Actions({ operation, onAct, onRename }: Pick<Props, 'operation' | 'onAc
           onRename();
         }}
       />
+      {splitsFinish(operation) && <Menu.Item title="Split the finish off" onPress={act('split')} />}
       <Menu.Item title="Duplicate" onPress={act('duplicate')} />
       <Menu.Item title="Earlier" onPress={act('up')} />
       <Menu.Item title="Later" onPress={act('down')} />
@@ -101,12 +103,16 @@ function moreFields(operation: Operation, said: Field[], bends: boolean): Field[
     ...(kind.process === 'milling' ? [{ at: 'feeds' } as Field] : []),
     ...(kind.takesBounds ? [{ at: 'bounds' } as Field] : []),
     ...(kind.takesStretch ? [{ at: 'stretch' } as Field] : []),
+    ...(kind.takesBegins ? [{ at: 'begins' } as Field] : []),
     ...(bends ? [{ at: 'bend' } as Field] : []),
     ...(kind.works.length ? [{ at: 'repeat' } as Field] : []),
     ...(isHand ? [] : [{ at: 'before' } as Field]),
   ];
   return all.filter((f) => !keys.has(fieldKey(f)));
 }
+
+const startsText = ({ begins = [] }: Operation) =>
+  begins.length ? counted(begins.length, 'start point', 'start points') : 'Laps begin as they come';
 
 /** What a value under “more” is called, and what it is now. */
 function labelOf(operation: Operation, field: Field, unit: Job['unit'], bend: number | undefined): string {
@@ -116,6 +122,7 @@ function labelOf(operation: Operation, field: Field, unit: Job['unit'], bend: nu
   if (field.at === 'bounds') return 'No bounds';
   if (field.at === 'feeds') return 'Feeds as they come';
   if (field.at === 'stretch') return 'Along all of its line';
+  if (field.at === 'begins') return startsText(operation);
   if (field.at === 'heights') return 'Heights as they come';
   if (field.at === 'before') return 'No stop before it';
   if (field.at !== 'param') return '';

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { kindOf, parametersOf } from '@tidypath/core';
 import { BendEditor } from './editors/BendEditor';
+import { BeginsEditor } from './editors/BeginsEditor';
 import { BoundsEditor } from './editors/BoundsEditor';
 import { CoolantEditor } from './editors/CoolantEditor';
 import { DepthEditor } from './editors/DepthEditor';
@@ -46,6 +47,8 @@ export function ValueEditor({ field, ...props }: Props) {
       return <BoundsEditor {...props} />;
     case 'feeds':
       return <FeedsEditor {...props} />;
+    case 'begins':
+      return <BeginsEditor {...props} />;
     case 'stretch':
       return <StretchEditor {...props} />;
     case 'before':

@@ -7,6 +7,7 @@ import { suggestFinish } from '../../cutting/entries';
 import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { Tool } from '../../shop/tool';
+import { begunAt } from './laps';
 import { followWithLead, leadFor, quarter, wearing } from './leads';
 import { PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
@@ -22,6 +23,17 @@ export const FINISH_DIRECTION = {
   absent: 'as roughed',
   matters: (p: { finish: boolean }) => p.finish,
 };
+
+/** A value of operations that finish walls: whether that is all they do. */
+export const FINISH_ALONE = {
+  label: 'Finish alone',
+  help: 'Nothing is cleared first: another operation left the walls for it, with a tool of its own.',
+  absent: false,
+  matters: (p: { finish: boolean }) => p.finish,
+};
+
+/** Whether an operation finishes what another has cleared, and does nothing else. */
+export const finishesAlone = (p: { finish: boolean; finishAlone?: boolean }): boolean => p.finish && !!p.finishAlone;
 
 /** Whether a finish runs conventionally, after roughing that does or does not. */
 export const finishesConventionally = (asked: FinishDirection | undefined, roughed: boolean): boolean =>
@@ -98,6 +110,9 @@ export class FinishParams {
   })
   finishStart!: number;
   @IsOptional()
+  @Toggle(FINISH_ALONE)
+  finishAlone?: boolean;
+  @IsOptional()
   @Choice(FINISH_DIRECTION)
   finishDirection?: FinishDirection;
   @IsOptional()
@@ -113,9 +128,22 @@ export class FinishParams {
 /** What the control compensates of a clearing: the wear of its finish. */
 export const finishCompensates = ({ finish, wear }: FinishParams) => (finish && wear ? ('wear' as const) : undefined);
 
+/** Values by which metal is left on walls. */
+type Leaving = { finish: boolean; finishAlone?: boolean; finishStock: number; wallAllowance: number };
+
 /** Metal a clearing leaves on its walls, for its own finish or for a later one, mm. */
-export const leftFor = (p: { finish: boolean; finishStock: number; wallAllowance: number }) =>
-  (p.finish ? p.finishStock : 0) + p.wallAllowance;
+export const leftFor = (p: Leaving) => (p.finish && !p.finishAlone ? p.finishStock : 0) + p.wallAllowance;
+
+/**
+ * The bite of an operation that finishes alone: what was left for it, over all the depth.
+ * @param deep how deep it goes, mm, where that is known
+ */
+export const finishBite = (p: Leaving, deep: number | undefined, most: number) => ({
+  ae: p.finishStock,
+  ap: Math.min(deep ?? most, most),
+  peakAe: p.finishStock,
+  leaves: leftFor(p),
+});
 
 /** Where finishing starts from for a tool. */
 export const finishDefaults = (tool: Tool): FinishParams => ({
@@ -193,7 +221,9 @@ function lapAlong(
   const { entryFeed } = operation.speeds;
   const feed = Math.min(machine.maxFeed, operation.speeds.feed * finishFeed);
   const fitted = fitArcs(ring, FIT);
-  const started = startedAtShare(startedOnLongest(conventional ? reversed(fitted) : fitted), finishStart);
+  const way = conventional ? reversed(fitted) : fitted;
+  const { begins } = operation;
+  const started = begins?.length ? begunAt(way, begins) : startedAtShare(startedOnLongest(way), finishStart);
   const chain = overlapped(started, overlap);
   const side = conventional ? 'right' : 'left';
   const form = wear ? wearing(tool.diameter / 4) : quarter(tool.diameter / 4);

@@ -1,5 +1,13 @@
 import { fitArcs, fitOpenArcs } from '../../geometry/plane/arcfit';
-import { Chain, flatten, reversed, startDirection } from '../../geometry/plane/chain';
+import {
+  Chain,
+  flatten,
+  pointAtShare,
+  reversed,
+  shareAt,
+  startDirection,
+  startedAtShare,
+} from '../../geometry/plane/chain';
 import { Region, islands, offset, offsetOpen, offsetSharp } from '../../geometry/plane/clip';
 import { Point, distance } from '../../geometry/plane/point';
 import { maths } from '../../quantity/maths';
@@ -19,6 +27,15 @@ export function closedLaps(region: Region, by: number, corners: Corners, loop: n
   if (by <= 0 || corners === 'rolled') return islands(offset(region, by)).map((island) => fitArcs(island[0], FIT));
   const laps = islands(offsetSharp(region, by)).map((island) => fitArcs(island[0], FIT));
   return corners === 'sharp' ? laps : laps.map((lap) => looped(lap, loop));
+}
+
+/** A closed lap begun at the place on it that is nearest to the nearest of some spots. */
+export function begunAt(lap: Chain, spots: Point[]): Chain {
+  const places = spots.map((p) => {
+    const share = shareAt(lap, p);
+    return { share, off: distance(p, pointAtShare(lap, share)) };
+  });
+  return startedAtShare(lap, places.reduce((a, b) => (b.off < a.off ? b : a)).share);
 }
 
 const heading = (a: Point, b: Point) => maths.atan2(b.y - a.y, b.x - a.x);

@@ -13,7 +13,7 @@ import { cutsWalls } from '../../shop/tool';
 import { cannotPlunge, reachFindings, targetFindings, toolFindings } from '../checks';
 import { wallBottom } from '../depth';
 import { helixDown, plungeFeedOf } from '../entry';
-import { finishCompensates, FinishParams, finishDefaults, finishWalls } from './finish';
+import { finishBite, finishCompensates, FinishParams, finishDefaults, finishesAlone, finishWalls } from './finish';
 import { layersBetween, evenLayer } from '../layers';
 import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
@@ -123,6 +123,10 @@ class SlotPlanner {
           { ...place, field: 'toolId' },
         ),
       );
+      return;
+    }
+    if (finishesAlone(params)) {
+      for (const line of centreLinesOf(feature)) this.finish(feature, line, width, bottom);
       return;
     }
     const leave = params.finish && width > diameter + SAME ? params.finishStock : 0;
@@ -292,7 +296,7 @@ function plan(params: SlotParams, context: PlanContext): Plan {
 export const slot: OperationKind<SlotParams> = {
   kind: 'slot',
   title: 'Cut a slot',
-  verb: 'Slot',
+  verb: (p) => (finishesAlone(p) ? 'Finish' : 'Slot'),
   process: 'milling',
   stage: 'rough',
   works: ['pocket', 'line'],
@@ -311,6 +315,7 @@ export const slot: OperationKind<SlotParams> = {
     ...finishDefaults(tool),
   }),
   bite: (p, tool, deep) => {
+    if (finishesAlone(p)) return finishBite({ ...p, wallAllowance: 0 }, deep, tool.fluteLength);
     if (p.method === 'looping') return { ae: p.stepover, ap: tool.fluteLength / 2, peakAe: 2 * p.stepover };
     return {
       ae: tool.diameter,

@@ -1,7 +1,7 @@
 import { Chain, flatten, reversed, startedAtShare, startedOnLongest } from '../../geometry/plane/chain';
 import { Region, contains, distanceToBoundary } from '../../geometry/plane/clip';
 import { Point, distanceToSegment } from '../../geometry/plane/point';
-import { Corners, closedLaps, openLap } from './laps';
+import { Corners, begunAt, closedLaps, openLap } from './laps';
 
 /** Share of the cutter's radius a loop goes past a corner. */
 const LOOP = 0.5;
@@ -26,6 +26,14 @@ export interface Run {
   startAt: 'longest straight' | 'chosen';
   /** Share of the way round where a lap begins, where it is chosen. */
   start: number;
+  /** Places laps begin at, where they are picked. */
+  begins?: Point[];
+}
+
+/** A closed lap begun where it is to be. */
+function begun(lap: Chain, { startAt, start, begins }: Run): Chain {
+  if (begins?.length) return begunAt(lap, begins);
+  return startAt === 'chosen' ? startedAtShare(lap, start) : startedOnLongest(lap);
 }
 
 const isOn = (run: Run) => run.side === 'on the line';
@@ -37,7 +45,7 @@ export function closedWall(region: Region, inside: boolean, run: Run): Wall {
   const laps = (leave: number) =>
     closedLaps(region, on ? 0 : (inside ? -1 : 1) * (radius + leave), inside || on ? 'rolled' : corners, LOOP * radius)
       .map((lap) => (inside === (direction === 'climb') ? lap : reversed(lap)))
-      .map((lap) => (run.startAt === 'chosen' ? startedAtShare(lap, run.start) : startedOnLongest(lap)));
+      .map((lap) => begun(lap, run));
   const isFree = (p: Point, leave: number) =>
     on || (contains(region, p) === inside && distanceToBoundary(region, p) >= radius + leave - SLACK);
   return { laps, isFree };

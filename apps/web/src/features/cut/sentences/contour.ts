@@ -1,9 +1,10 @@
 import { tabShares } from '@tidypath/core';
-import { Piece, Sentence, coolant, finish, param, speed, targets, tool } from './types';
+import { Piece, Sentence, coolant, finish, finishAlone, isFinishAlone, param, speed, targets, tool } from './types';
 
 const SIDES: Record<string, string> = { left: 'left of', right: 'right of', 'on the line': 'along' };
 
 export const contour: Sentence = (s) => {
+  if (isFinishAlone(s)) return finishAlone(s, [param('side', SIDES[s.word('side')] ?? s.word('side')), ' ']);
   const side = s.word('side');
   const descent: Piece[] =
     s.word('descent') === 'ramp'

@@ -17,7 +17,7 @@ import { roundEdge } from './round-edge';
 import { slot } from './slot';
 import { tap } from './tap';
 import { threadMill } from './thread-mill';
-import { Field, Piece, Sentence, Subject, bounds, feeds, heights, pause, repeat } from './types';
+import { Field, Piece, Sentence, Subject, begins, bounds, feeds, heights, pause, repeat } from './types';
 
 const SENTENCES: Record<string, Sentence> = {
   face,
@@ -60,6 +60,7 @@ export function sentenceOf(job: Job, operation: Operation): Piece[] {
     ...main,
     ...feeds(subject),
     ...heights(subject, isEndSaid),
+    ...begins(subject),
     ...bounds(subject),
     ...repeat(subject),
     ...pause(subject),

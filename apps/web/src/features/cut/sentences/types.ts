@@ -12,6 +12,7 @@ export type Field =
   | { at: 'feeds' }
   | { at: 'bounds' }
   | { at: 'stretch' }
+  | { at: 'begins' }
   | { at: 'bend' }
   | { at: 'speed'; key: 'rpm' | 'feed' | 'entryFeed' }
   | { at: 'param'; key: string }
@@ -125,6 +126,27 @@ export const finish = (s: Subject): Piece[] => {
   ];
 };
 
+/** All of an operation that finishes what another has cleared. */
+export const finishAlone = (s: Subject, where: Piece[] = []): Piece[] => [
+  'With ',
+  tool(s),
+  ', finish ',
+  ...where,
+  targets(s),
+  ', where ',
+  param('finishStock', s.length(s.param('finishStock'))),
+  ' was ',
+  param('finishAlone', 'left for it'),
+  ', ',
+  param('direction', s.word('direction')),
+  ', at ',
+  ...speed(s),
+  ...coolant(s),
+];
+
+/** Whether an operation finishes and does nothing else. */
+export const isFinishAlone = (s: Subject): boolean => s.word('finish') === 'true' && s.word('finishAlone') === 'true';
+
 const REPEAT_WORDS = { single: '', line: 'in a line', grid: 'in a grid', circle: 'around a centre' } as const;
 
 /** How often it is done, where it is done more than once. */
@@ -169,6 +191,13 @@ export const bounds = (s: Subject): Piece[] => {
     ...(keepAway.length ? [['keeps away from ', piece(keepAway.map((k) => nameOf(k.feature)).join(', '))]] : []),
   ];
   return said.length ? [' It ', ...said.flatMap((p, i) => (i ? [' and ', ...p] : p)), '.'] : [];
+};
+
+/** Where laps begin, where that was picked. */
+export const begins = ({ operation: { begins: spots = [] } }: Subject): Piece[] => {
+  if (spots.length === 0) return [];
+  const text = spots.length === 1 ? 'a start point' : `${spots.length} start points`;
+  return [' Laps begin at ', { field: { at: 'begins' }, text }, '.'];
 };
 
 const PAUSES = {

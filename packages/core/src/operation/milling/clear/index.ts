@@ -4,7 +4,7 @@ import { suggestEntry } from '../../../cutting/entries';
 import { suggestSteadyBite } from '../../../cutting/bite';
 import { cutsWalls } from '../../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../../checks';
-import { finishCompensates, finishDefaults, leftFor } from '../finish';
+import { finishBite, finishCompensates, finishDefaults, finishesAlone, leftFor } from '../finish';
 import { Level, deepest, levelsOf } from '../../levels';
 import { OperationKind, Plan, PlanContext } from '../../operation';
 import { ClearParams } from './params';
@@ -40,8 +40,10 @@ function plan(params: ClearParams, context: PlanContext): Plan {
   for (const some of together) {
     const levels = some.flat();
     if (params.order === 'by layer') levels.sort((a, b) => b.z - a.z);
-    for (const level of levels) planner.clear(level);
-    for (const own of some) planner.idle(own);
+    if (!finishesAlone(params)) {
+      for (const level of levels) planner.clear(level);
+      for (const own of some) planner.idle(own);
+    }
     if (params.finish) for (const own of some) for (const level of deepest(own)) planner.finish(level);
   }
   return { path: planner.path.build(), findings: [...findings, ...unique(planner.findings)] };
@@ -54,12 +56,13 @@ const unique = (findings: Finding[]) =>
 export const clear: OperationKind<ClearParams> = {
   kind: 'clear',
   title: 'Clear at a steady load',
-  verb: 'Clear',
+  verb: (p) => (finishesAlone(p) ? 'Finish' : 'Clear'),
   process: 'milling',
   stage: ({ onOutside, finishesAfter }) => (onOutside || !finishesAfter ? 'rough' : 'finish'),
   works: ['pocket', 'outline'],
   compensates: finishCompensates,
   takesHeights: 'start and end',
+  takesBegins: true,
   takesBounds: true,
   entry: 'entryAngle',
   suits: cutsWalls,
@@ -92,6 +95,7 @@ export const clear: OperationKind<ClearParams> = {
     };
   },
   bite: (p, tool, deep) => {
+    if (finishesAlone(p)) return finishBite(p, deep, tool.fluteLength);
     const ae = Math.min(p.stepover, tool.diameter);
     return { ae, ap: evenLayer(deep, p.layer), peakAe: ae, leaves: leftFor(p) };
   },

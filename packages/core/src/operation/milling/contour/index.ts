@@ -9,7 +9,7 @@ import { cutsWalls } from '../../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../../checks';
 import { wallBottom } from '../../depth';
 import { layersBetween, evenLayer } from '../../layers';
-import { leftFor } from '../finish';
+import { finishBite, finishesAlone, leftFor } from '../finish';
 import { OperationKind, Plan, PlanContext } from '../../operation';
 import { ContourParams, Side, WORKS } from './params';
 import { ContourPlanner, isOpening } from './planner';
@@ -104,7 +104,7 @@ function sideFor(targets: Feature[]): Side {
 export const contour: OperationKind<ContourParams> = {
   kind: 'contour',
   title: 'Contour a wall',
-  verb: 'Contour',
+  verb: (p) => (finishesAlone(p) ? 'Finish' : 'Contour'),
   process: 'milling',
   stage: ({ onOutside }) => (onOutside ? 'outside' : 'finish'),
   startsWith: (fitting) => fitting.filter(isOutline),
@@ -116,6 +116,7 @@ export const contour: OperationKind<ContourParams> = {
   },
   works: WORKS,
   takesHeights: 'start and end',
+  takesBegins: true,
   takesStretch: true,
   suits: cutsWalls,
   Params: ContourParams,
@@ -153,11 +154,15 @@ export const contour: OperationKind<ContourParams> = {
       compensation: 'worked out',
     };
   },
-  bite: (p, tool, deep) => ({
-    ae: p.passes > 1 ? p.stepover : tool.diameter,
-    ap: evenLayer(deep === undefined ? undefined : deep + p.breakthrough, p.layer),
-    peakAe: tool.diameter,
-    leaves: leftFor(p),
-  }),
+  bite: (p, tool, deep) => {
+    const depth = deep === undefined ? undefined : deep + p.breakthrough;
+    if (finishesAlone(p)) return finishBite(p, depth, p.finishAt === 'each layer' ? p.layer : tool.fluteLength);
+    return {
+      ae: p.passes > 1 ? p.stepover : tool.diameter,
+      ap: evenLayer(depth, p.layer),
+      peakAe: tool.diameter,
+      leaves: leftFor(p),
+    };
+  },
   plan,
 };

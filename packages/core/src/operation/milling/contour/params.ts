@@ -1,7 +1,7 @@
 import { IsOptional } from 'class-validator';
 import { Feature } from '../../../part/plate/feature';
 import { Choice, Parameter, Toggle, Words } from '../../../quantity/parameter';
-import { FINISH_DIRECTION, FinishDirection } from '../finish';
+import { FINISH_ALONE, FINISH_DIRECTION, FinishDirection } from '../finish';
 import { Corners } from '../laps';
 import { LeadForm } from '../leads';
 import { Tabs } from '../tabs';
@@ -182,6 +182,9 @@ export class ContourParams {
     matters: isOpenSide,
   })
   extendEnd!: number;
+  @IsOptional()
+  @Toggle(FINISH_ALONE)
+  finishAlone?: boolean;
   @IsOptional()
   @Choice(FINISH_DIRECTION)
   finishDirection?: FinishDirection;

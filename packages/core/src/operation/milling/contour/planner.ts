@@ -9,7 +9,7 @@ import { Feature } from '../../../part/plate/feature';
 import { regionOf } from '../../../part/plate/model';
 import { instancesOf } from '../../../part/plate/shapes';
 import { cannotPlunge } from '../../checks';
-import { finishesConventionally } from '../finish';
+import { finishesAlone, finishesConventionally, leftFor } from '../finish';
 import { extended } from '../laps';
 import { layersBetween } from '../../layers';
 import { LeadForm, TAKE_UP, leadFor, leaveCompensated } from '../leads';
@@ -67,7 +67,8 @@ export class ContourPlanner {
     if (stretch) return this.stretched(feature, stretch);
     const open = instancesOf(feature).filter((c) => !c.closed);
     const region = regionOf(feature);
-    const run = { ...params, direction: this.direction, radius };
+    const { begins } = this.context.operation;
+    const run = { ...params, direction: this.direction, radius, begins };
     return [
       ...(region.length ? [closedWall(region, isInside(feature, params.side), run)] : []),
       ...open.map((c) => openWall(extended(c, params.extendStart, params.extendEnd), c, run)),
@@ -89,13 +90,17 @@ export class ContourPlanner {
 
   cut(feature: Feature, bottom: number): void {
     const { params, context } = this;
-    const leave = params.wallAllowance + (params.finish ? params.finishStock : 0);
+    const leave = leftFor(params);
     const levels = layersBetween(context.top, bottom, params.layer);
     const walls = this.walls(feature);
     const finishing = this.finishing(feature, walls);
     for (const [n, wall] of walls.entries()) {
       if (wall.laps(leave).length === 0) {
         this.findings.push(this.noRoom(feature));
+        continue;
+      }
+      if (finishesAlone(params)) {
+        this.finish(finishing[n], levels, bottom);
         continue;
       }
       levels.forEach((z, i) => {

@@ -3,7 +3,7 @@ import { suggestEntry } from '../../../cutting/entries';
 import { Finding, finding } from '../../../quantity/finding';
 import { cutsWalls } from '../../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../../checks';
-import { finishCompensates, finishDefaults, leftFor } from '../finish';
+import { finishBite, finishCompensates, finishDefaults, finishesAlone, leftFor } from '../finish';
 import { wantedAt } from '../../levels';
 import { layersBetween, evenLayer } from '../../layers';
 import { OperationKind, Plan, PlanContext } from '../../operation';
@@ -60,12 +60,13 @@ function plan(params: PocketParams, context: PlanContext): Plan {
 export const pocket: OperationKind<PocketParams> = {
   kind: 'pocket',
   title: 'Clear a pocket',
-  verb: 'Clear',
+  verb: (p) => (finishesAlone(p) ? 'Finish' : 'Clear'),
   process: 'milling',
   stage: 'rough',
   works: ['pocket'],
   compensates: finishCompensates,
   takesHeights: 'start and end',
+  takesBegins: true,
   takesBounds: true,
   suits: cutsWalls,
   Params: PocketParams,
@@ -86,11 +87,9 @@ export const pocket: OperationKind<PocketParams> = {
       ...finishDefaults(tool),
     };
   },
-  bite: (p, tool, deep) => ({
-    ae: p.stepover,
-    ap: evenLayer(deep, p.layer),
-    peakAe: tool.diameter,
-    leaves: leftFor(p),
-  }),
+  bite: (p, tool, deep) =>
+    finishesAlone(p)
+      ? finishBite(p, deep, tool.fluteLength)
+      : { ae: p.stepover, ap: evenLayer(deep, p.layer), peakAe: tool.diameter, leaves: leftFor(p) },
   plan,
 };

@@ -19,7 +19,7 @@ import { solidAt } from '../../../part/plate/model';
 import { keptAway } from '../../bounds';
 import { cannotPlunge } from '../../checks';
 import { helixDown, rampDown, plungeFeedOf } from '../../entry';
-import { finishWalls } from '../finish';
+import { finishesAlone, finishWalls } from '../finish';
 import { layersBetween } from '../../layers';
 import { LAP_STEPS, PlanContext } from '../../operation';
 import { PathBuilder } from '../../../path/path';
@@ -142,6 +142,7 @@ export class PocketPlanner {
       const walls = { feature, allowance: params.wallAllowance, floor: bottom, conventional: this.clockwise, at };
       this.findings.push(...finishWalls(this.path, context, params, walls));
     };
+    if (finishesAlone(params)) return { layers: [], finish };
     const byRegion = params.order === 'by region' ? nests.map((piece) => [piece]) : [nests];
     const layers = byRegion.flatMap((pieces) => levels.map((z, i) => ({ z, cut: () => cut(pieces, z, i) })));
     return { layers, finish };
