@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { Chain, arcOf, chainLength, circle, flatten, pieces, reversed, signedArea, transform } from './chain';
 import { area, difference, offset } from './clip';
-import { crossingsOf, filleted, trimmed } from './trim';
+import { crossingsOf, filleted, trimmed, withRoundCorners } from './trim';
 import { distance } from './point';
 
 const box = (x0: number, y0: number, x1: number, y1: number): Chain => ({
@@ -82,4 +82,34 @@ test('whatever is trimmed, however it lies and is drawn, the area is the differe
     { numRuns: 400, seed: 5 },
   );
   expect(cut).toBeGreaterThan(60);
+});
+
+describe('round corners', () => {
+  const zigzag: Chain = {
+    closed: false,
+    vertices: [
+      { x: 0, y: 0, bulge: 0 },
+      { x: 10, y: 0, bulge: 0 },
+      { x: 10, y: 10, bulge: 0 },
+      { x: 20, y: 10, bulge: -0.4 },
+      { x: 26, y: 16, bulge: 0 },
+    ],
+  };
+  const radiiOf = (chain: Chain) =>
+    [...pieces(chain)].filter((p) => p.bulge).map((p) => arcOf(p.a, p.b, p.bulge).radius);
+
+  test('left and right, between straights and onto an arc; the ends stay', () => {
+    const round = withRoundCorners(zigzag, 1.5);
+    expect(radiiOf(round).filter((r) => Math.abs(r - 1.5) < 1e-9)).toHaveLength(3);
+    expect(round.vertices[0]).toMatchObject({ x: 0, y: 0 });
+    expect(round.vertices.at(-1)).toMatchObject({ x: 26, y: 16 });
+    expect(chainLength(round)).toBeLessThan(chainLength(zigzag));
+    expect(chainLength(round)).toBeGreaterThan(chainLength(zigzag) - 3 * 1.5);
+  });
+
+  test('all round a closed line; by less where there is no room', () => {
+    expect(radiiOf(withRoundCorners(box(0, 0, 10, 6), 2))).toEqual(Array(4).fill(expect.closeTo(2, 9)));
+    expect(radiiOf(withRoundCorners(box(0, 0, 10, 6), 5))).toEqual(Array(4).fill(expect.closeTo(2.5, 9)));
+    expect(withRoundCorners(circle(0, 0, 5), 1).vertices).toHaveLength(circle(0, 0, 5).vertices.length);
+  });
 });

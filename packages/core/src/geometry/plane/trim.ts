@@ -148,22 +148,36 @@ function touching(curve: Curve, centre: Point): Point {
   return { x: curve.from.x + curve.way.x * along, y: curve.from.y + curve.way.y * along };
 }
 
-/**
- * A counterclockwise line with the outside corner nearest to a place rounded.
- * @param radius mm
- * @returns undefined where there is no room for it on both sides of the corner
- */
-export function filleted({ vertices }: Chain, corner: Point, radius: number): Chain | undefined {
-  const n = vertices.length;
-  const i = vertices.reduce((best, v, k) => (distance(v, corner) < distance(vertices[best], corner) ? k : best), 0);
-  const [before, at, after] = [vertices[(i + n - 1) % n], vertices[i], vertices[(i + 1) % n]];
-  const [p, q]: Piece[] = [
-    { a: before, b: at, bulge: before.bulge },
-    { a: at, b: after, bulge: at.bulge },
-  ];
-  const [a, b] = [curveOf(p, radius), curveOf(q, radius)];
+/** A corner rounded: where the arc begins and ends, and the bulges of what is before, of the arc, and of what comes after. */
+interface Rounded {
+  from: Point;
+  to: Point;
+  before: number;
+  arc: number;
+  after: number;
+}
+
+/** A corner that turns less than this is none, radians. */
+const CORNER = 0.05;
+
+function directionAt({ a, b, bulge }: Piece, isEnd: boolean): number {
+  const chord = maths.atan2(b.y - a.y, b.x - a.x);
+  return chord + (isEnd ? 2 : -2) * maths.atan(bulge);
+}
+
+/** How far the corner between two pieces turns, to the left where positive, radians. */
+function turnAt(p: Piece, q: Piece): number {
+  const turn = directionAt(q, false) - directionAt(p, true);
+  return turn - TAU * Math.round(turn / TAU);
+}
+
+/** The corner between two pieces rounded, whichever way it turns; undefined where it does not, or there is no room on both sides. */
+function rounded(p: Piece, q: Piece, radius: number): Rounded | undefined {
+  const sign = Math.sign(turnAt(p, q));
+  if (Math.abs(turnAt(p, q)) < CORNER) return undefined;
+  const [a, b] = [curveOf(p, sign * radius), curveOf(q, sign * radius)];
   if (!a || !b) return undefined;
-  const centres = meetings(a, b).sort((u, v) => distance(u, at) - distance(v, at));
+  const centres = meetings(a, b).sort((u, v) => distance(u, p.b) - distance(v, p.b));
   for (const centre of centres) {
     const [from, to] = [touching(curveOf(p)!, centre), touching(curveOf(q)!, centre)];
     const [s, e] = [alongOf(p, from), alongOf(q, to)];
@@ -172,15 +186,67 @@ export function filleted({ vertices }: Chain, corner: Point, radius: number): Ch
       (from.x - centre.x) * (to.y - centre.y) - (from.y - centre.y) * (to.x - centre.x),
       (from.x - centre.x) * (to.x - centre.x) + (from.y - centre.y) * (to.y - centre.y),
     );
-    if (turn <= 0) continue;
+    if (turn * sign <= 0) continue;
     const [first, then] = [splitPiece(p.a, p.b, p.bulge, s), splitPiece(q.a, q.b, q.bulge, e)];
-    const changed: Vertex[] = [
-      { ...before, bulge: first.before },
-      { ...from, bulge: maths.tan(turn / 4) },
-      { ...to, bulge: then.after },
-    ];
-    const others = Array.from({ length: n - 2 }, (_, k) => vertices[(i + 1 + k) % n]);
-    return { closed: true, vertices: [...changed, ...others] };
+    return { from, to, before: first.before, arc: maths.tan(turn / 4), after: then.after };
   }
   return undefined;
+}
+
+/**
+ * A counterclockwise line with the outside corner nearest to a place rounded.
+ * @param radius mm
+ * @returns undefined where it is no outside corner, or there is no room for it on both sides
+ */
+export function filleted({ vertices }: Chain, corner: Point, radius: number): Chain | undefined {
+  const n = vertices.length;
+  const i = vertices.reduce((best, v, k) => (distance(v, corner) < distance(vertices[best], corner) ? k : best), 0);
+  const [before, at, after] = [vertices[(i + n - 1) % n], vertices[i], vertices[(i + 1) % n]];
+  const [p, q] = [
+    { a: before, b: at, bulge: before.bulge },
+    { a: at, b: after, bulge: at.bulge },
+  ];
+  const found = turnAt(p, q) > 0 ? rounded(p, q, radius) : undefined;
+  if (!found) return undefined;
+  const others = Array.from({ length: n - 2 }, (_, k) => vertices[(i + 1 + k) % n]);
+  return {
+    closed: true,
+    vertices: [
+      { ...before, bulge: found.before },
+      { ...found.from, bulge: found.arc },
+      { ...found.to, bulge: found.after },
+      ...others,
+    ],
+  };
+}
+
+/** Shares of a radius that are tried where there is no room for all of it. */
+const SMALLER = [1, 0.5, 0.25, 0.125];
+
+/** A line whose corners are rounded, by less where there is no room: each takes half of the pieces it lies between at most. */
+export function withRoundCorners(chain: Chain, radius: number): Chain {
+  const n = chain.vertices.length;
+  const all = [...pieces(chain)];
+  const corners = all.map((p, i): Rounded | undefined => {
+    const q = all[(i + 1) % all.length];
+    if (!q || (!chain.closed && i === all.length - 1)) return undefined;
+    const half = (piece: Piece, isEnd: boolean): Piece => {
+      const { at, before, after } = splitPiece(piece.a, piece.b, piece.bulge, 0.5);
+      return isEnd ? { a: at, b: piece.b, bulge: after } : { a: piece.a, b: at, bulge: before };
+    };
+    for (const share of SMALLER) {
+      const found = rounded(half(p, true), half(q, false), share * radius);
+      if (found) return found;
+    }
+    return undefined;
+  });
+  const vertices = all.flatMap(({ a, b, bulge }, i): Vertex[] => {
+    const [start, end] = [corners[(i + all.length - 1) % all.length], corners[i]];
+    const from = chain.closed || i > 0 ? start : undefined;
+    const [u, v] = [from?.to ?? a, end?.from ?? b];
+    const share = (p: Point) => alongOf({ a, b, bulge }, p);
+    const kept = bulge === 0 ? 0 : maths.tan(maths.atan(bulge) * (share(v) - share(u)));
+    return [{ x: u.x, y: u.y, bulge: kept }, ...(end ? [{ x: end.from.x, y: end.from.y, bulge: end.arc }] : [])];
+  });
+  return { closed: chain.closed, vertices: chain.closed ? vertices : [...vertices, chain.vertices[n - 1]] };
 }

@@ -1,9 +1,13 @@
+import { IsOptional } from 'class-validator';
 import { fitArcs } from '../../geometry/plane/arcfit';
-import { Chain, flatten, reversed, startedNear } from '../../geometry/plane/chain';
+import { Chain, chainLength, flatten, reversed, startedNear } from '../../geometry/plane/chain';
 import { Region, area, difference, offset, union } from '../../geometry/plane/clip';
+import { withRoundCorners } from '../../geometry/plane/trim';
+import { MiddlePoint, middleLines, straightened } from '../../geometry/plane/middle';
 import { Point, distance } from '../../geometry/plane/point';
 import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
+import { Carving } from '../../part/plate/added';
 import { Feature } from '../../part/plate/feature';
 import { surfaceAt } from '../../part/plate/model';
 import { instancesOf } from '../../part/plate/shapes';
@@ -89,6 +93,15 @@ export class EngraveParams {
     matters: (p: EngraveParams) => p.what === 'a chequer',
   })
   angle!: number;
+  @IsOptional()
+  @Choice({
+    label: 'Corners',
+    help: 'Of lines and letters: as they are drawn, or rounded by half the width of the groove, so that its inner edge is as sharp as its outer.',
+    choices: ['as drawn', 'rounded'],
+    absent: 'as drawn',
+    matters: (p: EngraveParams) => p.what === 'the lines',
+  })
+  corners?: 'as drawn' | 'rounded';
 }
 
 const FIT = 0.002;
@@ -102,7 +115,10 @@ type Asked = Pick<PlanContext, 'model' | 'targets' | 'tool'> & Partial<Pick<Plan
 interface Stroke {
   chain: Chain;
   surface: number;
+  /** Of the tip; where it goes up and down, the lowest. */
   z: number;
+  /** Of the tip at each corner of the line, where it goes up and down. */
+  heights?: number[];
 }
 
 const tipDepth = (params: EngraveParams, tool: Tool) =>
@@ -116,10 +132,56 @@ function enclosed(feature: Feature): Region {
   return rings.reduce((all, ring) => union(difference(all, ring), difference(ring, all)), []);
 }
 
-/** Laps from the edge inwards, each as deep as lets the cone touch the edge at the surface. */
-function carved(region: Region, surface: number, params: EngraveParams, { tool, budget }: Asked): Stroke[] {
+/** How far apart places on the edge are looked at for its middle lines, mm, and how many at most. */
+const SPACING = { least: 0.05, most: 0.25, places: 20_000 };
+/** Middle lines are straightened within this, mm. */
+const STRAIGHT = 0.003;
+
+/** Laps from the edge inwards, each as deep as lets the cone touch the edge at the surface, and along the middle between the edges. */
+function carved(region: Region, surface: number, params: EngraveParams, asked: Asked): Stroke[] {
+  return [...lapsWithin(region, surface, params, asked), ...alongMiddle(region, surface, params, asked)];
+}
+
+/** Strokes along the middle lines, as deep everywhere as the edges on both sides let the cone. */
+function alongMiddle(region: Region, surface: number, params: EngraveParams, { tool, budget }: Asked): Stroke[] {
+  const round = region.reduce(
+    (sum, ring) => sum + chainLength({ closed: true, vertices: ring.map((p) => ({ ...p, bulge: 0 })) }),
+    0,
+  );
+  const spacing = Math.max(SPACING.least, Math.min(SPACING.most, params.step / 2), round / SPACING.places);
+  budget?.spend(Math.ceil(round / spacing));
+  const deep = ({ clearance }: MiddlePoint) => Math.max(LEAST, Math.min(params.depth, profileHeight(tool, clearance)));
+  const runs = middleLines(region, spacing).flatMap((run) =>
+    partsWhere(run, (p) => p.clearance >= tool.tipDiameter / 2),
+  );
+  return runs.map((run) => {
+    const points = straightened(run, STRAIGHT);
+    const heights = points.map((p) => surface - deep(p));
+    const vertices = points.map(({ x, y }) => ({ x, y, bulge: 0 }));
+    return { chain: { closed: false, vertices }, surface, z: Math.min(...heights), heights };
+  });
+}
+
+/** The parts of a run in which something holds. */
+function partsWhere<T>(run: T[], holds: (t: T) => boolean): T[][] {
+  const found: T[][] = [];
+  run.forEach((t, i) => {
+    if (!holds(t)) return;
+    if (i > 0 && holds(run[i - 1])) found[found.length - 1].push(t);
+    else found.push([t]);
+  });
+  return found;
+}
+
+function lapsWithin(region: Region, surface: number, params: EngraveParams, { tool, budget }: Asked): Stroke[] {
   const strokes: Stroke[] = [];
-  for (let d = Math.max(LEAST, tool.tipDiameter / 2); ; d += params.step) {
+  /** From here on inwards it is as deep as it may be: a lap lies there. */
+  const floor = widthAt(tool, params.depth) / 2;
+  for (
+    let d = Math.max(LEAST, tool.tipDiameter / 2);
+    ;
+    d = d < floor ? Math.min(d + params.step, floor) : d + params.step
+  ) {
     const lap = offset(region, -d, FIT);
     budget?.spend(LAP_STEPS + 10 * lap.flat().length);
     if (area(lap) < LEAST * LEAST) return strokes;
@@ -160,12 +222,23 @@ function strokesOf(feature: Feature, params: EngraveParams, asked: Asked): Strok
   const { model, tool } = asked;
   const chains = instancesOf(feature);
   const surfaceOf = (c: Chain) => surfaceAt(model, c.vertices[0]);
+  const half = widthAt(tool, tipDepth(params, tool)) / 2;
+  const drawn = (chain: Chain) => (params.corners === 'rounded' ? withRoundCorners(chain, half) : chain);
   if (params.what === 'the lines')
-    return chains.map((chain) => ({ chain, surface: surfaceOf(chain), z: surfaceOf(chain) - tipDepth(params, tool) }));
+    return chains
+      .map(drawn)
+      .map((chain) => ({ chain, surface: surfaceOf(chain), z: surfaceOf(chain) - tipDepth(params, tool) }));
   if (!chains.some((c) => c.closed)) return [];
   const surface = surfaceOf(chains[0]);
   const make = params.what === 'a chequer' ? chequered : carved;
   return make(enclosed(feature), surface, params, asked);
+}
+
+/** What carving a feature may take away. */
+function carvingOf(feature: Feature, { depth }: EngraveParams, { model, tool }: Asked): Carving {
+  const region = enclosed(feature);
+  const [ring] = region;
+  return { region, surface: ring ? surfaceAt(model, ring[0]) : 0, depth, profile: tool };
 }
 
 /** Strokes in a short order: each time the one that begins, ends or passes nearest, the carving ones as they come. */
@@ -187,7 +260,12 @@ function inOrder(strokes: Stroke[], from: Point): Stroke[] {
       }
     });
     const [next] = left.splice(best.i, 1);
-    order.push({ ...next, chain: best.chain });
+    const isTurned = best.chain !== next.chain && !best.chain.closed;
+    order.push({
+      ...next,
+      chain: best.chain,
+      heights: isTurned ? next.heights && [...next.heights].reverse() : next.heights,
+    });
     here = best.chain.closed ? best.chain.vertices[0] : best.chain.vertices[best.chain.vertices.length - 1];
   }
   return order;
@@ -209,8 +287,26 @@ class EngravePlanner {
 
   cut(strokes: Stroke[]): void {
     const from = Number.isNaN(this.path.x) ? { x: 0, y: 0 } : this.path;
-    const order = this.params.what === 'what they enclose' ? strokes : inOrder(strokes, from);
-    for (const stroke of order) this.stroke(stroke);
+    if (this.params.what !== 'what they enclose') for (const stroke of inOrder(strokes, from)) this.stroke(stroke);
+    else {
+      for (const stroke of strokes.filter((s) => !s.heights)) this.stroke(stroke);
+      for (const stroke of inOrder(
+        strokes.filter((s) => s.heights),
+        this.path,
+      ))
+        this.along(stroke);
+    }
+  }
+
+  /** Along a line on which the tip goes up and down. */
+  private along({ chain, surface, heights = [] }: Stroke): void {
+    const { path, context } = this;
+    const { feed, entryFeed } = context.operation.speeds;
+    const [start, ...others] = chain.vertices;
+    path.rapid(path.x, path.y, this.hop).rapid(start.x, start.y, this.hop);
+    path.line(start.x, start.y, surface + context.approach / 2, feed, 'lead');
+    path.line(start.x, start.y, heights[0], entryFeed, 'entry');
+    others.forEach((p, i) => path.line(p.x, p.y, heights[i + 1], feed, 'cut'));
   }
 
   private stroke({ chain, surface, z }: Stroke): void {
@@ -333,7 +429,11 @@ export const engrave: OperationKind<EngraveParams> = {
     return { ae: p.what === 'what they enclose' ? p.step : width, ap: depth, peakAe: width };
   },
   adds: (params, asked) => ({
-    marks: asked.targets
+    carvings:
+      params.what === 'what they enclose'
+        ? asked.targets.filter((t) => t.meaning === 'line').map((t) => carvingOf(t, params, asked))
+        : [],
+    marks: (params.what === 'what they enclose' ? [] : asked.targets)
       .filter((t) => t.meaning === 'line')
       .flatMap((t) => strokesOf(t, params, asked))
       .map(({ chain, z }) => ({

@@ -35,6 +35,11 @@ export const FINISH_ALONE = {
 /** Whether an operation finishes what another has cleared, and does nothing else. */
 export const finishesAlone = (p: { finish: boolean; finishAlone?: boolean }): boolean => p.finish && !!p.finishAlone;
 
+/** For a value that only clearing looks at: it does not matter where the finish is all there is, and is sound all the same. */
+export const whileClearing = <P extends { finish: boolean; finishAlone?: boolean }>(
+  matters: (p: P) => boolean = () => true,
+) => ({ always: true, matters: (p: P): boolean => !finishesAlone(p) && matters(p) });
+
 /** Whether a finish runs conventionally, after roughing that does or does not. */
 export const finishesConventionally = (asked: FinishDirection | undefined, roughed: boolean): boolean =>
   !asked || asked === 'as roughed' ? roughed : asked === 'conventional';

@@ -11,6 +11,16 @@ export interface Mark {
   profile: Profile;
 }
 
+/** An area carved by a cone that touches its edge at the surface. */
+export interface Carving {
+  region: Region;
+  /** Z of the surface it is let into. */
+  surface: number;
+  /** How deep it goes at most, mm. */
+  depth: number;
+  profile: Profile;
+}
+
 /** Sheet that falls out once the line around it has been cut. */
 export interface Freed {
   region: Region;
@@ -22,13 +32,15 @@ export interface Freed {
 export interface Added {
   edges: Edge[];
   marks: Mark[];
+  carvings: Carving[];
   freed: Freed[];
 }
 
-export const NOTHING_ADDED: Added = { edges: [], marks: [], freed: [] };
+export const NOTHING_ADDED: Added = { edges: [], marks: [], carvings: [], freed: [] };
 
 export const joinAdded = (all: Added[]): Added => ({
   edges: all.flatMap((a) => a.edges),
   marks: all.flatMap((a) => a.marks),
+  carvings: all.flatMap((a) => a.carvings),
   freed: all.flatMap((a) => a.freed),
 });

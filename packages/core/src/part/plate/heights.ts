@@ -4,7 +4,7 @@ import { Region, difference, intersection, offset, union } from '../../geometry/
 import { Bounds, Point, boundsOf, distanceToSegment, growBounds } from '../../geometry/plane/point';
 import { threadSizes } from '../../cutting/threads';
 import { profileHeight } from '../../shop/tool';
-import { Added, Mark } from './added';
+import { Added, Carving, Mark } from './added';
 import { Edge, edgeHeight } from './edges';
 import { Feature, Part } from './feature';
 import { PartModel, threadOf } from './model';
@@ -138,6 +138,26 @@ function marked({ lines, z, profile }: Mark): HeightRule[] {
   );
 }
 
+/** Steps from a tool's middle to its rim in which the slope of its flank is looked at. */
+const FLANK = 64;
+
+/** What a tool may take of an area it carves: as deep at a place as it reaches there when it touches the edge, where that is nearest. */
+function carved({ region, surface, depth, profile }: Carving): HeightRule {
+  const edge = new Boundary(region);
+  const radius = profile.diameter / 2;
+  const below = (into: number) => {
+    let deepest = 0;
+    for (let k = 0; k <= FLANK; k++) {
+      const r = (radius * k) / FLANK;
+      const tip = Math.min(depth, profileHeight(profile, Math.min(radius, into + r)));
+      deepest = Math.max(deepest, tip - profileHeight(profile, r));
+    }
+    return deepest;
+  };
+  const low = ({ x, y }: Point) => surface - below(Math.max(0, edge.distance(x, y) + GOUGE));
+  return { region: offset(region, GOUGE), how: 'lower', low };
+}
+
 /**
  * Between which heights a plate is right, and what operations are asked beyond it. It is read from the features themselves, not
  * from the regions paths are planned in, so that one mistake cannot hide in both.
@@ -158,5 +178,6 @@ export function wantedHeights(part: Part, model: PartModel, added: Added): Heigh
     ...model.edges.map((edge) => broken(edge, true)),
     ...added.edges.map((edge) => broken(edge, false)),
     ...added.marks.flatMap(marked),
+    ...added.carvings.map(carved),
   ];
 }

@@ -1,6 +1,9 @@
 import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
 import { Feature, Shape } from '../../part/plate/feature';
+import { Boundary } from '../../geometry/plane/boundary';
+import { regionOf } from '../../part/plate/model';
+import { Grid } from '../../stock/height/field';
 import { newFeature } from '../../part/plate/new';
 import { planSetup } from '../pipeline';
 import { profileHeight } from '../../shop/tool';
@@ -9,6 +12,11 @@ const flush = { left: 0, right: 0, front: 0, back: 0, top: 0, bottom: 5 };
 const cutter = tool(31);
 
 const lowest = (height: Float32Array) => height.reduce((low, h) => (h > -9 ? Math.min(low, h) : low), 0);
+
+const middleOf = (f: Grid, i: number): [number, number] => [
+  f.x0 + ((i % f.nx) + 0.5) * f.cell,
+  f.y0 + (Math.floor(i / f.nx) + 0.5) * f.cell,
+];
 
 const lineJob = (shape: Shape, more: Partial<Feature> = {}) =>
   withStock(jobWith(shape, { meaning: 'line', ...more }), flush);
@@ -58,6 +66,29 @@ describe('engraving', () => {
     expect(proof.removed).toBeGreaterThan(0);
   });
 
+  test.each<[string, Shape, number]>([
+    ['a bar', { type: 'rectangle', width: 14, height: 3, radius: 0 }, 3],
+    ['a star', star, 3.2],
+    ['a disc', { type: 'round', diameter: 3 }, 3],
+  ])('carving %s leaves no ridge along the middle', (_, shape, depth) => {
+    const job = withOperation(lineJob(shape), 'engrave', ['f2'], cutter, {
+      what: 'what they enclose',
+      depth,
+      step: 0.2,
+    });
+    const { field, codes } = prove(job, 0.04);
+    expect(codes).toEqual([]);
+    const edge = new Boundary(regionOf(job.part.features[1]));
+    const ridges: number[] = [];
+    field.height.forEach((h, i) => {
+      const into = edge.distance(...middleOf(field, i));
+      // As deep as the flank of the cone reaches that touches the edge; its flat tip reaches on to the middle.
+      if (into > 0.1) ridges.push(h + Math.min(depth, profileHeight(cutter, into)));
+    });
+    expect(ridges.length).toBeGreaterThan(2000);
+    expect(Math.max(...ridges)).toBeLessThan(0.06);
+  });
+
   test('what closed lines enclose leaves lines within lines standing', () => {
     const job = lineJob({ type: 'text', text: 'O', height: 7 });
     const [shallow, deep] = [0.2, 0.4].map((depth) =>
@@ -87,6 +118,22 @@ describe('engraving', () => {
     const proof = prove(withOperation(cleared, 'engrave', ['f3'], cutter), 0.05);
     expect(proof.codes).toEqual([]);
     expect(lowest(proof.field.height)).toBeCloseTo(-3.2, 2);
+  });
+
+  test('letters whose corners are rounded by half the groove prove clean, and turn nowhere on the spot', () => {
+    const letters = withOperation(lineJob({ type: 'text', text: 'LEM', height: 9 }), 'engrave', ['f2'], cutter, {
+      by: 'width',
+      width: 1,
+      layer: 1,
+      corners: 'rounded',
+    });
+    const proof = prove(letters, 0.05);
+    expect(proof.codes).toEqual([]);
+    const { path } = planSetup(letters, letters.setups[0]).planned[0].plan;
+    const radii = [...path.kind].flatMap((k, i) =>
+      k > 1 ? Math.hypot(path.x[i] - path.cx[i], path.y[i] - path.cy[i]) : [],
+    );
+    expect(radii.filter((r) => Math.abs(r - 0.5) < 1e-6).length).toBeGreaterThan(3);
   });
 
   test('a value that is not shown has no effect', () => {

@@ -86,3 +86,25 @@ test('places that are one, a line that is open: a finding at the value', () => {
     expect.stringContaining('stretch.before'),
   ]);
 });
+
+test('a stretch that begins in metal is ramped down along itself, there and back, with a cutter that cannot plunge too', () => {
+  const pocketed = jobWith({ type: 'rectangle', width: 40, height: 30, radius: 6 }, { depth: 6 });
+  const job = withStock(pocketed, { left: 0, right: 0, front: 0, back: 0, top: 0, bottom: 2 });
+  const open = { ...MILL, id: 'open', centreCutting: false };
+  const params = { side: 'inside', finish: false, layer: 3, lead: 0.5, descent: 'ramp', rampAngle: 3 };
+  const cut = withOperation(job, 'contour', ['f2'], open, params);
+  const ramped = editOperation(cut, 'o1', (o) => ({
+    ...o,
+    stretch: { from: spot(30, 10), to: spot(50, 10), before: 0, after: 0 },
+  }));
+  const plan = planSetup(ramped, ramped.setups[0]);
+  expect(planFindings(plan).map((f) => f.code)).not.toContain('cannot-plunge');
+  const { x, y, z, tag, count } = plan.planned[0].plan.path;
+  const down = Array.from({ length: count }, (_, i) => i).filter((i) => TAGS[tag[i]] === 'entry');
+  expect(down.length).toBeGreaterThan(3);
+  for (const i of down) {
+    const along = Math.hypot(x[i] - x[i - 1], y[i] - y[i - 1]);
+    expect(z[i - 1] - z[i]).toBeLessThanOrEqual(along * Math.tan((3 * Math.PI) / 180) + 1e-9);
+  }
+  expect(prove(ramped, 0.25).findings.filter((f) => f.level === 'stop')).toEqual([]);
+});

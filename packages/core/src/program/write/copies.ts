@@ -8,7 +8,7 @@ const ALIKE = 0.0006;
 const FEWEST = 6;
 
 /** Moves from `head`, which goes aside to where it begins, to before `end`. */
-export interface Stretch {
+export interface Passage {
   head: number;
   end: number;
   /** The first that is the same; it may be this one. Undefined where there is no other. */
@@ -23,8 +23,8 @@ export function joints({ kind, z, count }: Path): number[] {
   );
 }
 
-/** Whether two stretches are the same but for where they begin. */
-function isCopy(p: Path, a: Stretch, b: Stretch): boolean {
+/** Whether two passages are the same but for where they begin. */
+function isCopy(p: Path, a: Passage, b: Passage): boolean {
   if (a.end - a.head !== b.end - b.head) return false;
   const [dx, dy] = [p.x[b.head] - p.x[a.head], p.y[b.head] - p.y[a.head]];
   const near = (u: number, v: number) => Math.abs(u - v) < ALIKE;
@@ -36,20 +36,20 @@ function isCopy(p: Path, a: Stretch, b: Stretch): boolean {
   return true;
 }
 
-/** A path in stretches from one way aside over everything to the next, each with the first that it is a copy of. */
-export function stretchesOf(path: Path): Stretch[] {
+/** A path in passages from one way aside over everything to the next, each with the first that it is a copy of. */
+export function passagesOf(path: Path): Passage[] {
   const ends = [...joints(path), path.count];
   const top = path.z[0];
-  const all = ends.map((end, k): Stretch => ({ head: k > 0 ? ends[k - 1] : 0, end }));
-  const models: { stretch: Stretch; index: number; count: number }[] = [];
-  all.forEach((stretch, index) => {
-    if (stretch.end - stretch.head <= FEWEST || Math.abs(path.z[stretch.end - 1] - top) > SAME) return;
-    const model = models.find((m) => isCopy(path, m.stretch, stretch));
-    if (!model) models.push({ stretch, index, count: 1 });
+  const all = ends.map((end, k): Passage => ({ head: k > 0 ? ends[k - 1] : 0, end }));
+  const models: { passage: Passage; index: number; count: number }[] = [];
+  all.forEach((passage, index) => {
+    if (passage.end - passage.head <= FEWEST || Math.abs(path.z[passage.end - 1] - top) > SAME) return;
+    const model = models.find((m) => isCopy(path, m.passage, passage));
+    if (!model) models.push({ passage, index, count: 1 });
     else {
       model.count++;
-      stretch.like = model.index;
-      model.stretch.like = model.index;
+      passage.like = model.index;
+      model.passage.like = model.index;
     }
   });
   return all;

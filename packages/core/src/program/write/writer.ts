@@ -7,7 +7,7 @@ import { Tool, diameterOffsetOf, lengthOffsetOf } from '../../shop/tool';
 import type { Path } from '../../path/path';
 import { Blocks, numberText, plainText } from './blocks';
 import { capabilityFindings } from './capability';
-import { stretchesOf } from './copies';
+import { passagesOf } from './copies';
 import { writeCycle } from './cycles';
 import { split } from './split';
 import { HandStep, Program, Step, isHand, handRemark, WriteOptions, Written, spindleWord } from './step';
@@ -92,7 +92,7 @@ class Writer {
     const calls = options.subprograms && controller.subprograms && path.compensation.length === 0;
     if (!calls) return this.out.path(path);
     const numbers = new Map<number, number>();
-    stretchesOf(path).forEach(({ head, end, like }) => {
+    passagesOf(path).forEach(({ head, end, like }) => {
       if (like !== undefined && !numbers.has(like) && this.subprograms.length < MOST_SUBPROGRAMS) {
         numbers.set(like, this.numberOfNext);
         this.subprograms.push({ operationId, lines: this.subprogram(path, head, end) });

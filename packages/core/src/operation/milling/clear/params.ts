@@ -1,7 +1,7 @@
 import { IsOptional } from 'class-validator';
 import { LAST_LAYER } from '../../layers';
 import { Choice, Parameter, Toggle } from '../../../quantity/parameter';
-import { FinishParams } from '../finish';
+import { FinishParams, whileClearing } from '../finish';
 
 export const CLEAR_ORDERS = ['feature by feature', 'by layer'] as const;
 
@@ -13,6 +13,7 @@ export class ClearParams extends FinishParams {
     min: 0.01,
     max: 100,
     step: 0.1,
+    ...whileClearing(),
   })
   stepover!: number;
   @Parameter({
@@ -22,12 +23,14 @@ export class ClearParams extends FinishParams {
     min: 0.02,
     max: 200,
     step: 0.5,
+    ...whileClearing(),
   })
   layer!: number;
   @Choice({
     label: 'Clears',
     help: 'All of the stock, or only what earlier operations left, drilled holes included.',
     choices: ['what is left', 'all of the stock'],
+    ...whileClearing(),
   })
   from!: 'what is left' | 'all of the stock';
   @Parameter({
@@ -66,9 +69,14 @@ export class ClearParams extends FinishParams {
     help: 'One feature after the other, or all of them layer by layer, so that thin walls stay stiff.',
     choices: CLEAR_ORDERS,
     absent: 'feature by feature',
+    ...whileClearing(),
   })
   order?: (typeof CLEAR_ORDERS)[number];
-  @Toggle({ label: 'Stop at flats', help: 'Clear every flat between the top and the floor too.' })
+  @Toggle({
+    label: 'Stop at flats',
+    help: 'Clear every flat between the top and the floor too.',
+    ...whileClearing(),
+  })
   flats!: boolean;
   @Choice({
     label: 'Direction',
@@ -83,6 +91,7 @@ export class ClearParams extends FinishParams {
     min: 0.2,
     max: 30,
     step: 0.5,
+    ...whileClearing(),
   })
   entryAngle!: number;
   @Parameter({
@@ -92,6 +101,7 @@ export class ClearParams extends FinishParams {
     min: 0.2,
     max: 0.95,
     step: 0.05,
+    ...whileClearing(),
   })
   helix!: number;
   @Parameter({
@@ -101,11 +111,13 @@ export class ClearParams extends FinishParams {
     min: 0.02,
     max: 20,
     step: 0.1,
+    ...whileClearing(),
   })
   turn!: number;
   @Toggle({
     label: 'Lighter first lap',
     help: 'Where the size of the stock is uncertain: the first lap along its outside bites less.',
+    ...whileClearing(),
   })
   careful!: boolean;
   @Parameter({
@@ -115,7 +127,7 @@ export class ClearParams extends FinishParams {
     min: 0.1,
     max: 1,
     step: 0.1,
-    matters: (p: ClearParams) => p.careful,
+    ...whileClearing((p: ClearParams) => p.careful),
   })
   firstBite!: number;
   @Parameter({
@@ -125,12 +137,13 @@ export class ClearParams extends FinishParams {
     min: 0.1,
     max: 1,
     step: 0.1,
-    matters: (p: ClearParams) => p.careful,
+    ...whileClearing((p: ClearParams) => p.careful),
   })
   firstFeed!: number;
   @Toggle({
     label: 'Raise the feed',
     help: 'Feed faster where the bite is lighter than asked, so that the chip keeps its thickness.',
+    ...whileClearing(),
   })
   raise!: boolean;
   @Parameter({
@@ -140,6 +153,7 @@ export class ClearParams extends FinishParams {
     min: 10,
     max: 100_000,
     step: 100,
+    ...whileClearing(),
   })
   linkFeed!: number;
   @Parameter({
@@ -149,6 +163,7 @@ export class ClearParams extends FinishParams {
     min: 0,
     max: 5,
     step: 0.05,
+    ...whileClearing(),
   })
   lift!: number;
   @Parameter({
@@ -158,6 +173,7 @@ export class ClearParams extends FinishParams {
     min: 0,
     max: 10,
     step: 0.5,
+    ...whileClearing(),
   })
   keepDown!: number;
   @Parameter({
@@ -167,12 +183,13 @@ export class ClearParams extends FinishParams {
     min: 0,
     max: 2000,
     step: 10,
-    matters: (p: ClearParams) => p.keepDown > 0,
+    ...whileClearing((p: ClearParams) => p.keepDown > 0),
   })
   longestBack!: number;
   @Toggle({
     label: 'Feed moves only',
     help: 'Ways across above the work are feed moves too, for machines whose rapids do not run in a straight line.',
+    ...whileClearing(),
   })
   feedOver!: boolean;
 }

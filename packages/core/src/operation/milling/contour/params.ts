@@ -1,7 +1,7 @@
 import { IsOptional } from 'class-validator';
 import { Feature } from '../../../part/plate/feature';
 import { Choice, Parameter, Toggle, Words } from '../../../quantity/parameter';
-import { FINISH_ALONE, FINISH_DIRECTION, FinishDirection } from '../finish';
+import { FINISH_ALONE, FINISH_DIRECTION, FinishDirection, whileClearing } from '../finish';
 import { Corners } from '../laps';
 import { LeadForm } from '../leads';
 import { Tabs } from '../tabs';
@@ -44,6 +44,7 @@ export class ContourParams {
     min: 1,
     max: 40,
     step: 1,
+    ...whileClearing(),
   })
   passes!: number;
   @Parameter({
@@ -53,7 +54,7 @@ export class ContourParams {
     min: 0.05,
     max: 100,
     step: 0.5,
-    matters: (p: ContourParams) => p.passes > 1,
+    ...whileClearing((p: ContourParams) => p.passes > 1),
   })
   stepover!: number;
   @Parameter({
@@ -74,7 +75,12 @@ export class ContourParams {
     step: 0.1,
   })
   breakthrough!: number;
-  @Choice({ label: 'Descent', help: 'How the cutter gets down to each layer.', choices: ['ramp', 'plunge'] })
+  @Choice({
+    label: 'Descent',
+    help: 'How the cutter gets down to each layer.',
+    choices: ['ramp', 'plunge'],
+    ...whileClearing(),
+  })
   descent!: 'ramp' | 'plunge';
   @Parameter({
     label: 'Ramp angle',
@@ -83,7 +89,7 @@ export class ContourParams {
     min: 0.2,
     max: 30,
     step: 0.5,
-    matters: (p: ContourParams) => p.descent === 'ramp',
+    ...whileClearing((p: ContourParams) => p.descent === 'ramp'),
   })
   rampAngle!: number;
   @Toggle({ label: 'Finish pass', help: 'One more lap with a light bite, after all layers.' })

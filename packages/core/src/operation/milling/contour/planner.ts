@@ -1,5 +1,5 @@
 import { plungeFeedOf } from '../../entry';
-import { Chain, chainLength } from '../../../geometry/plane/chain';
+import { Chain, chainLength, reversed } from '../../../geometry/plane/chain';
 import { area, contains, distanceToBoundary, intersection, offset } from '../../../geometry/plane/clip';
 import { distance, Point } from '../../../geometry/plane/point';
 import { Finding, finding } from '../../../quantity/finding';
@@ -229,6 +229,24 @@ export class ContourPlanner {
     return compensation !== 'worked out' && side !== 'on the line' && leave === wallAllowance;
   }
 
+  /** Down along an open lap, there and back as often as it takes, ending where the lap begins. */
+  private rampAlong(lap: Chain, top: number, z: number): void {
+    const { path, params, context } = this;
+    const { feed, entryFeed } = context.operation.speeds;
+    const feeds = { feed: entryFeed, entryFeed, down: plungeFeedOf(context) };
+    const length = chainLength(lap);
+    path.line(lap.vertices[0].x, lap.vertices[0].y, top, feed, 'lead');
+    const ways = 2 * Math.max(1, Math.ceil((top - z) / (2 * length * maths.tan(radians(params.rampAngle))) - 1e-9));
+    const level = (n: number) => top - ((top - z) * n) / ways;
+    for (let n = 0; n < ways; n++) {
+      const stations = [
+        { s: 0, z: level(n) },
+        { s: length, z: level(n + 1) },
+      ];
+      followStations(path, n % 2 ? reversed(lap) : lap, stations, feeds, 'entry');
+    }
+  }
+
   /** @param room how far beside this lap metal is gone already, mm */
   private lap(lap: Chain, wall: Wall, leave: number, from: number, z: number, room: number): void {
     const { path, context, params } = this;
@@ -263,7 +281,8 @@ export class ContourPlanner {
           { feed: feeds.entryFeed, entryFeed: feeds.entryFeed, down },
           'entry',
         );
-    } else {
+    } else if (params.descent === 'ramp' && !this.tabsFor(lap, z)) this.rampAlong(lap, from + context.approach / 2, z);
+    else {
       path.line(at.x, at.y, z, down, 'entry');
       if (!context.tool.centreCutting && !this.findings.some((f) => f.code === 'cannot-plunge'))
         this.findings.push(cannotPlunge(context, at));

@@ -1,7 +1,7 @@
 import { IsOptional } from 'class-validator';
 import { LAST_LAYER } from '../../layers';
 import { Choice, Parameter } from '../../../quantity/parameter';
-import { FinishParams } from '../finish';
+import { FinishParams, whileClearing } from '../finish';
 
 export const POCKET_ORDERS = ['feature by feature', 'by layer', 'by region'] as const;
 
@@ -12,6 +12,7 @@ export class PocketParams extends FinishParams {
     label: 'Pattern',
     help: 'Rings from the middle outwards or from the wall inwards, one unbroken spiral, or straight rows to and fro or always the same way.',
     choices: ['inside out', 'outside in', 'spiral', 'zigzag', 'one way'],
+    ...whileClearing(),
   })
   pattern!: Pattern;
   @Parameter({
@@ -21,7 +22,7 @@ export class PocketParams extends FinishParams {
     min: -180,
     max: 180,
     step: 15,
-    matters: (p: PocketParams) => p.pattern === 'zigzag' || p.pattern === 'one way',
+    ...whileClearing((p: PocketParams) => p.pattern === 'zigzag' || p.pattern === 'one way'),
   })
   rowAngle!: number;
   @Parameter({
@@ -31,7 +32,7 @@ export class PocketParams extends FinishParams {
     min: 0,
     max: 50,
     step: 0.5,
-    matters: (p: PocketParams) => p.pattern !== 'zigzag' && p.pattern !== 'one way',
+    ...whileClearing((p: PocketParams) => p.pattern !== 'zigzag' && p.pattern !== 'one way'),
   })
   smooth!: number;
   @Parameter({
@@ -41,6 +42,7 @@ export class PocketParams extends FinishParams {
     min: 0.02,
     max: 100,
     step: 0.1,
+    ...whileClearing(),
   })
   stepover!: number;
   @Parameter({
@@ -50,6 +52,7 @@ export class PocketParams extends FinishParams {
     min: 0.02,
     max: 200,
     step: 0.5,
+    ...whileClearing(),
   })
   layer!: number;
   @IsOptional()
@@ -61,9 +64,15 @@ export class PocketParams extends FinishParams {
     help: 'One feature after the other; all of them layer by layer, so that thin walls stay stiff; or each piece of the floor to its bottom first.',
     choices: POCKET_ORDERS,
     absent: 'feature by feature',
+    ...whileClearing(),
   })
   order?: (typeof POCKET_ORDERS)[number];
-  @Choice({ label: 'Entry', help: 'How the cutter gets down into solid metal.', choices: ['helix', 'ramp', 'plunge'] })
+  @Choice({
+    label: 'Entry',
+    help: 'How the cutter gets down into solid metal.',
+    choices: ['helix', 'ramp', 'plunge'],
+    ...whileClearing(),
+  })
   entry!: 'helix' | 'ramp' | 'plunge';
   @Parameter({
     label: 'Entry angle',
@@ -72,7 +81,7 @@ export class PocketParams extends FinishParams {
     min: 0.2,
     max: 30,
     step: 0.5,
-    matters: (p: PocketParams) => p.entry !== 'plunge',
+    ...whileClearing((p: PocketParams) => p.entry !== 'plunge'),
   })
   entryAngle!: number;
   @Choice({
