@@ -136,6 +136,17 @@ test('an operation that was taken out is switched off; moves that were changed a
   expect(moved.edits.at(-1)!.words).toMatch(/^and \d+ more lines$/);
 });
 
+test('what no job may say is said, and not taken', () => {
+  const still = back(edited(contour.id, replaced(`F${feedOf(contour)}.`, 'F0.')));
+  expect(still.job).toEqual(job);
+  expect(still.edits.every((e) => !e.isTaken)).toBe(true);
+  expect(still.edits.length).toBeGreaterThan(0);
+  // Coolant that goes takes nothing else with it that goes.
+  const dry = back(edited(clear.id, (lines) => lines.filter((l) => !/ M(8|5)$/.test(l))));
+  expect(operationIn(dry.job, clear.id).coolant).toBe('off');
+  expect(dry.edits.filter((e) => !e.isTaken).map((e) => e.words)).toContain('“M5” taken out');
+});
+
 test('another program is none of the job’s', () => {
   expect(returned(job, job.setups[0], own.programs, own.zeroZ, 'G21 G90\nG1 X1 F100\nM30')).toBeUndefined();
   expect(returned(job, job.setups[0], own.programs, own.zeroZ, '')).toBeUndefined();

@@ -121,6 +121,9 @@ const FED: {
   })),
 ];
 
+/** What a job may say of speed and feeds. */
+const FASTEST = 200_000;
+const isFeed = (mmPerMin: number) => mmPerMin >= 0.1 && mmPerMin <= FASTEST;
 const MOST_NOTE = 80;
 const MOST_NAME = 80;
 /** Lines of one operation that are named one by one. */
@@ -159,7 +162,7 @@ class Taking {
       const shift = shiftOf(this.section.feeds, from);
       const own = FED.filter(({ get }) => get(given) !== undefined && this.written(get(given)!) === from);
       if (!shift) this.takesFeeds &&= this.section.feeds.get(from)!.size === 1;
-      else if (own.length === 0) this.takesFeeds = false;
+      else if (own.length === 0 || !isFeed(shift.to * this.scale)) this.takesFeeds = false;
       else
         for (const { label, set } of own) {
           const [is, was] = [shift.to, from].map((f) => formatFeed(f * this.scale, this.job.unit));
@@ -171,7 +174,7 @@ class Taking {
   rpm(): void {
     const { speeds } = this.operation;
     const shift = shiftOf(this.section.speeds, speeds.rpm);
-    if (!shift || !Number.isInteger(shift.to)) return;
+    if (!shift || !Number.isInteger(shift.to) || shift.to < 1 || shift.to > FASTEST) return;
     const next = { ...this.operation, speeds: { ...speeds, rpm: shift.to } };
     this.take(shift.line, `${shift.to} rpm instead of ${speeds.rpm}`, next);
   }
@@ -188,12 +191,17 @@ class Taking {
 
   /** Its deepest cuts are deeper or higher, all by the same. */
   depth(): void {
-    const { depths } = this.section;
-    const shift = depths.size > 0 ? shiftOf(depths, Math.min(...depths.keys())) : undefined;
+    const from = this.deepest;
+    const shift = from === undefined ? undefined : shiftOf(this.section.depths, from);
     const targets = targetsOf(this.operation, this.job.part);
     const ends = new Set(targets.map(({ depth, through, meaning }) => hashOf([through || depth, meaning])));
-    if (!shift || ends.size !== 1 || kindOf(this.operation.kind)?.takesHeights !== 'start and end') return;
-    const from = Math.min(...depths.keys());
+    if (
+      from === undefined ||
+      !shift ||
+      ends.size !== 1 ||
+      kindOf(this.operation.kind)?.takesHeights !== 'start and end'
+    )
+      return;
     const by = (shift.to - from) * this.scale;
     const { end } = this.operation.heights ?? {};
     const at = { at: 'part top' as const, offset: rounded(shift.to * this.scale + this.zeroZ) };
@@ -201,6 +209,17 @@ class Taking {
     if (this.isDrilled) heights.reach ??= 'tip';
     const [is, was] = [shift.to, from].map((z) => formatLength(z * this.scale, this.job.unit));
     this.take(shift.line, `down to Z ${is} instead of ${was}`, { ...this.operation, heights });
+  }
+
+  /** Z of its deepest cuts, in the unit of the program. */
+  private get deepest(): number | undefined {
+    const { depths } = this.section;
+    return depths.size > 0 ? Math.min(...depths.keys()) : undefined;
+  }
+
+  /** Whether an M word, or none, is one of the coolant. */
+  private isWet(m: number | undefined): boolean {
+    return m === undefined || m === 9 || Object.values(this.controller.coolant).includes(`M${m}`);
   }
 
   private get isDrilled() {
@@ -255,10 +274,9 @@ class Taking {
     return differ.every((d) => {
       if (d.letter === 'F') return this.takesFeeds;
       if (d.letter === 'S') return taken.speeds.rpm !== given.speeds.rpm;
-      if (d.letter === 'M') return taken.coolant !== given.coolant && !(pair.edited && isStop(pair.edited));
-      if (d.letter === 'Z' && taken.heights !== given.heights)
-        return d.was !== undefined && d.is !== undefined && shiftOf(this.section.depths, d.was)?.to === d.is;
-      return false;
+      if (d.letter === 'M') return taken.coolant !== given.coolant && this.isWet(d.was) && this.isWet(d.is);
+      if (d.letter !== 'Z' || taken.heights === given.heights || d.was !== this.deepest) return false;
+      return d.is === shiftOf(this.section.depths, d.was)?.to;
     });
   }
 

@@ -25,7 +25,7 @@ export function joints({ kind, z, count }: Path): number[] {
 
 /** Whether two passages are the same but for where they begin. */
 function isCopy(p: Path, a: Passage, b: Passage): boolean {
-  if (a.end - a.head !== b.end - b.head) return false;
+  if (a.end - a.head !== b.end - b.head || Math.abs(p.z[a.head] - p.z[b.head]) > SAME) return false;
   const [dx, dy] = [p.x[b.head] - p.x[a.head], p.y[b.head] - p.y[a.head]];
   const near = (u: number, v: number) => Math.abs(u - v) < ALIKE;
   for (let i = a.head + 1, j = b.head + 1; i < a.end; i++, j++) {
@@ -41,13 +41,12 @@ export function passagesOf(path: Path): Passage[] {
   const ends = [...joints(path), path.count];
   const top = path.z[0];
   const all = ends.map((end, k): Passage => ({ head: k > 0 ? ends[k - 1] : 0, end }));
-  const models: { passage: Passage; index: number; count: number }[] = [];
+  const models: { passage: Passage; index: number }[] = [];
   all.forEach((passage, index) => {
     if (passage.end - passage.head <= FEWEST || Math.abs(path.z[passage.end - 1] - top) > SAME) return;
     const model = models.find((m) => isCopy(path, m.passage, passage));
-    if (!model) models.push({ passage, index, count: 1 });
+    if (!model) models.push({ passage, index });
     else {
-      model.count++;
       passage.like = model.index;
       model.passage.like = model.index;
     }
