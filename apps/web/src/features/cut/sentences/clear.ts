@@ -1,16 +1,4 @@
-import {
-  Piece,
-  Sentence,
-  coolant,
-  depth,
-  finish,
-  finishAlone,
-  isFinishAlone,
-  param,
-  speed,
-  targets,
-  tool,
-} from './types';
+import { Piece, Sentence, coolant, depth, finish, param, speed, targets, tool } from './types';
 
 const DIRECTIONS: Record<string, string> = {
   climb: 'climb',
@@ -19,7 +7,6 @@ const DIRECTIONS: Record<string, string> = {
 };
 
 export const clear: Sentence = (s) => {
-  if (isFinishAlone(s)) return finishAlone(s);
   const outside = s.targets.some((t) => t.meaning === 'outline');
   const first: Piece[] =
     s.word('careful') === 'true'

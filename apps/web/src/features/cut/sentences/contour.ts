@@ -1,10 +1,7 @@
 import { tabShares } from '@tidypath/core';
-import { Piece, Sentence, coolant, finish, finishAlone, isFinishAlone, param, speed, targets, tool } from './types';
-
-const SIDES: Record<string, string> = { left: 'left of', right: 'right of', 'on the line': 'along' };
+import { Piece, Sentence, coolant, finish, param, sideText, speed, targets, tool } from './types';
 
 export const contour: Sentence = (s) => {
-  if (isFinishAlone(s)) return finishAlone(s, [param('side', SIDES[s.word('side')] ?? s.word('side')), ' ']);
   const side = s.word('side');
   const descent: Piece[] =
     s.word('descent') === 'ramp'
@@ -39,7 +36,7 @@ export const contour: Sentence = (s) => {
     'With ',
     tool(s),
     ', run ',
-    param('side', SIDES[side] ?? side),
+    param('side', sideText(side)),
     ' ',
     ...(s.operation.stretch ? [{ field: { at: 'stretch' }, text: 'a part' } as Piece, ' of '] : []),
     targets(s),

@@ -17,7 +17,20 @@ import { roundEdge } from './round-edge';
 import { slot } from './slot';
 import { tap } from './tap';
 import { threadMill } from './thread-mill';
-import { Field, Piece, Sentence, Subject, begins, bounds, feeds, heights, pause, repeat } from './types';
+import {
+  Field,
+  Piece,
+  Sentence,
+  Subject,
+  begins,
+  bounds,
+  feeds,
+  finishAlone,
+  heights,
+  isFinishAlone,
+  pause,
+  repeat,
+} from './types';
 
 const SENTENCES: Record<string, Sentence> = {
   face,
@@ -54,7 +67,8 @@ export function sentenceOf(job: Job, operation: Operation): Piece[] {
     param: (key) => Number(operation.params[key] ?? 0),
     word: (key) => String(operation.params[key] ?? ''),
   };
-  const main = SENTENCES[operation.kind]?.(subject) ?? [operation.name];
+  const own = isFinishAlone(subject) ? finishAlone : SENTENCES[operation.kind];
+  const main = own?.(subject) ?? [operation.name];
   const isEndSaid = fieldsOf(main).some((f) => f.at === 'heights');
   return [
     ...main,

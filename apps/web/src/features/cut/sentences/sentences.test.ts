@@ -180,3 +180,17 @@ test.each(KINDS.map((k) => k.kind))('%s, opened for the first time, says no more
   const words = plainSentence(sentenceOf(job, operation(job))).split(/\s+/).length;
   expect(words).toBeLessThanOrEqual(MOST_WORDS[kind]);
 });
+
+test.each(['contour', 'pocket', 'clear', 'slot'])('%s that finishes alone says that it clears nothing', (kind) => {
+  const job = withKind(kind);
+  const alone = {
+    ...operation(job),
+    params: { ...operation(job).params, finish: true, finishAlone: true, finishStock: 0.3 },
+  };
+  const said = plainSentence(sentenceOf(job, alone));
+  expect(said).toMatch(/, finish .*, where 0\.3 mm was left for it, climb, at \d/);
+  expect(said).not.toMatch(/layers|biting|clear/);
+  expect(plainSentence(sentenceOf(job, { ...alone, begins: [{ x: 0, y: 0 }] }))).toMatch(
+    / Laps begin at a start point\.$/,
+  );
+});

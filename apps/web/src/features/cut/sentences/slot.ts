@@ -1,19 +1,6 @@
-import {
-  Piece,
-  Sentence,
-  coolant,
-  depth,
-  finish,
-  finishAlone,
-  isFinishAlone,
-  param,
-  speed,
-  targets,
-  tool,
-} from './types';
+import { Piece, Sentence, coolant, depth, finish, param, speed, targets, tool } from './types';
 
 export const slot: Sentence = (s) => {
-  if (isFinishAlone(s)) return finishAlone(s);
   const method = s.word('method');
   const how: Piece[] =
     method === 'layers'

@@ -126,12 +126,16 @@ export const finish = (s: Subject): Piece[] => {
   ];
 };
 
+const SIDES: Record<string, string> = { left: 'left of', right: 'right of', 'on the line': 'along' };
+/** “outside”, “left of”: the side of a line. */
+export const sideText = (side: string) => SIDES[side] ?? side;
+
 /** All of an operation that finishes what another has cleared. */
-export const finishAlone = (s: Subject, where: Piece[] = []): Piece[] => [
+export const finishAlone = (s: Subject): Piece[] => [
   'With ',
   tool(s),
   ', finish ',
-  ...where,
+  ...('side' in s.operation.params ? [param('side', sideText(s.word('side'))), ' '] : []),
   targets(s),
   ', where ',
   param('finishStock', s.length(s.param('finishStock'))),
