@@ -38,8 +38,8 @@ export interface ParameterInfo {
   step?: number;
   /** False where the value has no effect with the other values as they are; such a value is neither shown nor checked. */
   matters?: (owner: never) => boolean;
-  /** Checked even where it does not matter and is not shown. */
-  always?: boolean;
+  /** Checked even where it does not matter and is not shown: everywhere, or where this says so. */
+  always?: boolean | ((owner: never) => boolean);
 }
 
 const REGISTER = Symbol('parameters');
@@ -49,7 +49,9 @@ type Owner = { [REGISTER]?: Record<string, ParameterInfo> };
 function register(target: object, key: string, info: ParameterInfo): void {
   const owner = target as Owner;
   owner[REGISTER] = { ...owner[REGISTER], [key]: info };
-  if (info.matters && !info.always) ValidateIf((instance) => info.matters!(instance as never))(target, key);
+  const { matters, always } = info;
+  const isChecked = typeof always === 'function' ? always : matters;
+  if (isChecked && always !== true) ValidateIf((instance) => isChecked(instance as never))(target, key);
 }
 
 /** A number with unit and range: validated by class-validator, described for the screen. Lengths in mm, angles in degrees. */

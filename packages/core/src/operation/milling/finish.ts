@@ -36,9 +36,10 @@ export const FINISH_ALONE = {
 export const finishesAlone = (p: { finish: boolean; finishAlone?: boolean }): boolean => p.finish && !!p.finishAlone;
 
 /** For a value that only clearing looks at: it does not matter where the finish is all there is, and is sound all the same. */
-export const whileClearing = <P extends { finish: boolean; finishAlone?: boolean }>(
-  matters: (p: P) => boolean = () => true,
-) => ({ always: true, matters: (p: P): boolean => !finishesAlone(p) && matters(p) });
+export const whileClearing = <P extends { finish: boolean; finishAlone?: boolean }>(matters?: (p: P) => boolean) => ({
+  always: matters ?? true,
+  matters: (p: P): boolean => !finishesAlone(p) && (matters?.(p) ?? true),
+});
 
 /** Whether a finish runs conventionally, after roughing that does or does not. */
 export const finishesConventionally = (asked: FinishDirection | undefined, roughed: boolean): boolean =>
