@@ -1,21 +1,19 @@
 import { IsOptional } from 'class-validator';
-import { fitArcs } from '../../geometry/plane/arcfit';
-import { Chain, chainLength, flatten, reversed, startedNear } from '../../geometry/plane/chain';
-import { Region, area, difference, offset, union } from '../../geometry/plane/clip';
+import { flatten, reversed, startedNear, Chain } from '../../geometry/plane/chain';
+import { Region, area, offset } from '../../geometry/plane/clip';
 import { withRoundCorners } from '../../geometry/plane/trim';
-import { MiddlePoint, middleLines, straightened } from '../../geometry/plane/middle';
 import { Point, distance } from '../../geometry/plane/point';
 import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter } from '../../quantity/parameter';
-import { Carving } from '../../part/plate/added';
 import { Feature } from '../../part/plate/feature';
 import { surfaceAt } from '../../part/plate/model';
 import { instancesOf } from '../../part/plate/shapes';
 import { Tool, formOf, plunges, profileHeight, profileTop, hasFreeCone } from '../../shop/tool';
 import { targetFindings, toolFindings } from '../checks';
 import { layersBetween } from '../layers';
-import { LAP_STEPS, OperationKind, Plan, PlanContext } from '../operation';
+import { OperationKind, Plan, PlanContext } from '../operation';
 import { PathBuilder } from '../../path/path';
+import { Asked, Stroke, carved, carvingOf, enclosed, widthAt } from './carving';
 import { rowsAcross } from './rows';
 import { maths } from '../../quantity/maths';
 
@@ -104,91 +102,12 @@ export class EngraveParams {
   corners?: 'as drawn' | 'rounded';
 }
 
+/** Fields of grooves are held back, and lines flattened, within these, mm. */
 const FIT = 0.002;
 const CHORD = 0.001;
-/** Carving laps closer to the wall than this would cut nothing, mm. */
-const LEAST = 0.01;
-
-type Asked = Pick<PlanContext, 'model' | 'targets' | 'tool'> & Partial<Pick<PlanContext, 'budget'>>;
-
-/** A line for the tip to follow, and the surface it is let into. */
-interface Stroke {
-  chain: Chain;
-  surface: number;
-  /** Of the tip; where it goes up and down, the lowest. */
-  z: number;
-  /** Of the tip at each corner of the line, where it goes up and down. */
-  heights?: number[];
-}
 
 const tipDepth = (params: EngraveParams, tool: Tool) =>
   params.by === 'width' ? profileHeight(tool, params.width / 2) : params.depth;
-
-/** What closed lines enclose, lines within lines left standing. */
-function enclosed(feature: Feature): Region {
-  const rings = instancesOf(feature)
-    .filter((c) => c.closed)
-    .map((c) => union([flatten(c, CHORD)]));
-  return rings.reduce((all, ring) => union(difference(all, ring), difference(ring, all)), []);
-}
-
-/** How far apart places on the edge are looked at for its middle lines, mm, and how many at most. */
-const SPACING = { least: 0.05, most: 0.25, places: 20_000 };
-/** Middle lines are straightened within this, mm. */
-const STRAIGHT = 0.003;
-
-/** Laps from the edge inwards, each as deep as lets the cone touch the edge at the surface, and along the middle between the edges. */
-function carved(region: Region, surface: number, params: EngraveParams, asked: Asked): Stroke[] {
-  return [...lapsWithin(region, surface, params, asked), ...alongMiddle(region, surface, params, asked)];
-}
-
-/** Strokes along the middle lines, as deep everywhere as the edges on both sides let the cone. */
-function alongMiddle(region: Region, surface: number, params: EngraveParams, { tool, budget }: Asked): Stroke[] {
-  const round = region.reduce(
-    (sum, ring) => sum + chainLength({ closed: true, vertices: ring.map((p) => ({ ...p, bulge: 0 })) }),
-    0,
-  );
-  const spacing = Math.max(SPACING.least, Math.min(SPACING.most, params.step / 2), round / SPACING.places);
-  budget?.spend(Math.ceil(round / spacing));
-  const deep = ({ clearance }: MiddlePoint) => Math.max(LEAST, Math.min(params.depth, profileHeight(tool, clearance)));
-  const runs = middleLines(region, spacing).flatMap((run) =>
-    partsWhere(run, (p) => p.clearance >= tool.tipDiameter / 2),
-  );
-  return runs.map((run) => {
-    const points = straightened(run, STRAIGHT);
-    const heights = points.map((p) => surface - deep(p));
-    const vertices = points.map(({ x, y }) => ({ x, y, bulge: 0 }));
-    return { chain: { closed: false, vertices }, surface, z: Math.min(...heights), heights };
-  });
-}
-
-/** The parts of a run in which something holds. */
-function partsWhere<T>(run: T[], holds: (t: T) => boolean): T[][] {
-  const found: T[][] = [];
-  run.forEach((t, i) => {
-    if (!holds(t)) return;
-    if (i > 0 && holds(run[i - 1])) found[found.length - 1].push(t);
-    else found.push([t]);
-  });
-  return found;
-}
-
-function lapsWithin(region: Region, surface: number, params: EngraveParams, { tool, budget }: Asked): Stroke[] {
-  const strokes: Stroke[] = [];
-  /** From here on inwards it is as deep as it may be: a lap lies there. */
-  const floor = widthAt(tool, params.depth) / 2;
-  for (
-    let d = Math.max(LEAST, tool.tipDiameter / 2);
-    ;
-    d = d < floor ? Math.min(d + params.step, floor) : d + params.step
-  ) {
-    const lap = offset(region, -d, FIT);
-    budget?.spend(LAP_STEPS + 10 * lap.flat().length);
-    if (area(lap) < LEAST * LEAST) return strokes;
-    const z = surface - Math.max(LEAST, Math.min(params.depth, profileHeight(tool, d)));
-    strokes.push(...lap.map((ring) => ({ chain: fitArcs(ring, FIT), surface, z })));
-  }
-}
 
 /** Crossing rows inside a region, held back so that their ends stay inside. */
 function chequered(region: Region, surface: number, params: EngraveParams, { tool, budget }: Asked): Stroke[] {
@@ -206,18 +125,6 @@ function chequered(region: Region, surface: number, params: EngraveParams, { too
   );
 }
 
-/** Width of the groove a tool leaves at a depth, mm: found from its profile by halving. */
-function widthAt(tool: Tool, depth: number): number {
-  let [low, high] = [0, tool.diameter / 2];
-  if (profileHeight(tool, high) <= depth) return tool.diameter;
-  for (let i = 0; i < 40; i++) {
-    const r = (low + high) / 2;
-    if (profileHeight(tool, r) <= depth) low = r;
-    else high = r;
-  }
-  return 2 * low;
-}
-
 function strokesOf(feature: Feature, params: EngraveParams, asked: Asked): Stroke[] {
   const { model, tool } = asked;
   const chains = instancesOf(feature);
@@ -232,13 +139,6 @@ function strokesOf(feature: Feature, params: EngraveParams, asked: Asked): Strok
   const surface = surfaceOf(chains[0]);
   const make = params.what === 'a chequer' ? chequered : carved;
   return make(enclosed(feature), surface, params, asked);
-}
-
-/** What carving a feature may take away. */
-function carvingOf(feature: Feature, { depth }: EngraveParams, { model, tool }: Asked): Carving {
-  const region = enclosed(feature);
-  const [ring] = region;
-  return { region, surface: ring ? surfaceAt(model, ring[0]) : 0, depth, profile: tool };
 }
 
 /** Strokes in a short order: each time the one that begins, ends or passes nearest, the carving ones as they come. */
