@@ -22,6 +22,16 @@ describe('repeats', () => {
   test.each<[string, Partial<Repeat>, number]>([
     ['a line', { pattern: { ...SINGLE, type: 'line', count: 3, dx: 24 } }, 3],
     ['a grid', { pattern: { ...SINGLE, type: 'grid', count: 3, rows: 2, dx: 24, dy: 24 } }, 6],
+    [
+      'a grid without two of its places',
+      { pattern: { ...SINGLE, type: 'grid', count: 3, rows: 2, dx: 24, dy: 24 }, without: [2, 6] },
+      4,
+    ],
+    [
+      'a line and a mirror without one place and its image',
+      { pattern: { ...SINGLE, type: 'line', count: 3, dx: 24 }, mirror: 'front and back', at: 25, without: [3] },
+      4,
+    ],
     ['half a turn', { pattern: { ...SINGLE, type: 'circle', count: 2, centreX: 40, centreY: 25 } }, 2],
     ['a mirror', { mirror: 'left and right', at: 40 }, 2],
     [
@@ -33,6 +43,14 @@ describe('repeats', () => {
     const job = repeatedJob(pocketAt(15, 12), repeat);
     expect(prove(job, 0.14).codes).toEqual([]);
     expect(count(job)).toBeCloseTo(total, 1);
+  });
+
+  test('what is drawn can be left alone too; copies stand where they did', () => {
+    const [feature] = pocketAt(15, 12).part.features.slice(1);
+    const line = { ...ONCE, pattern: { ...SINGLE, type: 'line' as const, count: 3, dx: 24 } };
+    const ids = (without?: number[]) => repeated(feature, { ...line, without }).map((f) => f.id);
+    expect(ids([1])).toEqual(ids().slice(1));
+    expect(ids([1, 2, 3])).toEqual([]);
   });
 
   test('around a centre the angle is the full turn divided by the count', () => {

@@ -1,4 +1,4 @@
-import { IsIn, IsNumber, Max, Min } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsIn, IsInt, IsNumber, IsOptional, Max, Min } from 'class-validator';
 import { Nested } from '../../quantity/nested';
 import { hashOf } from '../../quantity/hash';
 import { Point } from '../../geometry/plane/point';
@@ -17,6 +17,8 @@ export class Repeat {
   @IsIn([...MIRRORS]) mirror!: Mirror;
   /** Where the mirror stands: its X between left and right, its Y between front and back, mm. */
   @IsNumber() @Min(-FAR) @Max(FAR) at!: number;
+  /** Places of the pattern that are left alone, counted from 1, which is what is drawn; with their images. */
+  @IsOptional() @IsArray() @ArrayMaxSize(2000) @IsInt({ each: true }) @Min(1, { each: true }) without?: number[];
 }
 
 export const ONCE: Repeat = { pattern: SINGLE, mirror: 'none', at: 0 };
@@ -89,12 +91,13 @@ export function turnedLeft(feature: Feature, about: Point): Feature {
   };
 }
 
-/** Everything a feature becomes under a repeat: itself, then its copies, each a feature of its own. */
-export function repeated(feature: Feature, { pattern, mirror, at }: Repeat): Feature[] {
+/** Everything a feature becomes under a repeat: itself, then its copies, each a feature of its own; without those left alone. */
+export function repeated(feature: Feature, { pattern, mirror, at, without = [] }: Repeat): Feature[] {
+  const isKept = (i: number) => !without.includes(i + 1);
   const own = singles(feature);
-  const copies = placements(pattern)
-    .slice(1)
-    .flatMap((p) => own.map((f) => placed(f, pattern, p)));
-  const images = mirror === 'none' ? [] : [...own, ...copies].map((f) => mirrored(f, mirror, at));
-  return [feature, ...[...copies, ...images].map((f) => named(f, feature))];
+  const copies = placements(pattern).flatMap((p, i) => (i && isKept(i) ? own.map((f) => placed(f, pattern, p)) : []));
+  const drawn = isKept(0) ? [feature] : [];
+  const all = isKept(0) ? [...own, ...copies] : copies;
+  const images = mirror === 'none' ? [] : all.map((f) => mirrored(f, mirror, at));
+  return [...drawn, ...[...copies, ...images].map((f) => named(f, feature))];
 }

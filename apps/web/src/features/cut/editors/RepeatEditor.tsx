@@ -1,9 +1,14 @@
 import { MIRRORS, ONCE, Repeat, editOperation, repeated } from '@tidypath/core';
 import { Choices, plainOptions } from '../../../ui/Choices';
 import { LengthField } from '../../../ui/LengthField';
+import { Row } from '../../../ui/Card';
+import { Tick } from '../../../ui/Tick';
 import { Txt } from '../../../ui/Txt';
 import { PatternFields } from '../../../ui/PatternFields';
 import type { EditorProps } from './types';
+
+/** More places than this are not offered one by one. */
+const MANY = 60;
 
 const isOnce = ({ pattern, mirror }: Repeat) => pattern.type === 'single' && mirror === 'none';
 
@@ -18,10 +23,28 @@ export function RepeatEditor({ job, operation, edit }: EditorProps) {
     );
   };
   const targets = job.part.features.filter((f) => operation.targets.includes(f.id));
-  const copies = targets.reduce((sum, f) => sum + repeated(f, repeat).length - 1, 0);
+  const { pattern, without = [] } = repeat;
+  const places = pattern.type === 'grid' ? pattern.count * pattern.rows : pattern.type === 'single' ? 1 : pattern.count;
+  const toggle = (place: number) => {
+    const left = without.includes(place) ? without.filter((p) => p !== place) : [...without, place];
+    set({ without: left.length ? left.sort((a, b) => a - b) : undefined });
+  };
+  const drawn = without.includes(1) ? 0 : 1;
+  const copies = targets.reduce((sum, f) => sum + repeated(f, repeat).length - drawn, 0);
   return (
     <>
-      <PatternFields pattern={repeat.pattern} unit={job.unit} onChange={(pattern) => set({ pattern })} />
+      <PatternFields
+        pattern={pattern}
+        unit={job.unit}
+        onChange={(next) => set({ pattern: next, without: undefined })}
+      />
+      {places > 1 && places <= MANY && (
+        <Row>
+          {Array.from({ length: places }, (_, i) => (
+            <Tick key={i} label={`place ${i + 1}`} on={!without.includes(i + 1)} onPress={() => toggle(i + 1)} />
+          ))}
+        </Row>
+      )}
       <Choices
         label="Mirrored copy"
         value={repeat.mirror}

@@ -156,8 +156,9 @@ const REPEAT_WORDS = { single: '', line: 'in a line', grid: 'in a grid', circle:
 /** How often it is done, where it is done more than once. */
 export const repeat = ({ operation }: Subject): Piece[] => {
   if (!operation.repeat) return [];
-  const { pattern, mirror } = operation.repeat;
-  const total = pattern.type === 'grid' ? pattern.count * pattern.rows : pattern.count;
+  const { pattern, mirror, without = [] } = operation.repeat;
+  const places = pattern.type === 'grid' ? pattern.count * pattern.rows : pattern.count;
+  const total = places - without.length;
   const often = pattern.type === 'single' ? 'once' : `${total} times ${REPEAT_WORDS[pattern.type]}`;
   return [
     ' Done ',
