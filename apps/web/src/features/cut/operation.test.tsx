@@ -96,6 +96,13 @@ describe('an operation', () => {
     expect(screen.queryByTestId('more-param.stepover')).toBeNull();
   });
 
+  test('its finish is split off from its menu, where it has one', async () => {
+    const { onAct } = card(sampleJob());
+    fireEvent.press(screen.getByLabelText(/^More for/));
+    fireEvent.press(await screen.findByText('Split the finish off'));
+    expect(onAct).toHaveBeenCalledWith('split');
+  });
+
   test('its time comes from the proof where there is one', () => {
     card(sampleJob(), { proved: 4.2 });
     expect(screen.getByTestId('time-o2')).toHaveTextContent('4:12');
