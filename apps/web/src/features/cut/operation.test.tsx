@@ -283,4 +283,22 @@ describe('the field of a value', () => {
     fireEvent.press(screen.getByText('no stop'));
     expect(operationOf(watch).before).toBeUndefined();
   });
+
+  test('start points are added, typed and taken away; places of a repeat are left alone', () => {
+    const watch = jest.fn();
+    show(<Editor field={{ at: 'begins' }} watch={watch} />);
+    fireEvent.press(screen.getByTestId('begin-add'));
+    expect(operationOf(watch).begins).toHaveLength(1);
+    const field = screen.getByTestId('begin-x');
+    fireEvent(field, 'focus');
+    fireEvent.changeText(field, '33');
+    expect(operationOf(watch).begins![0].x).toBe(33);
+    fireEvent.press(screen.getByTestId('begin-remove'));
+    expect(operationOf(watch).begins).toBeUndefined();
+    screen.unmount();
+    show(<Editor field={{ at: 'repeat' }} watch={watch} />);
+    fireEvent.press(screen.getByText('in a line'));
+    fireEvent.press(screen.getByText('place 2'));
+    expect(operationOf(watch).repeat).toMatchObject({ without: [2] });
+  });
 });
