@@ -5,7 +5,8 @@ import { Job } from '../document/job';
 import { LEVEL_DEFAULTS } from '../judge/level';
 import { Bench, BenchStep, BenchWork } from './bench';
 import { planSetup, postSetup } from './pipeline';
-import { joinPrograms, proveProgram } from './prove';
+import { joinPrograms } from './joined';
+import { proveProgram } from './prove';
 
 const job = withOperation(
   withOperation(jobWith({ type: 'rectangle', width: 30, height: 20, radius: 5 }), 'face', [], tool(1)),

@@ -17,7 +17,8 @@ export {
   programOf,
   type SetupPlan,
 } from './pipeline';
-export { joinPrograms, leftBefore, ownText, type Proof, type ProofOptions, ProofRun, proveProgram } from './prove';
+export { joinPrograms } from './joined';
+export { leftBefore, ownText, type Proof, type ProofOptions, ProofRun, proveProgram } from './prove';
 export { resultKey } from './results';
 export { type Edit, type Returned, returned } from './returned';
 export { type HeightPicture, heightPicture, type PickedHeight } from './section';

@@ -2,7 +2,8 @@ import { jobWith, post, withOperation } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
 import { pathMinutes } from './insight';
 import { planSetup, postSetup } from './pipeline';
-import { joinPrograms, proveProgram } from './prove';
+import { joinPrograms } from './joined';
+import { proveProgram } from './prove';
 
 test('the time right after planning is that of the proof', () => {
   const shape = { type: 'rectangle', width: 50, height: 30, radius: 6 } as const;

@@ -5,7 +5,8 @@ import { Job, Setup } from '../document/job';
 import { CONTROLLERS } from '../shop/controllers';
 import { readJob } from './documents';
 import { planFindings, planSetup, postSetup, programOf } from './pipeline';
-import { joinPrograms, proveProgram } from './prove';
+import { joinPrograms } from './joined';
+import { proveProgram } from './prove';
 
 describe('pipeline', () => {
   const job = withOperation(

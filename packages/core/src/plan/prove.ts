@@ -1,4 +1,5 @@
 import { loadFindings } from '../judge/load';
+import { joinPrograms } from './joined';
 import { bendLimit } from '../cutting/limits';
 import { HandInProgram, gripsIn, handIn, handMinutes, pauseMinutes } from './by-hand';
 import { handOf } from '../operation/hand/by-hand';
@@ -24,7 +25,7 @@ import { Probed, gridAround } from '../stock/height/probe';
 import { otherTools } from '../judge/called';
 import { differences } from '../judge/differs';
 import { StepFigures, idleSteps, idleTools, stepsOf } from '../judge/steps';
-import { Program, Section } from '../program/write/step';
+import { Section } from '../program/write/step';
 import { Grid, HeightField, copyField } from '../stock/height/field';
 import { Job, Setup } from '../document/job';
 import { back, middleOf } from '../part/plate/side';
@@ -351,28 +352,4 @@ export function leftBefore(job: Job, setup: Setup, cell?: number): { left?: Piec
   const run = new ProofRun(job, before, joinPrograms(programs).text, cell, { left, ground: plan.ground });
   run.prover.advance();
   return { left: leavings(job, plan.ground, setup, run.piece), findings };
-}
-
-/** Lines a program's number stands in at most. */
-const HEAD = 5;
-
-/** Joins programs of one setup (one a tool) into one text, for proving them as they run: one after the other. */
-export function joinPrograms(programs: Pick<Program, 'text' | 'sections'>[]): Pick<Program, 'text' | 'sections'> {
-  const sections: Section[] = [];
-  let before = 0;
-  const kept = programs.map(({ text, sections: own }, i) => {
-    sections.push(...own.map((s) => ({ ...s, line: s.line + before })));
-    const lines = text.replace(/\n$/, '').split('\n');
-    // Between two programs stands neither the end of one nor the head of the next.
-    const isFirst = i === 0;
-    const isLast = i === programs.length - 1;
-    const body = lines.map((l, k) => {
-      const isEnd = !isLast && /^(N\d+ )?(M2|M30|%)$/.test(l);
-      const isHead = !isFirst && k < HEAD && /^(%|O\d+.*)$/.test(l);
-      return isEnd || isHead ? '' : l;
-    });
-    before += body.length;
-    return body.join('\n');
-  });
-  return { text: kept.join('\n') + '\n', sections };
 }

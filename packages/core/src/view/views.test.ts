@@ -3,7 +3,8 @@ import { tool } from '../../testing/parts';
 import { Bench, BenchWork } from '../plan/bench';
 import { estimateMinutes } from '../plan/insight';
 import { planSetup } from '../plan/pipeline';
-import { joinPrograms, proveProgram } from '../plan/prove';
+import { joinPrograms } from '../plan/joined';
+import { proveProgram } from '../plan/prove';
 import { packMade, unpackMade } from './packed';
 import { inUnitOf, planView, proofView } from './views';
 

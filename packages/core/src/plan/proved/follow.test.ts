@@ -2,7 +2,8 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseJob } from '../documents';
 import { planSetup, postSetup } from '../pipeline';
-import { ProofRun, joinPrograms } from '../prove';
+import { joinPrograms } from '../joined';
+import { ProofRun } from '../prove';
 import { Job } from '../../document/job';
 
 const CELL = 0.3;

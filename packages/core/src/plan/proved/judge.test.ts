@@ -4,7 +4,8 @@ import { jobWith, post, withOperation, withStock } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
 import { parseJob } from '../documents';
 import { planFindings, planSetup, postSetup } from '../pipeline';
-import { joinPrograms, proveProgram } from '../prove';
+import { joinPrograms } from '../joined';
+import { proveProgram } from '../prove';
 import { hasStop } from '../../quantity/finding';
 
 const demo = (name: string) =>

@@ -4,7 +4,8 @@ import { withController } from '../../document/edit';
 import { Job } from '../../document/job';
 import { CONTROLLERS } from '../../shop/controllers';
 import { planSetup, postSetup } from '../pipeline';
-import { joinPrograms, proveProgram } from '../prove';
+import { joinPrograms } from '../joined';
+import { proveProgram } from '../prove';
 
 /** A pocket in layers, drilled and cut out, at a control that holds so much of a program. */
 function posted(mostKilobytes: number | undefined, id = 'iso-mill') {

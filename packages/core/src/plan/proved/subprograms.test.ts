@@ -5,7 +5,8 @@ import { isoMill } from '../../shop/controllers/iso-mill';
 import { plate, tool } from '../../../testing/parts';
 import { jobWith, post, prove, withOperation } from '../../../testing/jobs';
 import { planSetup, postSetup } from '../pipeline';
-import { joinPrograms, proveProgram } from '../prove';
+import { joinPrograms } from '../joined';
+import { proveProgram } from '../prove';
 import { Job } from '../../document/job';
 
 const grid = { ...SINGLE, type: 'grid' as const, count: 3, rows: 2, dx: 24, dy: 22 };
@@ -82,4 +83,18 @@ test('a control without subprograms is told of, and every copy written out', () 
   const { text, codes } = post(job);
   expect(codes).toContain('no-subprograms');
   expect(text).toBe(post(plain(gridJob())).text);
+});
+
+test('programs that are split by size, each with its subprograms, are proved one after the other', () => {
+  const job = { ...gridJob(), controller: { ...isoMill, mostKilobytes: 2.5 } };
+  const two = withOperation(job, 'pocket', ['f2'], tool(4), { layer: 2.5 });
+  const setup = two.setups[0];
+  const { programs } = postSetup(two, setup, planSetup(two, setup));
+  expect(programs.length).toBeGreaterThan(1);
+  expect(programs.filter((p) => /M98/.test(p.text)).length).toBeGreaterThan(1);
+  const joined = joinPrograms(programs);
+  const proof = proveProgram(two, setup, joined.text, 0.25, { sections: joined.sections });
+  expect(proof.findings.filter((f) => f.level === 'stop')).toEqual([]);
+  expect(proof.removed).toBeCloseTo(prove(plain({ ...two, controller: isoMill }), 0.25).removed, 2);
+  expect(proof.steps.map((s) => s.operationId)).toEqual(['o1', 'o2']);
 });
