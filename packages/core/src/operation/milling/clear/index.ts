@@ -14,7 +14,7 @@ export { ClearParams } from './params';
 
 function plan(params: ClearParams, context: PlanContext): Plan {
   const findings = [...toolFindings(context, clear.suits), ...targetFindings(context, clear.works)];
-  if (params.stepover > context.tool.diameter * 0.9) {
+  if (!finishesAlone(params) && params.stepover > context.tool.diameter * 0.9) {
     findings.push(
       finding(
         'bite-too-wide',
@@ -31,7 +31,7 @@ function plan(params: ClearParams, context: PlanContext): Plan {
   if (findings.some((f) => f.level === 'stop')) return { path: planner.path.build(), findings };
   const cut: Level[][] = [];
   for (const levels of work) {
-    const thickest = Math.max(...levels.map((l) => l.from - l.z));
+    const thickest = finishesAlone(params) ? 0 : Math.max(...levels.map((l) => l.from - l.z));
     const reach = reachFindings(context, context.top - levels[levels.length - 1].z, thickest);
     findings.push(...reach);
     if (!reach.some((f) => f.level === 'stop')) cut.push(levels);

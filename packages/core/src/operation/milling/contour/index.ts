@@ -68,7 +68,8 @@ function plan(params: ContourParams, context: PlanContext): Plan {
     }
     const bottom = wallBottom(feature, context, params.breakthrough);
     const depth = context.top - bottom;
-    const layer = depth / Math.max(1, layersBetween(context.top, bottom, params.layer).length);
+    const isAtOnce = finishesAlone(params) && params.finishAt === 'full depth';
+    const layer = isAtOnce ? 0 : depth / Math.max(1, layersBetween(context.top, bottom, params.layer).length);
     const reach = reachFindings(context, depth, layer);
     if (
       params.finish &&

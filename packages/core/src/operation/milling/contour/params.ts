@@ -1,7 +1,7 @@
 import { IsOptional } from 'class-validator';
 import { Feature } from '../../../part/plate/feature';
 import { Choice, Parameter, Toggle, Words } from '../../../quantity/parameter';
-import { FINISH_ALONE, FINISH_DIRECTION, FinishDirection, whileClearing } from '../finish';
+import { FINISH_ALONE, FINISH_DIRECTION, finishesAlone, FinishDirection, whileClearing } from '../finish';
 import { Corners } from '../laps';
 import { LeadForm } from '../leads';
 import { Tabs } from '../tabs';
@@ -35,6 +35,8 @@ export class ContourParams {
     min: 0.02,
     max: 200,
     step: 0.5,
+    always: true,
+    matters: (p: ContourParams) => !finishesAlone(p) || p.finishAt === 'each layer',
   })
   layer!: number;
   @Parameter({
@@ -79,7 +81,6 @@ export class ContourParams {
     label: 'Descent',
     help: 'How the cutter gets down to each layer.',
     choices: ['ramp', 'plunge'],
-    ...whileClearing(),
   })
   descent!: 'ramp' | 'plunge';
   @Parameter({
@@ -89,7 +90,7 @@ export class ContourParams {
     min: 0.2,
     max: 30,
     step: 0.5,
-    ...whileClearing((p: ContourParams) => p.descent === 'ramp'),
+    matters: (p: ContourParams) => p.descent === 'ramp',
   })
   rampAngle!: number;
   @Toggle({ label: 'Finish pass', help: 'One more lap with a light bite, after all layers.' })

@@ -34,7 +34,7 @@ function plan(params: PocketParams, context: PlanContext): Plan {
   const findings = [
     ...toolFindings(context, pocket.suits),
     ...targetFindings(context, pocket.works),
-    ...biteFindings(params, context),
+    ...(finishesAlone(params) ? [] : biteFindings(params, context)),
   ];
   const planner = new PocketPlanner(params, context);
   if (findings.some((f) => f.level === 'stop')) return { path: planner.path.build(), findings };
@@ -45,8 +45,8 @@ function plan(params: PocketParams, context: PlanContext): Plan {
     const end = context.end?.(feature.id);
     const bottom = end ?? floor.z + params.floorAllowance;
     const depth = context.top - (end ?? floor.z);
-    const layers = layersBetween(context.top, bottom, params.layer, params.lastLayer);
-    const reach = reachFindings(context, depth, depth / Math.max(1, layers.length));
+    const layers = finishesAlone(params) ? [] : layersBetween(context.top, bottom, params.layer, params.lastLayer);
+    const reach = reachFindings(context, depth, layers.length ? depth / layers.length : 0);
     findings.push(...reach);
     if (reach.some((f) => f.level === 'stop')) continue;
     const z = Math.max(end ?? floor.z, floor.z);

@@ -126,14 +126,6 @@ export class PocketPlanner {
     }
     const reached = offset(free, this.radius + wall + 2 * COARSE, COARSE);
     this.findings.push(...cornersLeft(context, feature, away.length ? difference(pocket, away) : pocket, reached));
-    this.bite = params.stepover;
-    const smooth = rowsOnly(params) ? 0 : Math.min(params.smooth, this.bite);
-    const nests = nest(free, this.bite, smooth, context.budget);
-    const levels = layersBetween(context.top, bottom, params.layer, params.lastLayer);
-    const cut = (pieces: Nest[], z: number, i: number) => {
-      for (const piece of pieces) this.cutPiece(piece, free, i > 0 ? levels[i - 1] : context.top, z);
-      this.retract();
-    };
     const finish = () => {
       const at = (leave: number) => {
         const centres = this.centres(pocket, solid, leave);
@@ -143,6 +135,14 @@ export class PocketPlanner {
       this.findings.push(...finishWalls(this.path, context, params, walls));
     };
     if (finishesAlone(params)) return { layers: [], finish };
+    this.bite = params.stepover;
+    const smooth = rowsOnly(params) ? 0 : Math.min(params.smooth, this.bite);
+    const nests = nest(free, this.bite, smooth, context.budget);
+    const levels = layersBetween(context.top, bottom, params.layer, params.lastLayer);
+    const cut = (pieces: Nest[], z: number, i: number) => {
+      for (const piece of pieces) this.cutPiece(piece, free, i > 0 ? levels[i - 1] : context.top, z);
+      this.retract();
+    };
     const byRegion = params.order === 'by region' ? nests.map((piece) => [piece]) : [nests];
     const layers = byRegion.flatMap((pieces) => levels.map((z, i) => ({ z, cut: () => cut(pieces, z, i) })));
     return { layers, finish };
