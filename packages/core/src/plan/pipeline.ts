@@ -481,6 +481,7 @@ export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId 
     lineNumbers: job.output.lineNumbers,
     restarts: job.output.restarts,
     subprograms: job.output.subprograms,
+    taken: job.setups.map((s) => namesOf(job, s).number),
     without: leftOut(setup),
   });
   return { programs: written.programs, findings: [...found, ...written.findings] };

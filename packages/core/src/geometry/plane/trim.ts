@@ -3,6 +3,7 @@ import {
   Chain,
   Vertex,
   arcOf,
+  flatten,
   pieceLength,
   pieces,
   pointAtShare,
@@ -13,7 +14,6 @@ import {
   splitRound,
 } from './chain';
 import { contains } from './clip';
-import { flatten } from './chain';
 import { Point, distance } from './point';
 import { maths } from '../../quantity/maths';
 

@@ -98,3 +98,11 @@ test('programs that are split by size, each with its subprograms, are proved one
   expect(proof.removed).toBeCloseTo(prove(plain({ ...two, controller: isoMill }), 0.25).removed, 2);
   expect(proof.steps.map((s) => s.operationId)).toEqual(['o1', 'o2']);
 });
+
+test('no subprogram has the number of a program of the job', () => {
+  const job = gridJob();
+  const called = (of: Job) => post(of).text.match(/M98 P(\d+)/)![1];
+  const [setup] = job.setups;
+  const other = { ...setup, id: 's2', name: 'Second', programNumber: Number(called(job)) };
+  expect(called({ ...job, setups: [setup, other] })).not.toBe(called(job));
+});

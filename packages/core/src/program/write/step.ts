@@ -46,6 +46,8 @@ export interface WriteOptions {
   restarts?: boolean;
   /** Whether what is cut again elsewhere is written once and called, where the control calls subprograms. */
   subprograms?: boolean;
+  /** Numbers of the job’s other programs: no subprogram has one of them. */
+  taken?: number[];
 }
 
 /** From a line of the program on, an operation. */

@@ -13,7 +13,8 @@ import { split } from './split';
 import { HandStep, Program, Step, isHand, handRemark, WriteOptions, Written, spindleWord } from './step';
 
 /** Subprograms of one program: so many at most, numbered from there on, each program of a hundred with numbers of its own. */
-const MOST_SUBPROGRAMS = 40;
+const MOST_SUBPROGRAMS = 30;
+const ROOM = 40;
 const FIRST_SUBPROGRAM = 5000;
 const OWN_NUMBERS = 100;
 
@@ -29,6 +30,7 @@ class Writer {
   private readonly sections: Program['sections'] = [];
   /** What is written once and called, behind the program. */
   private readonly subprograms: { operationId: string; lines: string[] }[] = [];
+  private lastNumber = 0;
 
   constructor(controller: Controller, options: WriteOptions) {
     this.out = new Blocks(controller, options);
@@ -94,8 +96,9 @@ class Writer {
     const numbers = new Map<number, number>();
     passagesOf(path).forEach(({ head, end, like }) => {
       if (like !== undefined && !numbers.has(like) && this.subprograms.length < MOST_SUBPROGRAMS) {
-        numbers.set(like, this.numberOfNext);
-        this.subprograms.push({ operationId, lines: this.subprogram(path, head, end) });
+        const own = this.nextNumber();
+        numbers.set(like, own);
+        this.subprograms.push({ operationId, lines: this.subprogram(own, path, head, end) });
       }
       const number = like === undefined ? undefined : numbers.get(like);
       this.out.step(path, head, path.z[head]);
@@ -108,17 +111,19 @@ class Writer {
     });
   }
 
-  private get numberOfNext(): number {
-    const { number } = this.out.options;
-    const next = FIRST_SUBPROGRAM + (number % OWN_NUMBERS) * MOST_SUBPROGRAMS + this.subprograms.length;
-    return next === number ? next + MOST_SUBPROGRAMS : next;
+  /** The number of one more subprogram: that of no program of the job, which may stand in the control beside it. */
+  private nextNumber(): number {
+    const { number, taken = [] } = this.out.options;
+    do this.lastNumber = Math.max(this.lastNumber + 1, FIRST_SUBPROGRAM + (number % OWN_NUMBERS) * ROOM);
+    while (this.lastNumber === number || taken.includes(this.lastNumber));
+    return this.lastNumber;
   }
 
   /** The lines of a subprogram: the moves behind `head`, as ways from there. */
-  private subprogram(path: Path, head: number, end: number): string[] {
+  private subprogram(number: number, path: Path, head: number, end: number): string[] {
     const { controller, options } = this.out;
     const out = new Blocks(controller, { ...options, lineNumbers: false });
-    out.lines.push(`O${String(this.numberOfNext).padStart(4, '0')}`, 'G91');
+    out.lines.push(`O${String(number).padStart(4, '0')}`, 'G91');
     out.stands(path.x[head], path.y[head], path.z[head]);
     out.incremental = true;
     for (let i = head + 1; i < end; i++) out.step(path, i, path.z[i]);
