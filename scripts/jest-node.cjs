@@ -1,5 +1,6 @@
 /** Packages that are written as modules only. */
-const transformed = 'clipper2-ts|d3-contour|d3-array|internmap|polylabel|tinyqueue|flatbush|flatqueue|murmurhash|delaunator|robust-predicates';
+const transformed =
+  'clipper2-ts|d3-contour|d3-array|internmap|polylabel|tinyqueue|flatbush|flatqueue|murmurhash|delaunator|robust-predicates';
 
 /** How tests run in plain Node. */
 module.exports = {
