@@ -200,7 +200,7 @@ export class Scene {
       attribute.array as Float32Array,
       view,
       allowed && allowed.high.length === height.length
-        ? (i) => this.shades[shadeOf(off ? off[i] : deviation(allowed, i, height[i]))]
+        ? (i) => this.shades[shadeOf(off ? off[i] : deviation(allowed, i, height[i], -1))]
         : () => this.plain,
     );
     attribute.needsUpdate = true;

@@ -1,4 +1,4 @@
-import { Finding, hasStop, Job, Setup, Stage, partModel } from '@tidypath/core';
+import { Finding, hasStop, Job, Setup, Stage, partFindings } from '@tidypath/core';
 import type { Computed } from './useComputed';
 
 export const STAGE_NAMES: Record<Stage, string> = {
@@ -26,8 +26,8 @@ const needs = (findings: Finding[]): StageState => ({
 /** Where each stage stands; nothing blocks looking ahead. */
 export function stageStates(job: Job, setup: Setup, computed: Computed): Record<Stage, StageState> {
   const { plan, proof, planFresh, proofFresh } = computed;
-  const model = partModel(job.part);
-  const part = job.part.features.length === 0 ? EMPTY : hasStop(model.findings) ? needs(model.findings) : DONE;
+  const drawn = partFindings(job.part);
+  const part = job.part.features.length === 0 ? EMPTY : hasStop(drawn) ? needs(drawn) : DONE;
   const planned = plan ? [...plan.findings, ...plan.planned.flatMap((p) => p.findings)] : [];
   const cut = setup.operations.length === 0 ? EMPTY : !planFresh ? OLD : hasStop(planned) ? needs(planned) : DONE;
   const prove =

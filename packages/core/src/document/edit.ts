@@ -3,7 +3,9 @@ import { copy } from './new';
 import { hashOf } from '../quantity/hash';
 import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
-import { Up, isTurnedOver } from '../part/plate/side';
+import { Feature, sideOf } from '../part/plate/feature';
+import { seenFrom } from '../part/plate/side';
+import { FACE_UPS, Face, Up, faceOf } from '../part/plate/turn';
 import { freshId } from '../quantity/ids';
 import { Job, Setup } from './job';
 import { Operation } from './operation';
@@ -14,10 +16,23 @@ export const withSetup = (job: Job, setup: Setup): Job => ({
   setups: job.setups.map((s) => (s.id === setup.id ? setup : s)),
 });
 
-/** The job with one more setup: the part turned over from how it lay in the last, which leaves it its stock. */
+/** What no setup sees as the part lies in it, by the side it is cut from. */
+export function neverSeen({ part, setups }: Job): Map<Face, Feature[]> {
+  const seen = new Set(setups.flatMap((s) => seenFrom(part, s.up ?? 'top').features.map((f) => f.id)));
+  const bySide = new Map<Face, Feature[]>();
+  for (const feature of part.features.filter((f) => f.meaning !== 'ignore' && !seen.has(f.id)))
+    bySide.set(sideOf(feature), [...(bySide.get(sideOf(feature)) ?? []), feature]);
+  return bySide;
+}
+
+/**
+ * The job with one more setup: with a side up that something waits to be cut from, else turned over from how it lay in the last, which
+ * leaves it its stock.
+ */
 export function addSetup(job: Job): Job {
   const last = job.setups[job.setups.length - 1];
-  const up: Up = isTurnedOver(last.up ?? 'top') ? 'top' : 'underside, turned sideways';
+  const [waiting] = neverSeen(job).keys();
+  const up: Up = waiting ? FACE_UPS[waiting] : faceOf(last.up ?? 'top') === 'top' ? FACE_UPS.underside : 'top';
   const id = freshId(
     's',
     job.setups.map((s) => s.id),

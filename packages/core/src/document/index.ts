@@ -1,5 +1,5 @@
 /** What the apps, the command line and the tests may use of this floor. */
-export { addSetup, editOperation, withController, withoutSetup, withSetup } from './edit';
+export { addSetup, editOperation, neverSeen, withController, withoutSetup, withSetup } from './edit';
 export { atHand, fileMissing, filesOf, type JobFile, LARGEST_FILE, missingFiles, putAtHand, sha256Of } from './files';
 export { Height, type Heights, heightText } from './heights';
 export { Fixture, FORMAT_VERSION, Job, LIES, Setup, ZERO_POINTS } from './job';

@@ -16,7 +16,7 @@ import {
 } from 'class-validator';
 import { GRIPS, WorkGrip } from '../cutting/boldness';
 import { Part, Plate } from '../part/plate/feature';
-import { UPS, Up } from '../part/plate/side';
+import { UPS, Up } from '../part/plate/turn';
 import type { LengthUnit } from '../quantity/units';
 import { Controller } from '../shop/controller';
 import { Machine } from '../machine/machine';

@@ -2,6 +2,7 @@
 export { IMPORT_DEFAULTS, importDrawing, type Imported, type ImportOptions } from './drawing/drawing';
 export {
   Feature,
+  isBeside,
   type Limited,
   type Meaning,
   MEANINGS,
@@ -9,6 +10,7 @@ export {
   Pattern,
   type Shape,
   SHAPES,
+  sideOf,
   SINGLE,
 } from './plate/feature';
 export { limitsOf } from './plate/limits';
@@ -19,4 +21,5 @@ export { svgPath, type Thumbnail, thumbnailOf } from './plate/outline-path';
 export { trimmedPart } from './plate/notch';
 export { MIRRORS, ONCE, Repeat, placesOf, repeated } from './plate/repeat';
 export { instancesOf } from './plate/shapes';
-export { isTurnedOver, type Up } from './plate/side';
+export { facesOf, middleOn, partFindings, seenFrom } from './plate/side';
+export { FACES, type Face, FACE_UPS, type Up, faceOf } from './plate/turn';

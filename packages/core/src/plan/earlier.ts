@@ -1,5 +1,6 @@
 import { Earlier } from '../operation/earlier';
-import { Turn, middleOf, turnPoint } from '../part/plate/side';
+import { bodyAs } from '../part/plate/side';
+import { Body, Turn, isFlat, turnPoint, turnsOver } from '../part/plate/turn';
 import { ARC_CCW, ARC_CW, Path } from '../path/path';
 import { Job, Setup } from '../document/job';
 import { turnOf } from './ground';
@@ -11,29 +12,31 @@ export const cutBy = ({ tools }: Job, planned: { operation: { toolId: string }; 
     return tool ? [{ tool, path }] : [];
   });
 
-/** What ran in one setup as it lies in another. */
+/** What ran in one setup as it lies in another; nothing of it can be met again where another side is up. */
 export function turnedEarlier(job: Job, from: Setup, to: Setup, earlier: Earlier[]): Earlier[] {
   const turn = turnOf(from, to);
-  const middle = middleOf(job.part);
+  if (!isFlat(turn)) return [];
+  const body = bodyAs(job.part, from.up ?? 'top');
   return earlier.map(({ tool, path, below }) => ({
     tool,
-    path: turnedPath(path, turn, middle, job.part.thickness),
-    below: (below ?? false) !== turn.z,
+    path: turnedPath(path, turn, body),
+    below: (below ?? false) !== turnsOver(turn),
   }));
 }
 
-function turnedPath(path: Path, turn: Turn, middle: { x: number; y: number }, thickness: number): Path {
+function turnedPath(path: Path, turn: Turn, body: Body): Path {
+  const isOver = turnsOver(turn);
   const turned = { ...path, ...places(path.x, path.y) };
   const centres = places(path.cx, path.cy);
   // Turned over, a path runs round the other way.
-  const kind = turn.z ? path.kind.map((k) => (k === ARC_CW ? ARC_CCW : k === ARC_CCW ? ARC_CW : k)) : path.kind;
-  const z = turn.z ? path.z.map((v) => -thickness - v) : path.z;
+  const kind = isOver ? path.kind.map((k) => (k === ARC_CW ? ARC_CCW : k === ARC_CCW ? ARC_CW : k)) : path.kind;
+  const z = isOver ? path.z.map((v) => -body.size[2] - v) : path.z;
   return { ...turned, cx: centres.x, cy: centres.y, kind, z };
 
   function places(xs: Float64Array, ys: Float64Array) {
     const [x, y] = [new Float64Array(xs.length), new Float64Array(ys.length)];
     for (let i = 0; i < xs.length; i++) {
-      const p = turnPoint(turn, { x: xs[i], y: ys[i] }, middle);
+      const p = turnPoint(turn, { x: xs[i], y: ys[i] }, body);
       [x[i], y[i]] = [p.x, p.y];
     }
     return { x, y };

@@ -6,8 +6,9 @@ import { FixtureBox } from '../geometry/space/box';
 import { atHand } from '../document/files';
 import { meshIn } from '../stock/height/mesh';
 import { StockModel } from '../stock/height/stock';
-import { Turn, middleOf, seenFrom, turnBetween, turnPoint } from '../part/plate/side';
-import { modelOf } from '../part/plate/model';
+import { bodyAs, seenFrom } from '../part/plate/side';
+import { Body, Turn, isFlat, turnBetween, turnPlace, turnPoint, turnsOver } from '../part/plate/turn';
+import { modelOf, partModel } from '../part/plate/model';
 import { repeatedPart, targetsOf } from '../document/repeats';
 import { clampsAfter, handOf } from '../operation/hand/by-hand';
 import { kindOf } from '../operation/registry';
@@ -36,7 +37,7 @@ export interface Ground {
 }
 
 /** The job as somebody sees it who stands before a setup: the part lies as it does there. */
-export function asSeen(job: Job, { up = 'top' }: Setup): Job {
+export function asSeen(job: Job, { up = 'top' }: Pick<Setup, 'up'>): Job {
   const part = seenFrom(job.part, up);
   return part === job.part ? job : { ...job, part };
 }
@@ -102,35 +103,74 @@ export function groundOf(job: Job, setup: Setup, model: (part: Job['part']) => P
 
 /** The outside of what a setup leaves, as it lies in the next. What is exactly left, the proof knows. */
 function leftStock(job: Job, from: Setup, to: Setup, model: (part: Job['part']) => PartModel): StockModel {
-  const { stock } = groundOf(job, from, model);
+  const before = groundOf(job, from, model);
+  const stock = isCutFree(job, from) ? { ...before.stock, region: before.model.outline } : before.stock;
   const turn = turnOf(from, to);
-  const middle = middleOf(job.part);
+  const body = bodyAs(job.part, from.up ?? 'top');
+  if (!isFlat(turn))
+    return uprightStock({ ...stock, ...(isFaced(from) && { top: Math.min(0, stock.top) }) }, turn, body);
   return {
     region: stock.region.map((ring) => {
-      const turned = ring.map((p) => turnPoint(turn, p, middle));
-      return turn.z ? turned.reverse() : turned;
+      const turned = ring.map((p) => turnPoint(turn, p, body));
+      return turnsOver(turn) ? turned.reverse() : turned;
     }),
     ...leftHeights(job, from, to, stock),
   };
+}
+
+/** Whether a setup cuts all the way round the part. */
+const isCutRound = ({ part }: Job, { operations }: Setup): boolean =>
+  operations.some((o) => o.on && kindOf(o.kind)?.frees?.(targetsOf(o, part)));
+
+/** Whether a setup cuts the side of the part that is up. */
+export const isFaced = ({ operations }: Setup): boolean => operations.some((o) => o.on && kindOf(o.kind)?.lowersTop);
+
+/** Less stock below the part does not hold it, mm. */
+const NONE_BELOW = 0.01;
+
+/** Whether the part stands free of its stock after a setup: cut all round, with nothing below, or faced from there since. */
+function isCutFree(job: Job, setup: Setup): boolean {
+  const chain: Setup[] = [];
+  for (let s: Setup | undefined = setup; s; s = beforeOf(job, s)) chain.unshift(s);
+  return chain.some((cut, i) => {
+    if (!isCutRound(job, cut)) return false;
+    const below = -heightsOf(job, cut).bottom - asSeen(job, cut).part.thickness;
+    return below < NONE_BELOW || chain.slice(i + 1).some((s) => turnsOver(turnOf(cut, s)) && isFaced(s));
+  });
+}
+
+/** The box round a piece once another side is up. */
+function uprightStock({ region, top, bottom }: StockModel, turn: Turn, body: Body): StockModel {
+  const { minX, maxX, minY, maxY } = boundsOf(region.flat());
+  const corners = [
+    { x: minX, y: minY, z: bottom },
+    { x: maxX, y: maxY, z: top },
+  ].map((p) => turnPlace(turn, p, body));
+  const zs = corners.map((p) => p.z);
+  return { region: [rectangle(boundsOf(corners))], top: Math.max(...zs), bottom: Math.min(...zs) };
 }
 
 /** Top and underside of a setup's stock, Z 0 at the part's top. */
 type Heights = Pick<StockModel, 'top' | 'bottom'>;
 
 /** The heights of what a setup leaves of its stock, as it lies in the next. */
-function leftHeights({ part }: Job, from: Setup, to: Setup, { top, bottom }: Heights): Heights {
-  const isFaced = from.operations.some((o) => o.on && kindOf(o.kind)?.lowersTop);
-  const left = { top: isFaced ? Math.min(top, 0) : top, bottom };
-  if (!turnOf(from, to).z) return left;
-  return { top: -part.thickness - left.bottom, bottom: -part.thickness - left.top };
+function leftHeights(job: Job, from: Setup, to: Setup, { top, bottom }: Heights): Heights {
+  const left = { top: isFaced(from) ? Math.min(top, 0) : top, bottom };
+  if (!turnsOver(turnOf(from, to))) return left;
+  const [, , thickness] = bodyAs(job.part, from.up ?? 'top').size;
+  return { top: -thickness - left.bottom, bottom: -thickness - left.top };
 }
 
 /** Heights of a setup's stock as far as its figures tell them at once; what a casting or a lying bar is like, its ground knows. */
 export function heightsOf(job: Job, setup: Setup): Heights {
   const before = beforeOf(job, setup);
+  if (before && !isFlat(turnOf(before, setup))) {
+    const { stock } = groundOf(job, setup, partModel);
+    return { top: stock.top, bottom: stock.bottom };
+  }
   if (before) return leftHeights(job, before, setup, heightsOf(job, before));
   const { shape, top, bottom } = setup.stock;
-  return { top: shape === 'casting' ? 0 : top, bottom: -job.part.thickness - bottom };
+  return { top: shape === 'casting' ? 0 : top, bottom: -asSeen(job, setup).part.thickness - bottom };
 }
 
 /** A fresh piece of stock in part coordinates. */
@@ -255,8 +295,8 @@ const OF_ALL = 1 / 3;
 export function jawsFor(job: Job, setup: Setup): Fixture[] {
   const { stock, model } = groundOf(job, setup);
   const before = beforeOf(job, setup);
-  const isFree = before?.operations.some((o) => o.on && kindOf(o.kind)?.frees?.(targetsOf(o, job.part)));
-  const below = -stock.bottom - job.part.thickness;
+  const isFree = before && isCutRound(job, before);
+  const below = -stock.bottom - model.thickness;
   const grip = below > 0.5 ? below * OF_BELOW : (stock.top - stock.bottom) * OF_ALL;
   return viseJaws(isFree ? { ...stock, region: model.outline } : stock, Math.min(GRIP, grip));
 }

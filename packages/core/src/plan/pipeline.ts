@@ -7,6 +7,7 @@ import { hashOf } from '../quantity/hash';
 import { Added, NOTHING_ADDED, joinAdded } from '../part/plate/added';
 import { cutsWalls, Tool } from '../shop/tool';
 import type { Coolant } from '../machine/machine';
+import { Part, sideOf } from '../part/plate/feature';
 import { PartModel } from '../part/plate/model';
 import { HandStep, Program, Step, Written, safeName } from '../program/write/step';
 import { writePrograms } from '../program/write/writer';
@@ -22,6 +23,7 @@ import { DrillCycle, Plan, Means, OperationKind, PlanContext, Waiting } from '..
 import { Path, PathBuilder } from '../path/path';
 import { kindOf } from '../operation/registry';
 import { JobFile, atHand, fileMissing } from '../document/files';
+import { neverSeen } from '../document/edit';
 import { Job, Setup } from '../document/job';
 import { copyFindings, targetsOf } from '../document/repeats';
 import { cutBy, turnedEarlier } from './earlier';
@@ -119,6 +121,11 @@ function jobFindings(job: Job, setup: Setup): Finding[] {
   if (setup.operations.every((o) => !o.on || isByHand(o))) {
     findings.push(finding('no-operations', {}, { field: 'operations' }));
   }
+  if (setup.id === job.setups[job.setups.length - 1].id)
+    for (const [side, features] of neverSeen(job))
+      findings.push(
+        finding('side-never-up', { side, features: features.map((f) => `“${f.name}”`).join(', ') }, { field: 'up' }),
+      );
   return findings;
 }
 
@@ -167,6 +174,8 @@ function planOne(
   operation: Operation,
   ground: Omit<PlanContext, 'operation' | 'targets' | 'budget' | 'approach' | 'end' | keyof Means> & {
     partKey: string;
+    /** The part as it is drawn. */
+    drawn: Part;
   },
   earlierKeys: string[],
   cache: PlanCache,
@@ -174,7 +183,6 @@ function planOne(
   const kind = kindOf(operation.kind);
   const tool = job.tools.find((t) => t.id === operation.toolId);
   const targets = targetsOf(operation, job.part);
-  const lost = operation.targets.filter((id) => !job.part.features.some((f) => f.id === id));
   const key = hashOf({
     // Where it waits first is nothing to its path.
     operation: { ...operation, before: undefined },
@@ -204,11 +212,7 @@ function planOne(
     );
     if (plan.path.count === 0 && plan.findings.length === 0)
       plan.findings.push(finding('nothing-to-cut', { operation: operation.name }, { operation: operation.id }));
-    for (const id of lost) {
-      plan.findings.push(
-        finding('missing-feature', { operation: operation.name, id }, { operation: operation.id, field: 'targets' }),
-      );
-    }
+    plan.findings.push(...lostFindings(operation, job.part, ground.drawn));
     plan.findings.push(...copyFindings(operation, targets, ground.stock), ...rangeFindings(job, operation));
     plan.findings.push(...finishFindings(job, kind, tool, operation), ...slenderFindings(job, kind, tool, operation));
   }
@@ -240,6 +244,18 @@ function finishFindings(job: Job, kind: OperationKind, tool: Tool, operation: Op
   const place = { operation: operation.id, field: 'speeds.feed' };
   return [finding('wall-rough', { operation: operation.name, ra, asked: asked.ra, feed: keeps }, place)];
 }
+
+/** Features an operation works on that are gone, or not seen as the part lies. */
+const lostFindings = ({ id: operation, name, targets }: Operation, seen: Part, drawn: Part): Finding[] =>
+  targets
+    .filter((id) => !seen.features.some((f) => f.id === id))
+    .map((id) => {
+      const place = { operation, field: 'targets' };
+      const feature = drawn.features.find((f) => f.id === id);
+      return feature
+        ? finding('feature-unseen', { operation: name, feature: feature.name, side: sideOf(feature) }, place)
+        : finding('missing-feature', { operation: name, id }, place);
+    });
 
 /** Speeds the machine cannot run. */
 function rangeFindings(job: Job, operation: Operation): Finding[] {
@@ -323,6 +339,7 @@ export function* planSteps(
       bottom: stock.bottom,
       clearance,
       partKey,
+      drawn: job.part,
       earlier,
       fixtures: fixturesFor(setup, operation.id),
       features: seen.part.features,

@@ -4,6 +4,7 @@ import { bendLimit } from '../cutting/limits';
 import { HandInProgram, gripsIn, handIn, handMinutes, pauseMinutes } from './by-hand';
 import { handOf } from '../operation/hand/by-hand';
 import { kindOf } from '../operation/registry';
+import { partModel } from '../part/plate/model';
 import { wantedHeights } from '../part/plate/heights';
 import { SetupPlan, addedOf, compensationsOf, controllerOf, planSetup, postSetup } from './pipeline';
 import { continuousShare } from '../machine/machine';
@@ -26,12 +27,14 @@ import { otherTools } from '../judge/called';
 import { differences } from '../judge/differs';
 import { StepFigures, idleSteps, idleTools, stepsOf } from '../judge/steps';
 import { Section } from '../program/write/step';
-import { Grid, HeightField, copyField } from '../stock/height/field';
+import { Grid, HeightField, copyField, volumeOf } from '../stock/height/field';
 import { Job, Setup } from '../document/job';
-import { back, middleOf } from '../part/plate/side';
-import { dropFar, dropLoose, turnedField, turnedGrid } from '../stock/height/turned';
+import { bodyAs } from '../part/plate/side';
+import { BrokenEdges, otherSides } from '../part/plate/solid';
+import { back, isFlat, isOnSide } from '../part/plate/turn';
+import { dropFar, dropLoose, resampled, turnedField, turnedGrid } from '../stock/height/turned';
 import { cutIn } from './situation';
-import { Ground, beforeOf, groundOf, turnOf } from './ground';
+import { Ground, asSeen, beforeOf, groundOf, isFaced, turnOf } from './ground';
 
 /** What the posted text really does. */
 export interface Proof {
@@ -98,6 +101,13 @@ function allowancesOf({ operations }: Setup): Map<string, Allowance> {
   return asked;
 }
 
+/** The edges the operations of a job break, setup by setup. */
+const brokenIn = (job: Job): BrokenEdges[] =>
+  job.setups.map((setup) => {
+    const { part } = asSeen(job, setup);
+    return { up: setup.up ?? 'top', edges: addedOf({ ...job, part }, setup, partModel(part)).edges };
+  });
+
 /** What else a proof may know. */
 export interface ProofOptions {
   /** Which lines belong to which operation. */
@@ -149,7 +159,11 @@ export class ProofRun {
     this.model = whole;
     if (whole.outline.length) {
       const added = addedOf(seen, setup, whole);
-      this.wanted = new Wanted(wantedHeights(repeated, whole, added), -whole.thickness, added.freed);
+      const { up = 'top' } = setup;
+      // A face beside the part is as the stock left it, unless it is cut.
+      const rules = wantedHeights(repeated, whole, added, !isOnSide(up) || isFaced(setup));
+      const beside = otherSides(job.part, up, brokenIn(job));
+      this.wanted = new Wanted([...rules, ...beside], -whole.thickness, added.freed, more.left?.upright?.within);
     }
     const zeroAboveTable = setup.riser + zero.z - stock.bottom;
     const homeZ = homeHeight(job, setup, zeroAboveTable);
@@ -216,7 +230,8 @@ export class ProofRun {
 
   /** The piece as the motions so far leave it. */
   get piece(): Piece {
-    return { field: this.prover.field, on: (grid) => this.windows.on(grid).field };
+    const { left } = this.more;
+    return { field: this.prover.field, on: (grid) => this.windows.on(grid).field, upright: left?.upright };
   }
 
   /** What the part wants of a piece on a grid; undefined where there is no part yet. */
@@ -264,6 +279,12 @@ export class ProofRun {
     return idleTools(read.motions, prover.removedBy, (tool) => prover.input.tools.has(tool));
   }
 
+  /** How well the piece is known that was set on another side. */
+  private upright(): Finding[] {
+    const { upright } = this.more.left ?? {};
+    return upright ? [finding('set-upright', upright, { field: 'stock.shape' })] : [];
+  }
+
   /** Judges what is left once everything has been cut. */
   finish(): Proof {
     const { prover, read, model } = this;
@@ -281,6 +302,7 @@ export class ProofRun {
       : [];
     return {
       findings: [
+        ...this.upright(),
         ...read.findings,
         ...this.hand.findings,
         ...otherTools(calledTools(read), [...prover.input.tools.values()]),
@@ -319,16 +341,28 @@ export function proveProgram(job: Job, setup: Setup, text: string, cell?: number
 /** What a proved setup leaves, as it lies in a later one; pieces that came loose are gone. */
 export function leavings(job: Job, from: Ground, to: Setup, piece: Piece): Piece {
   const { model, stock } = from;
-  const about = { ...middleOf(job.part), thickness: job.part.thickness };
+  const about = bodyAs(job.part, from.setup.up ?? 'top');
   const turn = turnOf(from.setup, to);
   const field = copyField(piece.field);
   const held = dropLoose(field, model.outline, stock.bottom);
+  const turned = turnedField(field, turn, about, stock.bottom);
+  if (!isFlat(turn)) return setUpright(field, turned, stock.bottom);
   const on = (grid: Grid) => {
     const part = piece.on(turnedGrid(grid, back(turn), about));
     dropFar(part, field, held);
     return turnedField(part, turn, about, stock.bottom);
   };
-  return { field: turnedField(field, turn, about, stock.bottom), on };
+  return { field: turned, on, upright: piece.upright };
+}
+
+/** A piece with another side up, and how well it is known then. */
+function setUpright(before: HeightField, field: HeightField, floor: number): Piece {
+  const [was, is] = [volumeOf(before, floor), volumeOf(field, floor)];
+  return {
+    field,
+    on: (grid) => resampled(field, grid),
+    upright: { within: before.cell, volume: was > 0 ? is / was - 1 : 0 },
+  };
 }
 
 /** Told where a setup starts from one that cannot be proved. */

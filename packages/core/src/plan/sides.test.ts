@@ -4,7 +4,8 @@ import { tool } from '../../testing/parts';
 import { cutLength } from '../../testing/paths';
 import { Feature } from '../part/plate/feature';
 import { modelOf } from '../part/plate/model';
-import { UPS, Up, back, drawnFrom, seenFrom, turnBetween, turnPoint } from '../part/plate/side';
+import { drawnFrom, seenFrom } from '../part/plate/side';
+import { UPS, Up, back, isOnSide, turnBetween, turnPoint } from '../part/plate/turn';
 import { pileOf, volumeOf } from '../stock/height/field';
 import { newFeature } from '../part/plate/new';
 import { addSetup, withoutSetup } from '../document/edit';
@@ -18,7 +19,9 @@ import { Operation } from '../document/operation';
 import { TOOLS } from '../shop/library';
 import { groundOf, heightsOf } from './ground';
 
-const [TOP, SIDEWAYS, FORWARDS, HALF] = UPS;
+/** Top or underside up. */
+const FLAT = UPS.filter((up) => !isOnSide(up));
+const [TOP, SIDEWAYS, FORWARDS, HALF] = FLAT;
 
 /** A plate 80 x 50 x 10 with a pocket 24 x 18 x 4 from above at X 25 Y 20 and a bore of 12 through at X 60 Y 30. */
 function plate(): Job {
@@ -70,7 +73,7 @@ describe('the part as it lies', () => {
   test('turned there and back everything stands where it stood, patterns too', () => {
     const far = fc.double({ min: -40, max: 40, noNaN: true });
     fc.assert(
-      fc.property(far, far, far, fc.constantFrom(...UPS.slice(1)), (x, y, turn, up) => {
+      fc.property(far, far, far, fc.constantFrom(...FLAT.slice(1)), (x, y, turn, up) => {
         const { part } = plate();
         const pattern = { type: 'circle' as const, count: 5, rows: 1, dx: 0, dy: 0, centreX: 30, centreY: 22 };
         const hole = newFeature(
@@ -93,14 +96,14 @@ describe('the part as it lies', () => {
   });
 
   test('two turns make one, and a turn and its way back none', () => {
-    expect(turnBetween(TOP, SIDEWAYS)).toEqual({ swap: false, x: true, y: false, z: true });
-    expect(turnBetween(SIDEWAYS, HALF)).toEqual({ swap: false, x: false, y: true, z: true });
+    expect(turnBetween(TOP, SIDEWAYS)).toEqual({ takes: [0, 1, 2], flips: [true, false, true] });
+    expect(turnBetween(SIDEWAYS, HALF)).toEqual({ takes: [0, 1, 2], flips: [false, true, true] });
     const [about, p] = [
       { x: 40, y: 25 },
       { x: 7, y: 31 },
     ];
-    for (const from of UPS) {
-      for (const to of UPS) {
+    for (const from of FLAT) {
+      for (const to of FLAT) {
         const there = turnPoint(turnBetween(TOP, from), p, about);
         expect(turnPoint(turnBetween(from, to), there, about)).toEqual(turnPoint(turnBetween(TOP, to), p, about));
         expect(turnBetween(to, from)).toEqual(back(turnBetween(from, to)));
@@ -121,7 +124,7 @@ describe('the part as it lies', () => {
     const holes = newFeature(part.features, 'hole', 'Holes', shape, { x: 20, y: 12, pattern });
     const whole = { ...part, features: [part.features[0], holes] };
     const places = (up: Up) => modelOf(seenFrom(whole, up)).holes.map((h) => h.centre);
-    for (const up of UPS) {
+    for (const up of FLAT) {
       const want = places(TOP).map((p) => turnPoint(turnBetween(TOP, up), p, { x: 40, y: 25 }));
       const text = (all: { x: number; y: number }[]) => all.map((p) => `${p.x.toFixed(6)} ${p.y.toFixed(6)}`).sort();
       expect(text(places(up))).toEqual(text(want));
@@ -158,7 +161,7 @@ describe('stock that is carried on', () => {
   const block = 84 * 54 * 17;
   const afterFirst = block - 84 * 54 * 1 - pocketArea * 4 - Math.PI * 36 * 16;
 
-  test.each(UPS.slice(1))('%s: what is left has the volume that closed forms give, each thing in its place', (up) => {
+  test.each(FLAT.slice(1))('%s: what is left has the volume that closed forms give, each thing in its place', (up) => {
     const job = turned(firstCut(), up);
     const { field, on } = leftBefore(job, job.setups[1], COARSE).left!;
     expect(Math.abs(volumeOf(field, -1e6) / afterFirst - 1)).toBeLessThan(0.003);
@@ -319,7 +322,7 @@ describe('a later setup knows what an earlier one cut', () => {
   const planned = (job: Job) => planSetup(job, job.setups[1]);
   const codes = (job: Job) => planFindings(planned(job)).map((f) => f.code);
 
-  test.each(UPS)('a hole drilled in the first is tapped in the second: %s', (up) => {
+  test.each(FLAT)('a hole drilled in the first is tapped in the second: %s', (up) => {
     const job = drilled();
     const hole = job.part.features[job.part.features.length - 1].id;
     const second = (j: Job) => {

@@ -1,13 +1,21 @@
 import { Button, TextInput } from 'react-native-paper';
-import { Setup, Up, addSetup, isTurnedOver, withoutSetup } from '@tidypath/core';
+import { FACES, FACE_UPS, Face, Setup, Up, addSetup, facesOf, faceOf, neverSeen, withoutSetup } from '@tidypath/core';
 import { Card, Row } from '../../ui/Card';
-import { Choices } from '../../ui/Choices';
+import { Choices, plainOptions } from '../../ui/Choices';
 import { Txt } from '../../ui/Txt';
 import { useJob } from '../../session/JobContext';
 import { SetupBar } from '../../session/SetupBar';
 
-/** Ways of lying: with either side up, turned round four ways. */
-const LIES: Record<'top' | 'underside', { value: Up; label: string }[]> = {
+/** Turned round with a side up, the top of the part to the back at first. */
+const roundWith = (face: 'front' | 'back' | 'left' | 'right'): { value: Up; label: string }[] => [
+  { value: face, label: 'its top to the back' },
+  { value: `${face}, turned left`, label: 'a quarter left' },
+  { value: `${face}, turned right`, label: 'a quarter right' },
+  { value: `${face}, turned half round`, label: 'half round' },
+];
+
+/** Ways of lying: with any side up, turned round four ways. */
+const LIES: Record<Face, { value: Up; label: string }[]> = {
   top: [
     { value: 'top', label: 'as drawn' },
     { value: 'top, turned left', label: 'a quarter left' },
@@ -20,14 +28,20 @@ const LIES: Record<'top' | 'underside', { value: Up; label: string }[]> = {
     { value: 'underside, turned sideways and right', label: 'sideways, a quarter right' },
     { value: 'underside, turned forwards', label: 'over forwards' },
   ],
+  front: roundWith('front'),
+  back: roundWith('back'),
+  left: roundWith('left'),
+  right: roundWith('right'),
 };
 
 /** How often the work is gripped, and how it lies each time. */
 export function SetupCard({ set }: { set: (more: Partial<Setup>, tag?: string) => void }) {
   const { job, setup, edit, chooseSetup } = useJob();
   const { up = 'top' } = setup;
-  const side = isTurnedOver(up) ? 'underside' : 'top';
+  const face = faceOf(up);
   const several = job.setups.length > 1;
+  const lies = several || face !== 'top' || facesOf(job.part).length > 0;
+  const waiting = [...neverSeen(job)];
   const add = () => {
     const next = addSetup(job);
     edit(() => next);
@@ -40,28 +54,27 @@ export function SetupCard({ set }: { set: (more: Partial<Setup>, tag?: string) =
       </Txt>
       <SetupBar />
       {several && (
+        <TextInput
+          mode="outlined"
+          dense
+          label="Name"
+          aria-label="Setup name"
+          value={setup.name}
+          onChangeText={(name) => name.trim() && set({ name: name.slice(0, 80) }, 'setup-name')}
+        />
+      )}
+      {lies && (
         <>
-          <TextInput
-            mode="outlined"
-            dense
-            label="Name"
-            aria-label="Setup name"
-            value={setup.name}
-            onChangeText={(name) => name.trim() && set({ name: name.slice(0, 80) }, 'setup-name')}
-          />
           <Choices
             label="Up is the part’s"
-            value={side}
-            options={[
-              { value: 'top', label: 'top' },
-              { value: 'underside', label: 'underside' },
-            ]}
-            onChange={(next) => set({ up: LIES[next][0].value, fixtures: [] })}
+            value={face}
+            options={plainOptions(FACES)}
+            onChange={(next) => set({ up: FACE_UPS[next], fixtures: [] })}
           />
           <Choices
             label="It is turned"
             value={up}
-            options={LIES[side]}
+            options={LIES[face]}
             onChange={(next) => set({ up: next, fixtures: [] })}
           />
           {setup.fixtures.length > 0 && (
@@ -71,9 +84,14 @@ export function SetupCard({ set }: { set: (more: Partial<Setup>, tag?: string) =
           )}
         </>
       )}
+      {waiting.map(([side, features]) => (
+        <Txt key={side} kind="small">
+          ● No setup has the {side} up: {features.map((f) => f.name).join(', ')}
+        </Txt>
+      ))}
       <Row>
         <Button mode="outlined" onPress={add} testID="add-setup">
-          Add a setup
+          {waiting.length ? `Add a setup with the ${waiting[0][0]} up` : 'Add a setup'}
         </Button>
         {several && (
           <Button mode="outlined" onPress={() => edit((j) => withoutSetup(j, setup.id))}>
@@ -81,7 +99,7 @@ export function SetupCard({ set }: { set: (more: Partial<Setup>, tag?: string) =
           </Button>
         )}
       </Row>
-      {!several && (
+      {!several && waiting.length === 0 && (
         <Txt kind="small" tone="quiet">
           One grip is best where it reaches everything. A further setup turns the part over and starts from what this
           one leaves.

@@ -124,7 +124,7 @@ export function StockCard({ setup, set }: Props) {
       )}
       {shape === 'as left' ? (
         <Txt kind="small">
-          {formatLength(stock.top, unit)} above the part, {formatLength(-stock.bottom - job.part.thickness, unit)} below
+          {formatLength(stock.top, unit)} above the part, {formatLength(-stock.bottom - model.thickness, unit)} below
           it. The proof of the setup before says what is exactly left.
         </Txt>
       ) : (

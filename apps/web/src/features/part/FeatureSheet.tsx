@@ -1,12 +1,25 @@
 import { ReactNode } from 'react';
 import { View } from 'react-native';
 import { Switch, TextInput } from 'react-native-paper';
-import { Feature, LengthUnit, Limited, MEANINGS, OPPOSITES, Opposite, Shape, Size, limitsOf } from '@tidypath/core';
+import {
+  FACES,
+  Face,
+  Feature,
+  LengthUnit,
+  Limited,
+  MEANINGS,
+  OPPOSITES,
+  Opposite,
+  Shape,
+  Size,
+  limitsOf,
+  sideOf,
+} from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
 import { Actions } from '../../ui/Actions';
 import { Button } from 'react-native-paper';
 import { Fields, Row } from '../../ui/Card';
-import { Choices } from '../../ui/Choices';
+import { Choices, plainOptions } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
 import { SizeField } from '../../ui/SizeField';
 import { NumberField } from '../../ui/NumberField';
@@ -24,6 +37,8 @@ interface Props {
   /** Which tools can make it. */
   advice?: ReactNode;
   onChange: (next: Feature) => void;
+  /** Puts it on another side. */
+  onSide: (side: Face) => void;
   /** Adds it once more on the opposite side. */
   onOpposite: (how: Opposite) => void;
   onDelete: () => void;
@@ -124,13 +139,32 @@ function ShapeFields({
 /** Meanings whose top edge can be broken. */
 const BROKEN: Feature['meaning'][] = ['outline', 'pocket', 'boss', 'hole', 'edge'];
 
-/** Whether it is cut from the top or from below. */
-const cutFromASide = ({ meaning }: Feature) => !['outline', 'notch', 'ignore'].includes(meaning);
+/** The sides it can be cut from; what goes all through is the same from above and below. */
+const sidesFor = ({ meaning }: Feature): readonly Face[] =>
+  meaning === 'outline' || meaning === 'notch' ? FACES.filter((face) => face !== 'underside') : FACES;
+
+/** Where its depth is measured from. */
+const depthHelp = (side: Face) =>
+  side === 'top'
+    ? 'down from the top of the part'
+    : side === 'underside'
+      ? 'up from the underside of the part'
+      : `in from the ${side} of the part`;
 
 const canThread = ({ meaning, shape }: Feature) => meaning === 'hole' || (meaning === 'boss' && shape.type === 'round');
 
 /** Everything about one feature. Only what matters for its meaning is asked. */
-export function FeatureSheet({ feature, unit, thickness, advice, onChange, onOpposite, onDelete, onClose }: Props) {
+export function FeatureSheet({
+  feature,
+  unit,
+  thickness,
+  advice,
+  onChange,
+  onSide,
+  onOpposite,
+  onDelete,
+  onClose,
+}: Props) {
   if (!feature) return null;
   const set = (more: Partial<Feature>) => onChange({ ...feature, ...more });
   const cutsDown = feature.meaning === 'pocket' || feature.meaning === 'hole';
@@ -172,15 +206,13 @@ export function FeatureSheet({ feature, unit, thickness, advice, onChange, onOpp
           <Txt>Goes through</Txt>
         </View>
       )}
-      {cutFromASide(feature) && (
+      {feature.meaning !== 'ignore' && (
         <Choices
-          label="Cut from"
-          value={feature.side ?? 'top'}
-          options={[
-            { value: 'top', label: 'the top' },
-            { value: 'underside', label: 'below' },
-          ]}
-          onChange={(side) => set({ side: side === 'underside' ? side : undefined })}
+          label="Cut from the"
+          value={sideOf(feature)}
+          options={plainOptions(sidesFor(feature))}
+          onChange={onSide}
+          fold
         />
       )}
       {hasDepth && (
@@ -190,7 +222,7 @@ export function FeatureSheet({ feature, unit, thickness, advice, onChange, onOpp
           unit={unit}
           min={0.001}
           max={2000}
-          help={feature.side ? 'up from the underside of the part' : 'down from the top of the part'}
+          help={depthHelp(sideOf(feature))}
           testID="feature-depth"
           onChange={(depth) => onChange(withSize(feature, 'depth', depth))}
         />

@@ -2,20 +2,30 @@ import { useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import {
+  FACES,
+  FACE_UPS,
+  Face,
   Feature,
   GENERAL_TOLERANCE,
   Meaning,
+  Part,
   Shape,
   UNNAMED,
+  facesOf,
+  isBeside,
   landed,
+  middleOn,
   newFeature,
   onZero,
   oppositeOf,
-  partModel,
+  partFindings,
+  seenFrom,
+  sideOf,
 } from '@tidypath/core';
 import { SIZE, SPACE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Fields, Row } from '../../ui/Card';
+import { Choices, plainOptions } from '../../ui/Choices';
 import { Empty } from '../../ui/Empty';
 import { FindingCard } from '../../ui/FindingCard';
 import { LengthField } from '../../ui/LengthField';
@@ -75,6 +85,14 @@ function shapesFor(meaning: Meaning): Exclude<Shape['type'], 'chain'>[] {
   return meaning === 'line' ? ['text', ...closed] : [...closed];
 }
 
+/** Faces a part is looked at from; what is cut from below is seen through from above. */
+const LOOKED_AT = FACES.filter((face) => face !== 'underside');
+const lookedAtFrom = (feature: Feature): Face => (isBeside(feature) ? sideOf(feature) : 'top');
+
+/** The part as it is drawn on one face. */
+const drawnOn = (part: Part, face: Face): Part =>
+  face === 'top' ? { ...part, features: part.features.filter((f) => !isBeside(f)) } : seenFrom(part, FACE_UPS[face]);
+
 /** What is wanted: a drawing given its meaning, or shapes with numbers. */
 export function PartStage() {
   const { job, setup, edit } = useJob();
@@ -84,7 +102,16 @@ export function PartStage() {
   const [open, setOpen] = useState(false);
   const [adding, setAdding] = useState(false);
   const [file, setFile] = useState<{ name: string; text: string }>();
-  const findings = useMemo(() => (part.features.length ? partModel(part).findings : []), [part]);
+  const findings = useMemo(() => (part.features.length ? partFindings(part) : []), [part]);
+  const [looked, setLooked] = useState<Face>('top');
+  const current = part.features.find((f) => f.id === selected);
+  const face = current ? lookedAtFrom(current) : looked;
+  const look = (next: Face) => (setSelected(undefined), setLooked(next));
+  const faceOfFinding = (id?: string) => {
+    const feature = part.features.find((f) => f.id === id);
+    return feature ? lookedAtFrom(feature) : 'top';
+  };
+  const plan = useMemo(() => drawnOn(part, face), [part, face]);
 
   const setFeatures = (change: (f: Feature[]) => Feature[], tag?: string) =>
     edit((j) => ({ ...j, part: { ...j.part, features: change(j.part.features) } }), tag);
@@ -97,7 +124,10 @@ export function PartStage() {
       meaning,
       plate ? 'Plate' : `${NAMES[meaning] ?? 'Pocket'} ${part.features.length + 1}`,
       firstShape(type, plate ? size * 2.5 : meaning === 'hole' ? size / 4 : size),
-      { x: size * 1.25, y: size * 0.75, depth: meaning === 'boss' ? 0 : Math.min(5, part.thickness / 2) },
+      {
+        ...(face === 'top' ? { x: size * 1.25, y: size * 0.75 } : { ...middleOn(part, face), side: face }),
+        depth: meaning === 'boss' ? 0 : Math.min(5, part.thickness / 2),
+      },
     );
     setFeatures((f) => [...f, plate && f.length === 0 ? onZero([first])[0] : first]);
     setSelected(first.id);
@@ -113,14 +143,19 @@ export function PartStage() {
     setFile(undefined);
   };
   const pick = async () => setFile(await pickText('.dxf'));
-  const current = part.features.find((f) => f.id === selected);
 
   return (
     <>
       <StagePage
         view={
           part.features.length ? (
-            <PlanDrawing part={part} unit={unit} selected={selected} onSelect={setSelected} findings={findings} />
+            <PlanDrawing
+              part={plan}
+              unit={unit}
+              selected={selected}
+              onSelect={setSelected}
+              findings={findings.filter((f) => faceOfFinding(f.place.feature) === face)}
+            />
           ) : (
             <Empty title="Nothing drawn yet">
               <Txt tone="quiet">Take in a DXF drawing, or build the part from shapes with numbers.</Txt>
@@ -138,6 +173,9 @@ export function PartStage() {
           </Row>
         }
       >
+        {(facesOf(part).length > 0 || face !== 'top') && (
+          <Choices label="Looked at from the" value={face} options={plainOptions(LOOKED_AT)} onChange={look} />
+        )}
         <Fields>
           <LengthField
             label="Thickness"
@@ -195,6 +233,12 @@ export function PartStage() {
           onChange={(next) =>
             setFeatures((all) => all.map((f) => (f.id === next.id ? landed(f, next) : f)), `feature-${next.id}`)
           }
+          onSide={(side) => {
+            if (!current) return;
+            const place = side === 'top' || side === 'underside' ? {} : middleOn(part, side);
+            const next = { ...current, ...place, side: side === 'top' ? undefined : side };
+            setFeatures((all) => all.map((f) => (f.id === current.id ? next : f)), `feature-${current.id}`);
+          }}
           onOpposite={(how) => {
             if (!current) return;
             const image = oppositeOf(part, current, how);

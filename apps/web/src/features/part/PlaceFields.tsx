@@ -1,10 +1,11 @@
 import { useState } from 'react';
-import { Feature, LengthUnit, Pattern } from '@tidypath/core';
+import { Feature, LengthUnit, Pattern, isBeside } from '@tidypath/core';
 import { Fields } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
 import { NumberField } from '../../ui/NumberField';
 import { PatternFields } from '../../ui/PatternFields';
+import { Txt } from '../../ui/Txt';
 
 const PLACED = [
   { value: 'first', label: 'its first' },
@@ -54,6 +55,11 @@ export function PlaceFields({
           onChange={(to) => onChange({ turn: to })}
         />
       </Fields>
+      {isBeside(feature) && (
+        <Txt kind="small" tone="quiet">
+          X and Y count from the lower left corner of the {feature.side}, as you stand before it.
+        </Txt>
+      )}
       <PatternFields pattern={pattern} unit={unit} onChange={repeat} />
     </>
   );

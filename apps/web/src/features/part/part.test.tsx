@@ -24,6 +24,7 @@ function Sheet({ start, watch }: { start: Feature; watch: (f: Feature) => void }
       unit="mm"
       thickness={10}
       onDelete={jest.fn()}
+      onSide={jest.fn()}
       onOpposite={jest.fn()}
       onClose={jest.fn()}
       onChange={(next) => {

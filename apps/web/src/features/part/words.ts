@@ -59,7 +59,8 @@ export function featureWords(f: Feature, unit: LengthUnit): string {
         ? `, top ${formatLength(f.depth, unit)} down`
         : '';
   const finish = f.finish ? `, Ra ${f.finish}` : '';
-  return `${sizeWords(f, unit)}${depth}${finish}${times}`;
+  const side = f.side ? `, from the ${f.side}` : '';
+  return `${sizeWords(f, unit)}${depth}${side}${finish}${times}`;
 }
 
 /** A first shape of each sort, sized for the part at hand. */

@@ -1,4 +1,5 @@
-import { Feature } from '../../part/plate/feature';
+import { Feature, isBeside } from '../../part/plate/feature';
+import { isOnSide } from '../../part/plate/turn';
 import { formatLength } from '../../quantity/units';
 import { TOOLS } from '../../shop/library';
 import { Tool } from '../../shop/tool';
@@ -227,15 +228,23 @@ export function proposeRoute(job: Job, setupId: string, rack: Tool[] = TOOLS, ba
     advise: (f) => adviseTools(seen, f.id, rackFor(f), model),
     long: (mm) => formatLength(mm, job.unit),
   };
-  const { steps, missing } = stepsFor(asked, stock);
+  const { steps, missing } = stepsFor(asked, stock, outsidesOf(job, setup, seen));
   const routed = steps.reduce((j, step) => addStep(j, setup.id, step, all), empty);
   const own = routed.setups.find((s) => s.id === setup.id)!;
   const operations = inRouteOrder(withoutDone(own.operations, routed, own), routed);
   return { job: tidyRack(withSetup(routed, { ...own, operations })), missing };
 }
 
+/** The outsides a setup is to cut: from beside the part those alone that are drawn there, not the box round it. */
+const outsidesOf = (job: Job, { up = 'top' }: Setup, seen: Job): Feature[] =>
+  seen.part.features.filter(
+    (f) =>
+      f.meaning === 'outline' &&
+      (!isOnSide(up) || job.part.features.some((drawn) => drawn.id === f.id && isBeside(drawn))),
+  );
+
 /** What each of the features asks for, not in order yet. */
-function stepsFor(asked: RouteAsked, stock: { top: number; bottom: number }): Part {
+function stepsFor(asked: RouteAsked, stock: { top: number; bottom: number }, outsides: Feature[]): Part {
   const { machine, part } = asked.job;
   if (abilities(machine).processes.includes('beam')) return { steps: beamSteps(asked), missing: [] };
   const used = new Set<string>();
@@ -243,7 +252,7 @@ function stepsFor(asked: RouteAsked, stock: { top: number; bottom: number }): Pa
   const pockets = those('pocket').map((f) => pocketSteps(f, asked, used));
   const [holes, edges] = [holeSteps(asked), edgeSteps(asked)];
   const below = -stock.bottom - part.thickness;
-  const outside = those('outline').map((f) => outsideSteps(f, asked, below, used));
+  const outside = outsides.map((f) => outsideSteps(f, asked, below, used));
   const parts = [...pockets, holes, edges, { steps: markSteps(asked), missing: [] }, ...outside];
   return {
     steps: [...faceStep(asked, stock.top, asked.long), ...parts.flatMap((p) => p.steps)],

@@ -1,5 +1,7 @@
-import { Feature } from '../../part/plate/feature';
-import { modelOf } from '../../part/plate/model';
+import { Feature, isBeside, sideOf } from '../../part/plate/feature';
+import { PartModel, modelOf } from '../../part/plate/model';
+import { FACE_UPS } from '../../part/plate/turn';
+import { asSeen } from '../../plan/ground';
 import { formatLength } from '../../quantity/units';
 import { Tool } from '../../shop/tool';
 import { Job } from '../../document/job';
@@ -25,7 +27,14 @@ const ORDER: Role[] = ['does it', 'roughs', 'opens', 'starts', 'sizes', 'threads
  * Which tools of the rack can make a feature, best first, each with its reasons; what cannot and why; and what size to buy where none
  * can. Judged by geometry and by the speeds and feeds each would run at on the job's machine.
  */
-export function adviseTools(job: Job, featureId: string, rack: Tool[], model = modelOf(job.part)): Advised {
+export function adviseTools(drawn: Job, featureId: string, rack: Tool[], model?: PartModel): Advised {
+  const asked = drawn.part.features.find((f) => f.id === featureId);
+  if (asked && isBeside(asked)) return adviseTools(asSeen(drawn, { up: FACE_UPS[sideOf(asked)] }), featureId, rack);
+  return adviseSeen(drawn, featureId, rack, model ?? modelOf(drawn.part));
+}
+
+/** The same for a feature as it is seen. */
+function adviseSeen(job: Job, featureId: string, rack: Tool[], model: PartModel): Advised {
   const feature = job.part.features.find((f) => f.id === featureId);
   const adviser = feature && ADVISERS[feature.meaning];
   if (!adviser) return { ranked: [], unfit: [] };

@@ -140,6 +140,19 @@ export function islands(region: Region): Region[] {
   return found;
 }
 
+/** Where a straight along X or Y enters and leaves a region, rising. `at` is where it lies across. */
+export function chordsOf(region: Region, along: 'x' | 'y', at: number): number[] {
+  const across = along === 'x' ? 'y' : 'x';
+  const ends: number[] = [];
+  for (const ring of region)
+    ring.forEach((a, i) => {
+      const b = ring[(i + 1) % ring.length];
+      if (a[across] <= at !== b[across] <= at)
+        ends.push(a[along] + ((at - a[across]) / (b[across] - a[across])) * (b[along] - a[along]));
+    });
+  return ends.sort((p, q) => p - q);
+}
+
 /** Whether a point lies inside a region (on the edge counts as inside or outside, either). */
 export function contains(region: Region, p: Point): boolean {
   let winding = 0;

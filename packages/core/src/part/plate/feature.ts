@@ -12,6 +12,7 @@ import {
   Max,
   Min,
 } from 'class-validator';
+import { FACES, Face } from './turn';
 
 const FAR = 20_000;
 
@@ -148,13 +149,19 @@ export class Feature {
   @IsOptional() @Nested(() => EdgeForm) edge?: EdgeForm;
   /** Radius that rounds the corners of a notch’s mouth, mm; sharp where left out. */
   @IsOptional() @IsNumber() @Min(0) @Max(1000) mouth?: number;
-  /** The side it is cut from, where that is not the top. */
-  @IsOptional() @IsIn(['underside']) side?: 'underside';
+  /** The side it is cut from, where that is not the top. On a face beside the part X and Y count from its lower left corner. */
+  @IsOptional() @IsIn(FACES.slice(1)) side?: Exclude<Face, 'top'>;
   /** Layer of the drawing it came from; empty for shapes. */
   @IsString() @Length(0, 255) layer!: string;
 }
 
-/** A plate of one thickness with features cut into it from the top or from below. */
+/** The face a feature is cut from. */
+export const sideOf = ({ side }: Pick<Feature, 'side'>): Face => side ?? 'top';
+
+/** Whether it is cut from beside the part. */
+export const isBeside = ({ side }: Pick<Feature, 'side'>): boolean => side !== undefined && side !== 'underside';
+
+/** A plate of one thickness with features cut into it from its six sides. */
 export class Plate {
   @Equals('plate') kind!: 'plate';
   @IsNumber() @Min(0.05) @Max(2000) thickness!: number;

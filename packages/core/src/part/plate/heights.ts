@@ -29,7 +29,8 @@ export interface HeightRule {
   high?: Height;
 }
 
-const ringsOf = (feature: Feature): Region =>
+/** What a feature’s closed lines enclose. */
+export const ringsOf = (feature: Feature): Region =>
   union(
     instancesOf(feature)
       .filter((c) => c.closed)
@@ -163,15 +164,16 @@ function carved({ region, surface, depth, profile }: Carving): HeightRule {
  * from the regions paths are planned in, so that one mistake cannot hide in both.
  * @param part as it lies, with copies of repeated operations
  * @param model of the same part; of it the broken edges are taken, and which features are sound
+ * @param isTopJudged whether metal on the top counts as left
  */
-export function wantedHeights(part: Part, model: PartModel, added: Added): HeightRule[] {
+export function wantedHeights(part: Part, model: PartModel, added: Added, isTopJudged = true): HeightRule[] {
   const faulty = new Set(model.findings.filter((f) => f.level === 'stop').map((f) => f.place.feature));
   const features = part.features.filter((f) => !faulty.has(f.id));
   const outline = union(features.filter((f) => f.meaning === 'outline').flatMap(ringsOf));
   const { thickness } = part;
   return [
     { region: offset(outline, -GOUGE), how: 'set', low: 0 },
-    { region: offset(outline, LEFT), how: 'set', high: 0 },
+    ...(isTopJudged ? [{ region: offset(outline, LEFT), how: 'set' as const, high: 0 }] : []),
     ...levels(features, outline, thickness),
     ...features.filter((f) => f.meaning === 'hole').flatMap((f) => holes(f, thickness)),
     ...features.filter((f) => f.meaning === 'boss').flatMap(crests),

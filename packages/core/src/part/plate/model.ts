@@ -5,7 +5,7 @@ import { Thread, parseThread } from '../../cutting/threads';
 import { Bounds, EMPTY_BOUNDS, Point, distance, joinBounds } from '../../geometry/plane/point';
 import { Finding, finding } from '../../quantity/finding';
 import { BESIDE, Edge, edgeDrop, surfaceAround } from './edges';
-import { Counterbore, EdgeForm, Feature, Part } from './feature';
+import { Counterbore, EdgeForm, Feature, Part, isBeside } from './feature';
 import { unknownLetters } from './lettering';
 import { halfWidth } from './limits';
 import { trimmedPart } from './notch';
@@ -239,7 +239,8 @@ function floorsOf(levels: [Feature, Chain[]][], thickness: number): Floor[] {
 }
 
 /**
- * Works out outline, floors and holes of a part. Features with a fault are reported and left out; the rest stands.
+ * Works out outline, floors and holes of a part, without what is cut from beside it. Features with a fault are reported and left out; the
+ * rest stands.
  */
 export function modelOf(drawn: Part): PartModel {
   const { part, findings: untrimmed } = trimmedPart(drawn);
@@ -256,7 +257,7 @@ export function modelOf(drawn: Part): PartModel {
   };
   const sound = new Map<Feature, Chain[]>();
   for (const feature of part.features) {
-    if (feature.meaning === 'ignore' || feature.meaning === 'notch') continue;
+    if (feature.meaning === 'ignore' || feature.meaning === 'notch' || isBeside(feature)) continue;
     const chains = instancesOf(feature);
     const faults = [
       ...chains.slice(0, 1).flatMap((c) => chainFindings(feature, feature.shape.type === 'text' ? openOf(chains) : c)),

@@ -2,7 +2,7 @@
 import { Chain } from '../../geometry/plane/chain';
 import { filleted, trimmed } from '../../geometry/plane/trim';
 import { Finding, finding } from '../../quantity/finding';
-import { Feature, Part } from './feature';
+import { Feature, Part, isBeside } from './feature';
 import { instancesOf } from './shapes';
 
 /** A part whose notches have trimmed its outside; those that cannot stay what they are, and are told. */
@@ -15,7 +15,7 @@ const known = new WeakMap<Part, TrimmedPart>();
 
 /** The outsides a notch may trim: those that stand alone. */
 function outsidesOf(part: Part): Map<Feature, Chain> {
-  const alone = part.features.filter((f) => f.meaning === 'outline' && f.shape.type !== 'text');
+  const alone = part.features.filter((f) => f.meaning === 'outline' && f.shape.type !== 'text' && !isBeside(f));
   return new Map(
     alone.flatMap((f): [Feature, Chain][] => {
       const [chain, ...more] = instancesOf(f);
@@ -45,7 +45,7 @@ const CODES = { across: 'notch-not-across', mouth: 'notch-mouth' } as const;
 
 /** The part as its notches leave it: they are gone, and its outside goes around them. */
 export function trimmedPart(part: Part): TrimmedPart {
-  const notches = part.features.filter((f) => f.meaning === 'notch');
+  const notches = part.features.filter((f) => f.meaning === 'notch' && !isBeside(f));
   if (notches.length === 0) return { part, findings: [] };
   const before = known.get(part);
   if (before) return before;

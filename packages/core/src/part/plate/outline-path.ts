@@ -1,6 +1,6 @@
 import { Chain, chainBounds, pieces, arcOf } from '../../geometry/plane/chain';
 import { EMPTY_BOUNDS, isEmpty, joinBounds } from '../../geometry/plane/point';
-import { Part } from './feature';
+import { Part, isBeside } from './feature';
 import { trimmedPart } from './notch';
 import { instancesOf } from './shapes';
 
@@ -34,7 +34,7 @@ export function thumbnailOf(part: Part): Thumbnail {
   let outside = '';
   let inside = '';
   for (const feature of trimmedPart(part).part.features) {
-    if (feature.meaning === 'ignore') continue;
+    if (feature.meaning === 'ignore' || isBeside(feature)) continue;
     for (const chain of instancesOf(feature)) {
       box = joinBounds(box, chainBounds(chain));
       if (feature.meaning === 'outline') outside += svgPath(chain);

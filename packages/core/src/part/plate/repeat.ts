@@ -51,6 +51,18 @@ const singles = (feature: Feature): Feature[] =>
 /** The places of a feature's own pattern as features with names and ids of their own, in the order they are counted. */
 export const placesOf = (feature: Feature): Feature[] => singles(feature).map((f) => named(f, feature));
 
+/** A feature moved, and the centre its copies go around with it. */
+export function moved(feature: Feature, { x, y }: Point): Feature {
+  const { pattern } = feature;
+  const centre = { centreX: pattern.centreX + x, centreY: pattern.centreY + y };
+  return {
+    ...feature,
+    x: feature.x + x,
+    y: feature.y + y,
+    pattern: pattern.type === 'circle' ? { ...pattern, ...centre } : pattern,
+  };
+}
+
 /** Left for right; all shapes but drawn ones are the same in that mirror. */
 const flipped = (vertices: ChainVertex[]) => vertices.map((v) => ({ x: -v.x, y: v.y, bulge: -v.bulge }));
 

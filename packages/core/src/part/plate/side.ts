@@ -1,113 +1,121 @@
 import { chainBounds } from '../../geometry/plane/chain';
 import { EMPTY_BOUNDS, Point, isEmpty, joinBounds } from '../../geometry/plane/point';
-import { Feature, Part } from './feature';
+import { Finding } from '../../quantity/finding';
+import { Feature, Part, SINGLE, isBeside, sideOf } from './feature';
 import { aimedPart } from './limits';
+import { partModel } from './model';
 import { trimmedPart } from './notch';
-import { mirrored, turnedLeft } from './repeat';
+import { mirrored, moved, turnedLeft } from './repeat';
 import { instancesOf } from './shapes';
+import {
+  BESIDE_FACES,
+  Body,
+  Face,
+  FACE_UPS,
+  Turn,
+  Up,
+  back,
+  faceOf,
+  isOnSide,
+  turnBetween,
+  turnedBody,
+  turnsOver,
+} from './turn';
 
-/**
- * Which way the part lies: as drawn or turned over, about a line from front to back (sideways) or from left to right
- * (forwards); and turned round, by a quarter to the left or right, or by half.
- */
-export const UPS = [
-  'top',
-  'underside, turned sideways',
-  'underside, turned forwards',
-  'top, turned half round',
-  'top, turned left',
-  'top, turned right',
-  'underside, turned sideways and left',
-  'underside, turned sideways and right',
-] as const;
-export type Up = (typeof UPS)[number];
-
-/** What changes from one way of lying to another: X becomes Y first, then left and right, front and back, above and below. */
-export interface Turn {
-  swap: boolean;
-  x: boolean;
-  y: boolean;
-  z: boolean;
-}
-
-const turn = (swap: boolean, x: boolean, y: boolean): Turn => ({ swap, x, y, z: (swap !== x) !== y });
-
-/** How each way of lying differs from the drawing. */
-const TURNED: Record<Up, Turn> = {
-  top: turn(false, false, false),
-  'underside, turned sideways': turn(false, true, false),
-  'underside, turned forwards': turn(false, false, true),
-  'top, turned half round': turn(false, true, true),
-  'top, turned left': turn(true, true, false),
-  'top, turned right': turn(true, false, true),
-  'underside, turned sideways and left': turn(true, true, true),
-  'underside, turned sideways and right': turn(true, false, false),
-};
-
-/** Whether the underside is up. */
-export const isTurnedOver = (up: Up): boolean => TURNED[up].z;
-
-/** The same turn the other way. */
-export const back = ({ swap, x, y }: Turn): Turn => (swap ? turn(swap, y, x) : turn(swap, x, y));
-
-/** The turn that brings a part from one way of lying to another. */
-export function turnBetween(from: Up, to: Up): Turn {
-  const [first, then] = [back(TURNED[from]), TURNED[to]];
-  const [x, y] = then.swap ? [first.y, first.x] : [first.x, first.y];
-  return turn(first.swap !== then.swap, x !== then.x, y !== then.y);
-}
-
-/** Where a point comes to lie when what it belongs to is turned about a middle. */
-export function turnPoint({ swap, x, y }: Turn, p: Point, about: Point): Point {
-  const [u, v] = swap ? [p.y - about.y, p.x - about.x] : [p.x - about.x, p.y - about.y];
-  return { x: about.x + (x ? -u : u), y: about.y + (y ? -v : v) };
-}
-
-/** Middle of the part's outside; parts are turned about it, so that they stay where they are. */
-export function middleOf(part: Part): Point {
+/** The box of the part as it is drawn: that of its outside. Parts are turned about its middle, so that they stay where they are. */
+export function bodyOf(part: Part): Body {
   const b = part.features
-    .filter((f) => f.meaning === 'outline')
+    .filter((f) => f.meaning === 'outline' && !isBeside(f))
     .flatMap(instancesOf)
     .map(chainBounds)
     .reduce(joinBounds, EMPTY_BOUNDS);
-  return isEmpty(b) ? { x: 0, y: 0 } : { x: (b.minX + b.maxX) / 2, y: (b.minY + b.maxY) / 2 };
+  if (isEmpty(b)) return { x: 0, y: 0, size: [0, 0, part.thickness] };
+  return {
+    x: (b.minX + b.maxX) / 2,
+    y: (b.minY + b.maxY) / 2,
+    size: [b.maxX - b.minX, b.maxY - b.minY, part.thickness],
+  };
 }
 
+/** Middle of a face, as places on it are told. */
+export function middleOn(part: Part, face: Face): Point {
+  const { x, y } = bodyOf(part);
+  const { size } = bodyAs(part, FACE_UPS[face]);
+  return face === 'top' || face === 'underside' ? { x, y } : { x: size[0] / 2, y: size[1] / 2 };
+}
+
+/** The box of the part as it lies. */
+export const bodyAs = (part: Part, up: Up): Body => turnedBody(turnBetween('top', up), bodyOf(part));
+
 /** What a feature is to somebody who looks at the other side of the part; undefined where it is not seen there. */
-function fromBehind(feature: Feature, isBelow: boolean): Feature | undefined {
-  if ((feature.side === 'underside') === isBelow) return feature;
+function fromBehind(feature: Feature, face: Face): Feature | undefined {
+  if (sideOf(feature) === face) return feature;
+  if (isBeside(feature)) return undefined;
   if (feature.meaning !== 'outline' && feature.meaning !== 'notch' && !feature.through) return undefined;
   // Mouths and broken edges are on its own side.
   return { ...feature, counterbore: undefined, edge: undefined };
 }
 
 /**
- * The part as it lies in a setup: what is cut from the other side and does not go through is not seen. Features keep their
- * names, depths count from the side that is up, sizes with limits are what is aimed at.
+ * The part as it lies in a setup: what is cut from another side and does not go through is not seen. Features keep their
+ * names, depths count from the side that is up, sizes with limits are what is aimed at. With a face beside it up it is a plate as thick as
+ * the box round it is deep there.
  */
 export function seenFrom(drawn: Part, up: Up): Part {
   const { part } = trimmedPart(aimedPart(drawn));
   const seen = known.get(part) ?? new Map<Up, Part>();
   known.set(part, seen);
   // Notches do not move what the part is turned about.
-  if (!seen.has(up)) seen.set(up, lookFrom(part, up, middleOf(drawn)));
+  if (!seen.has(up)) seen.set(up, lookFrom(part, up, bodyOf(drawn)));
   return seen.get(up)!;
 }
 
 /** Parts as they were seen before: many ask, few change. */
 const known = new WeakMap<Part, Map<Up, Part>>();
 
-function lookFrom(part: Part, up: Up, about: Point): Part {
-  const isBelow = isTurnedOver(up);
-  const features = part.features.flatMap((f) => fromBehind(f, isBelow) ?? []);
+function lookFrom(part: Part, up: Up, body: Body): Part {
+  if (isOnSide(up)) return lookAtFace(part, up, body);
+  const features = part.features.flatMap((f) => fromBehind(f, faceOf(up)) ?? []);
   const isWhole = features.length === part.features.length && features.every((f, i) => f === part.features[i]);
   if (up === 'top') return isWhole ? part : { ...part, features };
-  return { ...part, features: features.map((f) => turned(f, about, TURNED[up])) };
+  return { ...part, features: features.map((f) => turned(f, body, turnBetween('top', up))) };
 }
 
-/** A feature as it lies when the part is turned. */
-function turned(feature: Feature, about: Point, { swap, x, y }: Turn): Feature {
+/** Opposite faces beside the part. */
+const OPPOSITE = { front: 'back', back: 'front', left: 'right', right: 'left' } as const;
+
+/**
+ * The part with a face beside it up. Places on such a face are told from its lower left corner, as somebody sees it who stands before it.
+ */
+function lookAtFace(part: Part, up: Up, body: Body): Part {
+  const face = faceOf(up) as keyof typeof OPPOSITE;
+  const box = turnedBody(turnBetween('top', FACE_UPS[face]), body);
+  const corner = { x: box.x - box.size[0] / 2, y: box.y - box.size[1] / 2 };
+  const on = (of: Face) =>
+    part.features.filter((f) => f.side === of).map((f): Feature => ({ ...moved(f, corner), side: undefined }));
+  const through = on(OPPOSITE[face]).filter((f) => f.meaning === 'outline' || f.meaning === 'notch' || f.through);
+  const seen = [
+    ...on(face),
+    ...through.map((f) => mirrored({ ...f, counterbore: undefined, edge: undefined }, 'left and right', box.x)),
+  ];
+  const outside = part.features.find((f) => f.meaning === 'outline' && !isBeside(f));
+  if (outside && !seen.some((f) => f.meaning === 'outline')) seen.unshift(boxFrom(outside, box));
+  const plate = trimmedPart({ ...part, thickness: box.size[2] || part.thickness, features: seen }).part;
+  const round = turnBetween(FACE_UPS[face], up);
+  return { ...plate, features: plate.features.map((f) => turned(f, body, round)) };
+}
+
+/** The outside of a part as it is seen from beside: the box round it. */
+function boxFrom(outside: Feature, { x, y, size: [width, height] }: Body): Feature {
+  const { id, name, meaning, layer } = outside;
+  const shape = { type: 'rectangle' as const, width, height, radius: 0 };
+  return { id, name, meaning, layer, shape, x, y, turn: 0, pattern: SINGLE, depth: 0, through: true };
+}
+
+/** A feature as it lies when the part is turned flat. */
+function turned(feature: Feature, about: Point, { takes, flips: [x, y] }: Turn): Feature {
   // To swap X and Y is to turn left and then to mirror left and right.
+  const swap = takes[0] === 1;
   const round = swap ? turnedLeft(feature, about) : feature;
   const sideways = x !== swap ? mirrored(round, 'left and right', about.x) : round;
   return y ? mirrored(sideways, 'front and back', about.y) : sideways;
@@ -115,6 +123,27 @@ function turned(feature: Feature, about: Point, { swap, x, y }: Turn): Feature {
 
 /** What was placed on the part as it lies, as it is drawn. */
 export function drawnFrom(feature: Feature, part: Part, up: Up): Feature {
-  const drawn = turned(feature, middleOf(part), back(TURNED[up]));
-  return isTurnedOver(up) ? { ...drawn, side: 'underside' } : drawn;
+  const body = bodyOf(part);
+  const face = faceOf(up);
+  if (!isOnSide(up)) {
+    const drawn = turned(feature, body, back(turnBetween('top', up)));
+    return turnsOver(turnBetween('top', up)) ? { ...drawn, side: 'underside' } : drawn;
+  }
+  const { size } = turnedBody(turnBetween('top', FACE_UPS[face]), body);
+  const onFace = turned(feature, body, back(turnBetween(FACE_UPS[face], up)));
+  const drawn = moved(onFace, { x: size[0] / 2 - body.x, y: size[1] / 2 - body.y });
+  return { ...drawn, side: face === 'top' ? undefined : face };
+}
+
+/** Which faces of a part have anything of their own beside it. */
+export const facesOf = (part: Part) => BESIDE_FACES.filter((face) => part.features.some((f) => f.side === face));
+
+/** What speaks against the features of a part, those beside it included. */
+export function partFindings(part: Part): Finding[] {
+  const beside = facesOf(part).flatMap((face) => {
+    const own = new Set(part.features.filter((f) => f.side === face).map((f) => f.id));
+    const { findings } = partModel(seenFrom(part, FACE_UPS[face]));
+    return findings.filter((f) => own.has(f.place.feature ?? ''));
+  });
+  return [...partModel(part).findings, ...beside];
 }

@@ -39,6 +39,14 @@ export const PLAN = {
     (d) => `“${d.operation}” works on a feature that is gone (${d.id})`,
     'Choose its features again',
   ),
+  'feature-unseen': stop<{ operation: string; feature: string; side: string }>(
+    (d) => `“${d.operation}” works on “${d.feature}”, which is not seen as the part lies: it is cut from the ${d.side}`,
+    (d) => `Move it to a setup with the ${d.side} up, or choose its features again`,
+  ),
+  'side-never-up': care<{ side: string; features: string }>(
+    (d) => `No setup has the ${d.side} up: ${d.features} cannot be cut`,
+    (d) => `Add a setup with the ${d.side} up`,
+  ),
   'spindle-range': stop<{ operation: string; rpm: number; machine: string; minRpm: number; maxRpm: number }>(
     (d) => `“${d.operation}” asks for ${d.rpm} rpm; ${d.machine} runs ${d.minRpm} to ${d.maxRpm}`,
     'Take the suggested speed',

@@ -43,6 +43,11 @@ export const PROOF = {
       `The stock does not fill the part: it is ${say.mm(d.by, 2)} short at ${say.at(d.where)}, ${say.volume(d.volume, 1)} in all`,
     'Take a larger piece, or move the part in it',
   ),
+  'set-upright': note<{ within: number; volume: number }>(
+    (d, say) =>
+      `The piece was set on another side since it was cut: its walls are known to ${say.mm(d.within, 2)}, its volume changed by ${say.number(100 * d.volume, 2)} %`,
+    'Nothing: faces cut in this setup are exact',
+  ),
   'metal-left': care<{ volume: number; inFeature: boolean; by: number; where: Spot }>(
     (d, say) =>
       `${say.volume(d.volume, 1)} still stands ${d.inFeature ? 'in a feature' : 'on the top'}, up to ${say.mm(d.by, 2)} high at ${say.at(d.where)}`,

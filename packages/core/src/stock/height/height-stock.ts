@@ -20,6 +20,8 @@ export interface HeightSnapshot {
 export interface Piece {
   field: HeightField;
   on(grid: Grid): HeightField;
+  /** Where it was set on another side since it was cut: to how much its walls are known, mm, and by which share its volume changed. */
+  upright?: { within: number; volume: number };
 }
 
 /** Bodies wider than so many cells are looked at every few cells only, so many across. */

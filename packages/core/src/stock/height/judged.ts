@@ -100,7 +100,7 @@ export function leftIn(judged: Judged, regions: { feature: string; region: Regio
 
 /** Judges a piece on its own grid. */
 export function judge(field: HeightField, owner: Int32Array, allowed: Allowed): Judged {
-  const off = field.height.map((h, i) => deviation(allowed, i, h));
+  const off = field.height.map((h, i) => deviation(allowed, i, h, owner[i]));
   const volume = off.map((by) => Math.abs(by) * field.cell * field.cell);
   return {
     grid: field,
@@ -173,7 +173,7 @@ function closerCell(
   let [rank, by, sum] = [KINDS.length as number, 0, 0];
   for (let k = 0; k < times * times; k++) {
     const i = start + Math.floor(k / times) * field.nx + (k % times);
-    const off = deviation(allowed, i, field.height[i]);
+    const off = deviation(allowed, i, field.height[i], owner[i]);
     if (off === 0) continue;
     const its = KINDS.indexOf(kindOf(off, owner[i]));
     if (its > rank) continue;

@@ -67,7 +67,7 @@ export function probeAt(of: Probed, x: number, y: number, closer: Probed = of): 
   const near = closer.field;
   const index = Math.floor((y - near.y0) / near.cell) * near.nx + Math.floor((x - near.x0) / near.cell);
   const [z] = pileOf(near, index, of.floor);
-  const by = closer.allowed ? deviation(closer.allowed, index, near.height[index]) : 0;
+  const by = closer.allowed ? deviation(closer.allowed, index, near.height[index], closer.owner[index]) : 0;
   return {
     x,
     y,

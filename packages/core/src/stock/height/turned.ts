@@ -1,39 +1,114 @@
 import { Region } from '../../geometry/plane/clip';
 import { boundsOf } from '../../geometry/plane/point';
-import { Turn, turnPoint } from '../../part/plate/side';
-import { Grid, HeightField, cellMiddle, eachInside, makePiles, pileOf, setPile } from './field';
+import { Body, Turn, isFlat, turnPlace, turnPoint, turnsOver } from '../../part/plate/turn';
+import { Grid, HeightField, NOTHING, cellMiddle, eachInside, makePiles, pileOf, setPile } from './field';
 
-/** Where a piece is turned: the middle of the part, and how thick that is, mm. */
-export interface TurnedAbout {
-  x: number;
-  y: number;
-  thickness: number;
-}
-
-/** A grid as it lies when the piece is turned. */
-export function turnedGrid({ x0, y0, cell, nx, ny }: Grid, turn: Turn, about: TurnedAbout): Grid {
+/** A grid as it lies when the piece is turned flat. */
+export function turnedGrid({ x0, y0, cell, nx, ny }: Grid, turn: Turn, about: Body): Grid {
   const corners = [
     { x: x0, y: y0 },
     { x: x0 + nx * cell, y: y0 + ny * cell },
   ].map((p) => turnPoint(turn, p, about));
   const { minX, minY } = boundsOf(corners);
-  return { x0: minX, y0: minY, cell, nx: turn.swap ? ny : nx, ny: turn.swap ? nx : ny };
+  const swap = turn.takes[0] === 1;
+  return { x0: minX, y0: minY, cell, nx: swap ? ny : nx, ny: swap ? nx : ny };
 }
 
 /**
  * What a setup left as it lies in the next.
+ * @param about the box of the part as it lay
  * @param floor underside of the metal where nothing is known below
  */
-export function turnedField(field: HeightField, turn: Turn, about: TurnedAbout, floor: number): HeightField {
+export function turnedField(field: HeightField, turn: Turn, about: Body, floor: number): HeightField {
+  if (!isFlat(turn)) return uprightField(field, turn, about, floor);
   const { nx, ny } = field;
+  const [isOver, thickness] = [turnsOver(turn), about.size[2]];
   const next = makePiles(turnedGrid(field, turn, about));
   for (let j = 0; j < ny; j++) {
     for (let i = 0; i < nx; i++) {
       const pile = pileOf(field, j * nx + i, floor);
-      const [u, v] = turn.swap ? [j, i] : [i, j];
-      const at = (turn.y ? next.ny - 1 - v : v) * next.nx + (turn.x ? next.nx - 1 - u : u);
-      setPile(next, at, turn.z ? pile.reverse().map((z) => -about.thickness - z) : pile);
+      const [u, v] = turn.takes[0] === 1 ? [j, i] : [i, j];
+      const at = (turn.flips[1] ? next.ny - 1 - v : v) * next.nx + (turn.flips[0] ? next.nx - 1 - u : u);
+      setPile(next, at, isOver ? pile.reverse().map((z) => -thickness - z) : pile);
     }
+  }
+  return next;
+}
+
+/** Cells of a piece set upright are as large as they may be for so many of them to fill its height. */
+function uprightCell({ cell, height }: HeightField, floor: number): { cell: number; rows: number } {
+  const top = height.reduce((most, h) => Math.max(most, h), floor);
+  const rows = Math.max(1, Math.ceil((top - floor) / cell - 1e-6));
+  return { cell: top > floor ? (top - floor) / rows : cell, rows };
+}
+
+/**
+ * What a setup left when the next has another side up: the metal is cut into cubes, and piled up again along what is up now. Walls are
+ * then known to half a cell.
+ */
+function uprightField(field: HeightField, turn: Turn, about: Body, floor: number): HeightField {
+  const { cell, rows } = uprightCell(field, floor);
+  // Along `deep` the piles stand now, along `wide` lay what is beside it, and heights are beside it the other way.
+  const deep = turn.takes[2] as 0 | 1;
+  const start = [field.x0, field.y0];
+  const cells = [field.nx, field.ny];
+  const [deepCells, wide] = [cells[deep], deep === 0 ? 1 : 0];
+  const columns = Math.max(1, Math.round((cells[wide] * field.cell) / cell));
+  const isSwapped = turn.takes[0] === 2;
+  const corner = (along: number, up: number, z: number) =>
+    turnPlace(turn, deep === 0 ? { x: up, y: along, z } : { x: along, y: up, z }, about);
+  const ends = [
+    corner(start[wide], start[deep], floor),
+    corner(start[wide] + columns * cell, start[deep] + deepCells * field.cell, floor + rows * cell),
+  ];
+  const { minX: x0, minY: y0 } = boundsOf(ends);
+  const next = makePiles({ x0, y0, cell, nx: isSwapped ? rows : columns, ny: isSwapped ? columns : rows });
+  const [deepest, highest] = [Math.min(ends[0].z, ends[1].z), Math.max(ends[0].z, ends[1].z)];
+  const heightAt = (k: number) => (turn.flips[2] ? highest - k * field.cell : deepest + k * field.cell);
+  const metal = new Uint8Array(rows * deepCells);
+  for (let c = 0; c < columns; c++) {
+    const at = Math.min(cells[wide] - 1, Math.floor(((c + 0.5) * cell) / field.cell));
+    metal.fill(0);
+    for (let k = 0; k < deepCells; k++) {
+      const pile = pileOf(field, deep === 0 ? at * field.nx + k : k * field.nx + at, floor);
+      for (let p = 0; p + 1 < pile.length; p += 2) {
+        const first = Math.max(0, Math.ceil((pile[p + 1] - floor) / cell - 0.5));
+        const last = Math.min(rows, Math.ceil((pile[p] - floor) / cell - 0.5));
+        for (let r = first; r < last; r++) metal[r * deepCells + k] = 1;
+      }
+    }
+    for (let r = 0; r < rows; r++) {
+      const [u, v] = isSwapped ? [r, c] : [c, r];
+      const cellAt = (turn.flips[1] ? next.ny - 1 - v : v) * next.nx + (turn.flips[0] ? next.nx - 1 - u : u);
+      setPile(
+        next,
+        cellAt,
+        runsOf(metal.subarray(r * deepCells, (r + 1) * deepCells))
+          .map(heightAt)
+          .sort(falling),
+      );
+    }
+  }
+  return next;
+}
+
+const falling = (a: number, b: number) => b - a;
+
+/** Where runs of metal begin and end. */
+function runsOf(metal: Uint8Array): number[] {
+  const ends: number[] = [];
+  for (let k = 0; k <= metal.length; k++) if ((metal[k] ?? 0) !== (metal[k - 1] ?? 0)) ends.push(k);
+  return ends;
+}
+
+/** A piece of piles on another grid: each cell what stood at its middle; none where nothing is known. */
+export function resampled(field: HeightField, grid: Grid): HeightField {
+  const next = makePiles(grid);
+  for (let i = 0; i < next.height.length; i++) {
+    const { x, y } = cellMiddle(next, i);
+    const [column, row] = [Math.floor((x - field.x0) / field.cell), Math.floor((y - field.y0) / field.cell)];
+    if (column < 0 || row < 0 || column >= field.nx || row >= field.ny) next.height[i] = NOTHING;
+    else setPile(next, i, pileOf(field, row * field.nx + column, NOTHING));
   }
   return next;
 }

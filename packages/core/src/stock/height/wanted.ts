@@ -9,6 +9,8 @@ export interface Allowed {
   high: Float32Array;
   /** Underside of the part: below it nothing counts. */
   floor: number;
+  /** How well faces are known that have not been cut yet, mm; exactly where left out. */
+  within?: number;
 }
 
 const HOW = {
@@ -39,18 +41,21 @@ export class Wanted {
   /**
    * @param floor underside of the part
    * @param freed what falls out once the line round it is cut
+   * @param within how well faces are known that have not been cut yet, mm
    */
   constructor(
     private readonly rules: HeightRule[],
     private readonly floor: number,
     private readonly freed: Added['freed'] = [],
+    private readonly within?: number,
   ) {}
 
   /** What is right where on a grid, if no piece is gone but those found loose. */
   on(grid: Grid): Allowed {
     const cells = grid.nx * grid.ny;
     const [low, high] = [new Float32Array(cells).fill(-ANYTHING), new Float32Array(cells).fill(ANYTHING)];
-    const allowed = { low, high, floor: this.floor };
+    const allowed: Allowed = { low, high, floor: this.floor };
+    if (this.within) allowed.within = this.within;
     for (const rule of this.rules) lay(rule, grid, allowed);
     for (const region of this.gone) eachInside(grid, region, (i) => (high[i] = ANYTHING));
     return allowed;
@@ -76,10 +81,14 @@ export class Wanted {
 /** Whether a bound asks for anything. */
 export const isWanted = (bound: number) => Math.abs(bound) < ANYTHING;
 
-/** How far a height is from what is allowed, mm: above 0 metal is left, below 0 the part is cut into; 0 within the slack. */
-export function deviation({ low, high, floor }: Allowed, i: number, height: number): number {
+/**
+ * How far a height is from what is allowed, mm: above 0 metal is left, below 0 the part is cut into; 0 within the slack.
+ * @param owner the motion that cut there, −1 for none
+ */
+export function deviation({ low, high, floor, within = 0 }: Allowed, i: number, height: number, owner: number): number {
+  const slack = owner < 0 ? within : 0;
   const over = height - high[i];
-  if (over > LEFT) return over;
+  if (over > LEFT + slack) return over;
   const under = low[i] - Math.max(height, floor);
-  return under > GOUGE && isWanted(low[i]) ? -under : 0;
+  return under > GOUGE + slack && isWanted(low[i]) ? -under : 0;
 }
