@@ -12,6 +12,7 @@ const FLOORS = [
   'part',
   'document',
   'stock',
+  'holding',
   'path',
   'operation',
   'program',

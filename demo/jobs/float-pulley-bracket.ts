@@ -8,8 +8,7 @@ import {
   editOperation,
   newFeature,
   newJob,
-  groundOf,
-  viseJaws,
+  addHolding,
 } from '@tidypath/core';
 
 const inch = (v: number) => v * 25.4;
@@ -72,7 +71,7 @@ export function floatPulleyBracket(): Job {
     },
     clearance: inch(0.5),
   };
-  job = { ...job, setups: [{ ...setup, fixtures: viseJaws(groundOf(job, setup).stock, inch(0.17)) }] };
+  job = addHolding({ ...job, setups: [setup] }, setup, 'vise', { grip: inch(0.17), fixedJaw: 'front' });
   const tool = (n: number) => TOOLS.find((t) => t.number === n)!;
   job = addOperation(job, 's1', 'face', [], tool(1));
   job = addOperation(job, 's1', 'slot', [slot.id], tool(21));

@@ -7,8 +7,7 @@ import {
   editOperation,
   newFeature,
   newJob,
-  viseJaws,
-  groundOf,
+  addHolding,
 } from '@tidypath/core';
 import { TOOLS } from '@tidypath/core';
 
@@ -69,7 +68,7 @@ export function lensCellRing(): Job {
     controllerId: machine.controllerId,
     part: { kind: 'plate', thickness: 8, features },
   };
-  job = { ...job, setups: [{ ...setup, fixtures: viseJaws(groundOf(job, setup).stock, 4) }] };
+  job = addHolding({ ...job, setups: [setup] }, setup, 'chuck', { grip: 4 });
   const tool = (n: number) => TOOLS.find((t) => t.number === n)!;
   const add = (kind: string, target: string | undefined, number: number) =>
     (job = addOperation(job, 's1', kind, target ? [target] : [], tool(number)));

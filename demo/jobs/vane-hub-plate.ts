@@ -5,16 +5,13 @@ import {
   importDrawing,
   IMPORT_DEFAULTS,
   newJob,
-  groundOf,
-  viseJaws,
+  addHolding,
   MATERIALS,
   MACHINES,
   TOOLS,
   Feature,
   Tool,
   addSetup,
-  jawsFor,
-  withSetup,
 } from '@tidypath/core';
 import { circle, dxf, polyline, roundedRectangle } from '../dxf';
 
@@ -92,8 +89,7 @@ export function vaneHubPlate(drawing: string): Job {
     name: 'Top',
     stock: { ...job.setups[0].stock, left: 2, right: 2, front: 2, back: 2, top: 1, bottom: 6 },
   };
-  const stock = groundOf(job, setup).stock;
-  job = { ...job, setups: [{ ...setup, fixtures: viseJaws(stock, 4) }] };
+  job = addHolding({ ...job, setups: [setup] }, setup, 'vise', { grip: 4, fixedJaw: 'front' });
   const id = (name: string) => job.part.features.filter((f) => f.name.startsWith(name)).map((f) => f.id);
   const tool = (n: number) => TOOLS.find((t) => t.number === n)!;
   job = addOperation(job, 's1', 'face', [], tool(1));
@@ -118,7 +114,7 @@ export function vaneHubPlate(drawing: string): Job {
 function underside(top: Job, outside: string[], tool: (n: number) => Tool): Job {
   let job = addSetup(top);
   const [, second] = job.setups;
-  job = withSetup(job, { ...second, name: 'Underside', fixtures: jawsFor(job, second) });
+  job = addHolding(job, { ...second, name: 'Underside', holding: [] }, 'vise', { fixedJaw: 'front' });
   job = addOperation(job, second.id, 'face', [], tool(1));
   job = addOperation(job, second.id, 'chamfer', outside, tool(22));
   const [face, chamfer] = job.setups[1].operations;

@@ -7,6 +7,7 @@ export * from './cutting';
 export * from './part';
 export * from './document';
 export * from './stock';
+export * from './holding';
 export * from './path';
 export * from './operation';
 export * from './program';

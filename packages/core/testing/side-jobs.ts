@@ -5,7 +5,7 @@ import { newJob } from '../src/document/new';
 import { Feature, Meaning, Shape } from '../src/part/plate/feature';
 import { newFeature } from '../src/part/plate/new';
 import { Up } from '../src/part/plate/turn';
-import { jawsFor } from '../src/plan/ground';
+import { addHolding } from '../src/plan/holds';
 import { tool } from './parts';
 
 /** Features one after another, each with an id of its own. */
@@ -31,8 +31,7 @@ export function onSide(
   const stock = { ...first.stock, ...FLUSH, shape: 'as left' as const };
   const setup: Setup = { ...first, id, name: `${up} up`, up, stock, fixtures: [], operations: [], ...more };
   const held: Job = { ...job, setups: [...job.setups, setup] };
-  const jaws = { ...setup, fixtures: jawsFor(held, setup) };
-  const gripped: Job = { ...job, setups: [...job.setups, jaws] };
+  const gripped = addHolding(held, setup, 'vise');
   return cuts.reduce(
     (j, [kind, target, number]) => addOperation(j, id, kind, target ? [target] : [], tool(number)),
     gripped,

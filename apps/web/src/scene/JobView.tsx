@@ -4,6 +4,7 @@ import { Button } from 'react-native-paper';
 import {
   LengthUnit,
   Tool,
+  bodiesOf,
   boxOf,
   clampsBefore,
   formatLength,
@@ -108,11 +109,14 @@ export const JobView = memo(function JobView({
   const { job, setup, computed } = useCalmJob();
   const { plan, proof, proofFresh } = computed;
   const [fit, setFit] = useState<{ angle: Angle; count: number }>({ angle: 'corner', count: 0 });
-  const { job: seen, stock: block, zero } = useMemo(() => groundOf(job, setup, partModel), [job, setup]);
+  const { job: seen, stock: block, zero, held } = useMemo(() => groundOf(job, setup, partModel), [job, setup]);
   const edges = useMemo(() => partEdges(seen.part), [seen.part]);
   const fixtures = useMemo(
-    () => (heldAfter ? clampsBefore(setup, heldAfter, true) : clampsBefore(setup, heldAt ?? operationId)).map(boxOf),
-    [setup, heldAfter, heldAt, operationId],
+    () => [
+      ...(heldAfter ? clampsBefore(setup, heldAfter, true) : clampsBefore(setup, heldAt ?? operationId)).map(boxOf),
+      ...bodiesOf(held),
+    ],
+    [setup, held, heldAfter, heldAt, operationId],
   );
   const cut = stock === 'cut' ? proof?.surface : undefined;
 

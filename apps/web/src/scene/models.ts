@@ -1,5 +1,5 @@
 import * as THREE from 'three';
-import { FixtureBox, Tool, profileOutline, segmentStarts, type Vec3 } from '@tidypath/core';
+import { FixtureBox, Tool, outlineOf, profileOutline, segmentStarts, type Vec3 } from '@tidypath/core';
 import type { Palette } from '../theme/theme';
 
 /** Height of a pin, mm. */
@@ -29,17 +29,21 @@ export function pins(points: Vec3[]): Float32Array {
   return Float32Array.from(b ? [...up, a.x, a.y, a.z, b.x, b.y, b.z] : up);
 }
 
-/** Jaws and clamps as boxes one can see through. */
+/** Edges of what holds are drawn where its faces meet at more than so many degrees. */
+const SHARP = 20;
+
+/** Jaws and clamps as bodies one can see through. */
 export function fixtureModels(boxes: FixtureBox[], { fixture, quiet }: Palette): THREE.Group {
   const group = new THREE.Group();
   for (const b of boxes) {
+    const outline = new THREE.Shape(outlineOf(b).map(({ x, y }) => new THREE.Vector2(x, y)));
     const mesh = new THREE.Mesh(
-      new THREE.BoxGeometry(b.maxX - b.minX, b.maxY - b.minY, b.maxZ - b.minZ),
+      new THREE.ExtrudeGeometry(outline, { depth: b.maxZ - b.minZ, bevelEnabled: false }),
       new THREE.MeshStandardMaterial({ color: fixture, transparent: true, opacity: 0.55, roughness: 0.9 }),
     );
-    mesh.position.set((b.minX + b.maxX) / 2, (b.minY + b.maxY) / 2, (b.minZ + b.maxZ) / 2);
+    mesh.position.z = b.minZ;
     const edges = new THREE.LineSegments(
-      new THREE.EdgesGeometry(mesh.geometry),
+      new THREE.EdgesGeometry(mesh.geometry, SHARP),
       new THREE.LineBasicMaterial({ color: quiet }),
     );
     edges.position.copy(mesh.position);

@@ -41,7 +41,13 @@ export function stageStates(job: Job, setup: Setup, computed: Computed): Record<
             ? DONE
             : EMPTY;
   const release = prove === DONE && cut === DONE ? DONE : prove === EMPTY ? EMPTY : prove === OLD ? OLD : needs([]);
-  return { part, hold: setup.fixtures.length > 0 || setup.operations.length > 0 ? DONE : EMPTY, cut, prove, release };
+  return {
+    part,
+    hold: setup.fixtures.length > 0 || setup.holding?.length || setup.operations.length > 0 ? DONE : EMPTY,
+    cut,
+    prove,
+    release,
+  };
 }
 
 /** What stands in the way of release: stops of part, plan and proof. */

@@ -15,6 +15,8 @@ interface Props {
   onChange: (value: unknown) => void;
   /** mm that 100 % stands for. */
   shareOf?: number;
+  /** Features of the part it may name. */
+  features?: { value: string; label: string }[];
   autoFocus?: boolean;
   testID?: string;
   help?: boolean;
@@ -31,6 +33,7 @@ const SUFFIX: Partial<Record<ParameterUnit, string>> = {
   torque: 'N·m',
   acceleration: 'mm/s²',
   pressure: 'N/mm²',
+  force: 'kN',
   seconds: 's',
   minutes: 'min',
 };
@@ -45,6 +48,7 @@ export function ParameterField({
   unit,
   onChange,
   shareOf,
+  features,
   autoFocus,
   testID,
   help,
@@ -62,6 +66,8 @@ export function ParameterField({
           onChange={onChange}
         />
       );
+    if (info.features)
+      return <Choices label={info.label} value={String(value)} options={features ?? []} onChange={onChange} />;
     if (typeof value === 'boolean')
       return (
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: SPACE.m }}>

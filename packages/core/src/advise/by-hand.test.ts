@@ -6,7 +6,7 @@ import { editOperation, withController } from '../document/edit';
 import { Fixture, Job } from '../document/job';
 import { CONTROLLERS } from '../shop/controllers';
 import { readJob } from '../plan/documents';
-import { fixturesFor } from '../plan/ground';
+import { fixturesFor, groundOf } from '../plan/ground';
 import { planSetup, postSetup } from '../plan/pipeline';
 import { proveProgram } from '../plan/prove';
 
@@ -121,7 +121,8 @@ test('a program that no longer says where it is gripped anew is told, and proved
 
 test('what an operation plans with are the clamps of its own grip', () => {
   const asked = gripped(left, right);
-  const [hand, contour] = asked.setups[0].operations.map((o) => fixturesFor(asked.setups[0], o.id).map((f) => f.name));
+  const ground = groundOf(asked, asked.setups[0]);
+  const [hand, contour] = asked.setups[0].operations.map((o) => fixturesFor(ground, o.id).map((f) => f.name));
   expect([hand, contour]).toEqual([['Clamp left'], ['Clamp right']]);
 });
 

@@ -50,6 +50,8 @@ export interface CutInput {
   leaves?: number;
   /** How far it may bend, where that is said. */
   bend?: Bend;
+  /** Side force the work may be pushed with, N; any where left out. */
+  hold?: number;
 }
 
 /** What a cut does to chip, spindle, tool and grip. Lengths mm, angle radians, power kW, torque N·m, force N. */

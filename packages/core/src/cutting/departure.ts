@@ -33,6 +33,7 @@ function governing(s: Situation, rpm: number, feed: number): Limit | undefined {
   if (state.deflection > bendLimit(s).most) return 'bending';
   if (state.grip > GRIP_SHARE) return 'grip';
   if (chipRoomShare(s.tool, s.material, state.chipLoad, atPeak({ ...s, rpm, feed }).ae) > 1) return 'chip room';
+  if (s.hold && state.force > s.hold) return 'hold of the work';
   if (feed >= s.machine.maxFeed - 1e-9) return 'machine feed';
   if (rpm >= s.machine.maxRpm) return 'spindle speed';
   if (cutState({ ...s, rpm, feed }).largestChip < thinnestChip(s.tool, s.material)) return 'rubbing';

@@ -34,6 +34,10 @@ export function limitWorking(s: Situation, step: LimitStep, rpm: number, feed: n
         { name: 'bite', text: `${n3(s.ae)} mm`, at: 'bite' },
       ],
     },
+    'hold of the work': {
+      formula: `the cutter pushes with at most ${n0(s.hold ?? 0)} N, half of what the grip of the work stands; F ${n0(state.force)} N summed over the flutes`,
+      inputs: [{ name: 'layer', text: `${n3(s.ap)} mm`, at: 'layer' }],
+    },
     finish: {
       formula: `Ra = 4/(9·√3)·(vf/n)²/(4·D), one tooth a turn making the mark, at most ${n2(s.finish?.ra ?? 0)} µm${s.finish && s.finish.share !== 1 ? `; the last lap runs at ${n0(s.finish.share * 100)} %` : ''}`,
       inputs: [{ name: 'D', text: `${n3(s.tool.diameter)} mm`, at: 'tool' }],
@@ -90,6 +94,8 @@ export function limitText(s: Situation, limit: Limit, possible: boolean): string
       return `Feed limited by bending of ${tool.name}: at most ${long(bendLimit(s).most)}, ${bendLimit(s).why}.${heavy}`;
     case 'grip':
       return `Feed limited by the grip of the ${tool.holder.name}.${heavy}`;
+    case 'hold of the work':
+      return `Feed limited by the grip of the work: it may be pushed with ${n0(s.hold ?? 0)} N. Grip deeper or harder, or bite less.${heavy}`;
     case 'chip room':
       return `Feed limited by the room for chips between ${tool.flutes} flutes.${heavy}`;
     case 'finish':

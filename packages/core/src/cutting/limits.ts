@@ -34,7 +34,10 @@ export function bendLimit({ leaves = 0, bend }: Pick<CutInput, 'leaves' | 'bend'
 /** Share of the slipping torque a grip may be asked for. */
 export const GRIP_SHARE = 0.5;
 
-export type LoadLimit = 'spindle power' | 'bending' | 'grip' | 'chip room';
+/** How many times what acts the grip of the work is asked to stand. */
+export const HOLD_SAFETY = 2;
+
+export type LoadLimit = 'spindle power' | 'bending' | 'grip' | 'chip room' | 'hold of the work';
 
 /** How far a cut's load is from each of its hard limits: 1 is at the limit. Taken where the bite is widest. */
 export function loadShares(input: CutInput): Record<LoadLimit, number> {
@@ -44,6 +47,7 @@ export function loadShares(input: CutInput): Record<LoadLimit, number> {
     bending: s.deflection / bendLimit(input).most,
     grip: s.grip / GRIP_SHARE,
     'chip room': chipRoomShare(input.tool, input.material, s.chipLoad, atPeak(input).ae),
+    'hold of the work': input.hold ? s.force / input.hold : 0,
   };
 }
 
@@ -60,6 +64,7 @@ export function feedsAllowed(input: CutInput): Record<LoadLimit, number> {
     bending: feed(shares.bending),
     grip: feed(shares.grip),
     'chip room': room > 0 ? input.feed / room : Infinity,
+    'hold of the work': feed(shares['hold of the work']),
   };
 }
 

@@ -172,6 +172,7 @@ const loadLabels = (s: Situation): Record<LoadLimit, string> => ({
   bending: `${n3(bendLimit(s).most)} mm of bending at the tip, ${bendLimit(s).why}`,
   grip: `${GRIP_SHARE * 100} % of what the holder grips`,
   'chip room': 'half of the room between its flutes, filled with chips',
+  'hold of the work': `${n0(s.hold ?? 0)} N, which the grip of the work stands twice over`,
 });
 
 function feedSteps(s: Situation, rpm: number, fz: number): LimitStep[] {
@@ -183,13 +184,15 @@ function feedSteps(s: Situation, rpm: number, fz: number): LimitStep[] {
   const steps: LimitStep[] = [
     { id: 'range', on: 'feed', label: 'the chip wanted', allows: wanted, governs: false },
     { id: 'machine feed', on: 'feed', label: machine.name, allows: machine.maxFeed, governs: false },
-    ...(Object.keys(loads) as LoadLimit[]).map((id): LimitStep => ({
-      id,
-      on: 'feed',
-      label: labels[id],
-      allows: loads[id],
-      governs: false,
-    })),
+    ...(Object.keys(loads) as LoadLimit[])
+      .filter((id) => id !== 'hold of the work' || s.hold)
+      .map((id): LimitStep => ({
+        id,
+        on: 'feed',
+        label: labels[id],
+        allows: loads[id],
+        governs: false,
+      })),
   ];
   if (s.finish && cutsWalls(tool))
     steps.push({

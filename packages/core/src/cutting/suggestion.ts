@@ -48,6 +48,8 @@ export interface Situation {
   boldness?: number;
   /** How firmly the work is held; fair where left out. */
   grip?: WorkGrip;
+  /** Side force the work may be pushed with, its safety counted, N; any where left out. */
+  hold?: number;
   /** What someone was told: a speed to run at, the most the feed may be; rpm and mm/min. */
   asked?: { rpm?: number; feed?: number };
   /** Unit of the sentences; all numbers stay in mm. */

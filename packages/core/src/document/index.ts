@@ -1,8 +1,9 @@
 /** What the apps, the command line and the tests may use of this floor. */
 export { addSetup, editOperation, neverSeen, withController, withoutSetup, withSetup } from './edit';
 export { atHand, fileMissing, filesOf, type JobFile, LARGEST_FILE, missingFiles, putAtHand, sha256Of } from './files';
+export { Holding } from './holding';
 export { Height, type Heights, heightText } from './heights';
-export { Fixture, FORMAT_VERSION, Job, LIES, Setup, ZERO_POINTS } from './job';
+export { Fixture, FORMAT_VERSION, Job, LIES, Setup } from './job';
 export { mergeJobs, type Side } from './merge';
 export { UNNAMED, newJob } from './new';
 export {

@@ -23,6 +23,7 @@ import { Machine } from '../machine/machine';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
 import { JobFile } from './files';
+import { Holding } from './holding';
 import { Operation } from './operation';
 
 /** Of job files, and of everything else that is stored. */
@@ -54,9 +55,13 @@ export class StockSpec {
 
 export const ZERO_POINTS = ['front left', 'front right', 'back left', 'back right', 'centre'] as const;
 
-/** Where the work zero is. */
+export const ZERO_ON = ['stock', 'part', 'holding', 'feature'] as const;
+
+/** Where the work zero is: on the box round the stock, the part or what holds it (of a vise its fixed jaw), or in the middle of a feature. */
 export class Zero {
-  @IsIn(['stock', 'part']) on!: 'stock' | 'part';
+  @IsIn([...ZERO_ON]) on!: (typeof ZERO_ON)[number];
+  /** Which holding, or which feature; its first place. */
+  @IsOptional() @IsString() @Length(1, 40) of?: string;
   @IsIn([...ZERO_POINTS]) point!: (typeof ZERO_POINTS)[number];
   @IsIn(['top', 'bottom']) height!: 'top' | 'bottom';
 }
@@ -92,7 +97,10 @@ export class Setup {
   @IsNumber() @Min(0) @Max(2000) riser!: number;
   /** How firmly the work is held; fairly where left out. */
   @IsOptional() @IsIn([...GRIPS]) grip?: WorkGrip;
+  /** Boxes in the way. */
   @ListOf(() => Fixture, 50) fixtures!: Fixture[];
+  /** What holds the work. */
+  @IsOptional() @ListOf(() => Holding, 20) holding?: Holding[];
   @ListOf(() => Operation, 500) operations!: Operation[];
 }
 

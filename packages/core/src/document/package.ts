@@ -3,7 +3,7 @@ import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { Finding, finding } from '../quantity/finding';
 import { LARGEST_FILE, atHand, filesOf, sha256Of } from './files';
 import type { Job } from './job';
-import { ReadJob, StoredKind, parseJob } from './read';
+import { ReadJob, StoredKinds, parseJob } from './read';
 
 const JOB = 'job.json';
 const FILE = /^files\/([0-9a-f]{64})$/;
@@ -51,7 +51,7 @@ function unpack(file: Uint8Array): Unpacked {
  * knows once those it brought are at hand.
  * @param kinds every kind of operation there is
  */
-export function openJob(file: Uint8Array, kinds: StoredKind[]): ReadJob {
+export function openJob(file: Uint8Array, kinds: StoredKinds): ReadJob {
   if (!isZip(file)) return parseJob(new TextDecoder().decode(file), kinds);
   const unpacked = unpack(file);
   if ('refused' in unpacked) return { findings: [unpacked.refused] };

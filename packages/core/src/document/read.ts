@@ -19,6 +19,23 @@ export interface ReadJob {
   files?: Uint8Array[];
 }
 
+/** All that a job names by its kind. */
+export interface StoredKinds {
+  operations: StoredKind[];
+  holdings: StoredKind[];
+}
+
+function holdingFindings(job: Job, kinds: StoredKind[]): Finding[] {
+  return job.setups.flatMap((setup, s) =>
+    (setup.holding ?? []).flatMap(({ kind, name, params }, h) => {
+      const path = `setups.${s}.holding.${h}`;
+      const known = kinds.find((k) => k.kind === kind);
+      if (!known) return [finding('unknown-holding', { name, kind }, { field: `${path}.kind` })];
+      return checked(known.Params, params, `${path}.params`);
+    }),
+  );
+}
+
 function paramFindings(job: Job, kinds: StoredKind[]): Finding[] {
   return job.setups.flatMap((setup, s) =>
     setup.operations.flatMap((operation, o) => {
@@ -48,6 +65,7 @@ function sameIds({ tools, part, setups }: Job): Finding[] {
     ['setups', setups],
     ['operations', setups.flatMap((s) => s.operations)],
     ...setups.map((s, i): [string, { id: string }[]] => [`setups.${i}.fixtures`, s.fixtures]),
+    ...setups.map((s, i): [string, { id: string }[]] => [`setups.${i}.holding`, s.holding ?? []]),
   ];
   return lists.flatMap(([field, list]) => {
     const seen = new Set<string>();
@@ -92,10 +110,10 @@ function migrated(
 /**
  * Checks plain data as a job: format version (older ones are carried forward), every field, unknown fields refused by name,
  * and each operation's own values.
- * @param kinds every kind of operation there is
+ * @param kinds every kind of operation and of holding there is
  * @returns the job when nothing stops it, all findings, and the files an older format held that stand beside it now
  */
-export function readJob(value: unknown, kinds: StoredKind[]): ReadJob {
+export function readJob(value: unknown, kinds: StoredKinds): ReadJob {
   if (!isObject(value)) return { findings: [finding('not-a-job', {})] };
   const shape = misshapen(value);
   if (shape) return { findings: [shape] };
@@ -104,13 +122,14 @@ export function readJob(value: unknown, kinds: StoredKind[]): ReadJob {
   if ('finding' in forward) return { findings: [forward.finding] };
   const findings = checked(Job, forward.data);
   if (findings.length === 0) findings.push(...sameIds(forward.data as unknown as Job));
-  if (findings.length === 0) findings.push(...paramFindings(forward.data as unknown as Job, kinds));
+  if (findings.length === 0) findings.push(...paramFindings(forward.data as unknown as Job, kinds.operations));
+  if (findings.length === 0) findings.push(...holdingFindings(forward.data as unknown as Job, kinds.holdings));
   if (findings.length > 0) return { findings: findings.slice(0, MOST) };
   return { job: forward.data as unknown as Job, findings: [], ...(files.length > 0 ? { files } : {}) };
 }
 
 /** Reads a job file's text. */
-export function parseJob(text: string, kinds: StoredKind[]): ReadJob {
+export function parseJob(text: string, kinds: StoredKinds): ReadJob {
   let value: unknown;
   try {
     value = JSON.parse(text);

@@ -2,7 +2,7 @@ import { defaultMetadataStorage } from 'class-transformer/cjs/storage';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
 import { SHAPES } from '../part/plate/feature';
 import { Job } from './job';
-import type { StoredKind } from './read';
+import type { StoredKind, StoredKinds } from './read';
 
 type Schema = Record<string, unknown>;
 
@@ -19,12 +19,23 @@ function described(defs: Record<string, Schema>, cls: { name: string }): string 
   return defs[cls.name] || !parent.name ? cls.name : described(defs, parent);
 }
 
+/** Values of a class that depend on its kind. */
+function byKind(defs: Record<string, Schema>, cls: string, kinds: StoredKind[]): void {
+  const schema = defs[cls] as { properties: Schema; allOf?: Schema[] };
+  schema.properties.kind = { enum: kinds.map((k) => k.kind) };
+  schema.properties.params = { type: 'object' };
+  schema.allOf = kinds.map((k) => ({
+    if: { properties: { kind: { const: k.kind } } },
+    then: { properties: { params: { $ref: REF + described(defs, k.Params) } } },
+  }));
+}
+
 /**
  * JSON Schema (2020-12) of the job file, made from the classes that check it: the fields, ranges, choices, the shapes by
  * their type, and each operation's own values by its kind.
- * @param kinds every kind of operation there is
+ * @param kinds every kind of operation and of holding there is
  */
-export function jobSchema(kinds: StoredKind[]): Schema {
+export function jobSchema(kinds: StoredKinds): Schema {
   const made = validationMetadatasToSchemas({
     refPointerPrefix: REF,
     classTransformerMetadataStorage: defaultMetadataStorage,
@@ -32,13 +43,8 @@ export function jobSchema(kinds: StoredKind[]): Schema {
   const defs = Object.fromEntries(Object.entries(made).map(([name, schema]) => [name, closed(schema)]));
   const feature = defs.Feature as { properties: Schema };
   feature.properties.shape = { oneOf: SHAPES.map((s) => ({ $ref: REF + s.value.name })) };
-  const operation = defs.Operation as { properties: Schema; allOf?: Schema[] };
-  operation.properties.kind = { enum: kinds.map((k) => k.kind) };
-  operation.properties.params = { type: 'object' };
-  operation.allOf = kinds.map((k) => ({
-    if: { properties: { kind: { const: k.kind } } },
-    then: { properties: { params: { $ref: REF + described(defs, k.Params) } } },
-  }));
+  byKind(defs, 'Operation', kinds.operations);
+  byKind(defs, 'Holding', kinds.holdings);
   return {
     $schema: 'https://json-schema.org/draft/2020-12/schema',
     title: 'Tidy Path job',

@@ -36,15 +36,16 @@ export function handIn(text: string, setup: Setup, controller: Controller | unde
   return { steps, findings };
 }
 
-/** Where the work is gripped anew, and what holds it from there. */
+/** Where the work is gripped anew, and what is in the way from there: boxes as they stand then, and what holds it. */
 export const gripsIn = (
   { steps }: HandInProgram,
   { line, count }: Motions,
+  held: FixtureBox[],
 ): { from: number; fixtures: FixtureBox[] }[] =>
   steps.flatMap(({ operation, line: told }) => {
     const clamps = clampsAfter(operation);
     const from = line.findIndex((l) => l > told);
-    return clamps ? [{ from: from < 0 ? count : from, fixtures: clamps.map(boxOf) }] : [];
+    return clamps ? [{ from: from < 0 ? count : from, fixtures: [...clamps.map(boxOf), ...held] }] : [];
   });
 
 /** Minutes somebody works by hand while a program waits. */

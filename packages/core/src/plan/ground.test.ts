@@ -1,6 +1,6 @@
 import { jobWith } from '../../testing/jobs';
 import { area } from '../geometry/plane/clip';
-import { clampBeside, groundOf, viseJaws } from './ground';
+import { clampBeside, groundOf } from './ground';
 
 describe('setup', () => {
   test('zero on stock and part, every named point', () => {
@@ -12,14 +12,6 @@ describe('setup', () => {
     expect(zero('part', 'back right', 'bottom')).toEqual({ x: 80, y: 50, z: -10 });
     expect(zero('part', 'centre', 'top')).toEqual({ x: 40, y: 25, z: 0 });
     expect(zero('stock', 'centre', 'bottom').z).toBe(-16);
-  });
-
-  test('jaws grip the stock from both sides, below what is cut', () => {
-    const job = jobWith(undefined);
-    const [fixed, moving] = viseJaws(groundOf(job, job.setups[0]).stock, 4);
-    expect(fixed.y).toBe(52);
-    expect(moving.y + moving.depth).toBe(-2);
-    expect(fixed.z + fixed.height).toBe(-12);
   });
 
   test('round stock', () => {

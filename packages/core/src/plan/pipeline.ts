@@ -29,6 +29,7 @@ import { copyFindings, targetsOf } from '../document/repeats';
 import { cutBy, turnedEarlier } from './earlier';
 import { finishOf } from './situation';
 import { fixturesFor, Ground, beforeOf, groundOf, turnOf } from './ground';
+import { holdFindings } from './holds';
 import { Earlier } from '../operation/earlier';
 
 /** A planned operation and the key of everything it depends on. */
@@ -321,7 +322,12 @@ export function* planSteps(
 ): Generator<PlanStep, SetupPlan> {
   const made = groundOf(job, setup);
   const { job: seen, whole: model, stock, clearance } = made;
-  const findings = [...model.findings, ...stockFindings(setup, stock), ...jobFindings(job, setup)];
+  const findings = [
+    ...model.findings,
+    ...stockFindings(setup, stock),
+    ...holdFindings(job, made),
+    ...jobFindings(job, setup),
+  ];
   const planned: Planned[] = [];
   const partKey = hashOf(made.repeated);
   let top = stock.top;
@@ -341,7 +347,7 @@ export function* planSteps(
       partKey,
       drawn: job.part,
       earlier,
-      fixtures: fixturesFor(setup, operation.id),
+      fixtures: fixturesFor(made, operation.id),
       features: seen.part.features,
       rack: job.tools,
       ...waiting,

@@ -1,4 +1,6 @@
+import { Worst, contactFindings, contactShares, gripFindings, worstMoments } from '../judge/grip';
 import { loadFindings } from '../judge/load';
+import { HeldBy, strengthOf } from '../holding/held';
 import { joinPrograms } from './joined';
 import { bendLimit } from '../cutting/limits';
 import { HandInProgram, gripsIn, handIn, handMinutes, pauseMinutes } from './by-hand';
@@ -34,7 +36,7 @@ import { BrokenEdges, otherSides } from '../part/plate/solid';
 import { back, isFlat, isOnSide } from '../part/plate/turn';
 import { dropFar, dropLoose, resampled, turnedField, turnedGrid } from '../stock/height/turned';
 import { cutIn } from './situation';
-import { Ground, asSeen, beforeOf, groundOf, isFaced, turnOf } from './ground';
+import { Ground, asSeen, beforeOf, bodiesOf, groundOf, isFaced, turnOf } from './ground';
 
 /** What the posted text really does. */
 export interface Proof {
@@ -58,6 +60,8 @@ export interface Proof {
   read: ReadProgram;
   /** By operation, where it is known which lines belong to which. */
   steps: StepFigures[];
+  /** The worst moments for what holds the work, by operation; none where nothing is said to hold it. */
+  grip: Worst[];
 }
 
 /** Room the machine has above the stock when its spindle is at the top, in work coordinates. */
@@ -76,6 +80,9 @@ function registersOf(job: Job, setup: Setup): ReadOptions['registers'] {
     }),
   );
 }
+
+/** A zero is felt for so far inside its corner, mm. */
+const AT_CORNER = 0.3;
 
 /** Just below the sheet, mm. */
 const UNDER = 0.01;
@@ -135,6 +142,11 @@ export class ProofRun {
   /** What the program says is done by hand. */
   private readonly hand: HandInProgram;
   private readonly minutesByHand: number;
+  private readonly held: HeldBy[];
+  private readonly zeroIsThere: boolean;
+  private readonly zeroOn: Setup['zero']['on'];
+  /** How much of what holds the work met metal at the start. */
+  private readonly pressed: number[];
   /** Metal the operations of a feature were to leave. */
   private readonly asked: ReadonlyMap<string, Allowance>;
   /** How far the tool of each operation may bend, mm. */
@@ -155,7 +167,8 @@ export class ProofRun {
       const kind = kindOf(o.kind);
       if (tool && kind) this.bends.set(o.id, bendLimit(cutIn(job, setup, kind, tool, o)).most);
     }
-    const { job: seen, repeated, whole, stock, zero, fixtures } = more.ground ?? groundOf(job, setup);
+    const ground = more.ground ?? groundOf(job, setup);
+    const { job: seen, repeated, whole, stock, zero, fixtures, held } = ground;
     this.model = whole;
     if (whole.outline.length) {
       const added = addedOf(seen, setup, whole);
@@ -192,11 +205,18 @@ export class ProofRun {
       left: more.left,
       zero,
       fixtures,
-      grips: gripsIn(this.hand, this.read.motions),
+      grips: gripsIn(this.hand, this.read.motions, bodiesOf(held)),
       zeroAboveTable,
       homeZ,
       cell,
     });
+    this.held = held;
+    this.pressed = contactShares(
+      held.flatMap((h) => h.placed.contacts),
+      this.prover.stock,
+    );
+    this.zeroOn = setup.zero.on;
+    this.zeroIsThere = this.isZeroThere(setup, ground);
     this.windows = new Windows(this.prover);
   }
 
@@ -279,6 +299,38 @@ export class ProofRun {
     return idleTools(read.motions, prover.removedBy, (tool) => prover.input.tools.has(tool));
   }
 
+  /** Whether there is metal at the corner the zero was set on. */
+  private isZeroThere(setup: Setup, { stock, zero }: Ground): boolean {
+    const { on, point, height } = setup.zero;
+    if (setup.stock.shape !== 'as left' || point === 'centre' || (on !== 'stock' && on !== 'part')) return true;
+    const inset = AT_CORNER + 2 * this.prover.stock.grain;
+    const inwards = (way: boolean) => (way ? inset : -inset);
+    const faces = this.prover.stock.facesAt(
+      zero.x + inwards(point.endsWith('left')),
+      zero.y + inwards(point.startsWith('front')),
+    );
+    const z = height === 'top' ? zero.z - inset : Math.max(zero.z, stock.bottom) + inset;
+    return faces.some((top, i) => i % 2 === 0 && top >= z && faces[i + 1] <= z);
+  }
+
+  /** Whether the grip holds, and what is left of what it presses on. */
+  private grip(samples: Samples): { worst: Worst[]; findings: Finding[] } {
+    const { prover, held, read } = this;
+    const contacts = held.flatMap((h) => h.placed.contacts);
+    const pressed = contactFindings(contacts, this.pressed, contactShares(contacts, prover.stock));
+    const strength = strengthOf(held);
+    if (!strength) return { worst: [], findings: pressed };
+    const input = {
+      strength,
+      samples,
+      motions: read.motions,
+      tools: prover.input.tools,
+      sections: this.more.sections ?? [],
+    };
+    const worst = worstMoments(input);
+    return { worst, findings: [...pressed, ...gripFindings(worst, input)] };
+  }
+
   /** How well the piece is known that was set on another side. */
   private upright(): Finding[] {
     const { upright } = this.more.left ?? {};
@@ -292,6 +344,7 @@ export class ProofRun {
     const { samples, findings, volume } = prover.result();
     const { seconds } = prover.clock;
     const { zero } = prover.input;
+    const grip = this.grip(samples);
     const steps = this.withHands(stepsOf(this.more.sections ?? [], read.motions, seconds, prover.removedBy, samples));
     const shape = judged
       ? [
@@ -303,6 +356,7 @@ export class ProofRun {
     return {
       findings: [
         ...this.upright(),
+        ...(this.zeroIsThere ? [] : [finding('zero-on-nothing', { on: this.zeroOn }, { field: 'zero' })]),
         ...read.findings,
         ...this.hand.findings,
         ...otherTools(calledTools(read), [...prover.input.tools.values()]),
@@ -311,6 +365,7 @@ export class ProofRun {
         ...this.windows.findings(),
         ...beyondMachine(read.motions, prover.input.machine),
         ...this.load(samples),
+        ...grip.findings,
         ...shape,
         ...this.idle(steps),
       ],
@@ -324,6 +379,7 @@ export class ProofRun {
       finest: this.windows.cell,
       read,
       steps,
+      grip: grip.worst,
     };
   }
 }

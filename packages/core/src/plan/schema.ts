@@ -1,5 +1,5 @@
 import { jobSchema as schemaWith } from '../document/schema';
-import { ALL_KINDS } from '../operation/registry';
+import { STORED_KINDS } from './documents';
 
 /** JSON Schema of the job file, with every kind of operation there is. */
-export const jobSchema = () => schemaWith(ALL_KINDS);
+export const jobSchema = () => schemaWith(STORED_KINDS);

@@ -1,5 +1,5 @@
 import type { Bend } from '../cutting/cut';
-import { GENERAL_TOLERANCE, bendOfTolerance } from '../cutting/limits';
+import { GENERAL_TOLERANCE, HOLD_SAFETY, bendOfTolerance } from '../cutting/limits';
 import { Finish, Situation } from '../cutting/suggestion';
 import { Feature } from '../part/plate/feature';
 import { partModel } from '../part/plate/model';
@@ -9,7 +9,9 @@ import { floorOf, heightsFor } from '../operation/heights';
 import { kindOf } from '../operation/registry';
 import { Operation } from '../document/operation';
 import { Job, Setup } from '../document/job';
-import { asSeen, heightsOf } from './ground';
+import { sideForce, strengthOf } from '../holding/held';
+import { Strength } from '../holding/holding';
+import { asSeen, groundOf, heightsOf } from './ground';
 
 /** What a tool's speeds in a job are worked out for. */
 export const situationOf = (job: Job, tool: Tool, cut: CutOf): Situation => ({
@@ -22,7 +24,7 @@ export const situationOf = (job: Job, tool: Tool, cut: CutOf): Situation => ({
 });
 
 /** A bite with what it is taken under. */
-export type CutOf = BiteOf & Pick<Situation, 'bend' | 'finish' | 'grip' | 'coolant'>;
+export type CutOf = BiteOf & Pick<Situation, 'bend' | 'finish' | 'grip' | 'hold' | 'coolant'>;
 
 /** From limit to limit of the tightest size an operation works on, mm. */
 export function toleranceOf(job: Job, targets: string[]): number {
@@ -83,6 +85,22 @@ export function deepOf(job: Job, setup: Setup, kind: OperationKind, work: Work):
   return Math.max(...(depths as number[])) + (isFaced ? 0 : above);
 }
 
+/** What the grips of a job's setups come to: many cuts ask, few jobs change. */
+const known = new WeakMap<Job, Map<Setup, Strength | undefined>>();
+
+function strengthIn(job: Job, setup: Setup): Strength | undefined {
+  const setups = known.get(job) ?? new Map<Setup, Strength | undefined>();
+  known.set(job, setups);
+  if (!setups.has(setup)) setups.set(setup, strengthOf(groundOf(job, setup, partModel).held));
+  return setups.get(setup);
+}
+
+/** Side force the work may be pushed with in the uppermost layer, N; undefined where nothing is said to hold it. */
+function holdFor(job: Job, setup: Setup, { ap }: BiteOf): number | undefined {
+  const strength = setup.holding?.length ? strengthIn(job, setup) : undefined;
+  return strength && sideForce(strength, -ap / 2) / HOLD_SAFETY;
+}
+
 /** The cut an operation really takes: layers that come out equal are thinner than the most they may be. */
 export function cutIn(job: Job, setup: Setup, kind: OperationKind, tool: Tool, work: Work): CutOf {
   const bite = kind.bite(work.params, tool, deepOf(job, setup, kind, work));
@@ -91,6 +109,7 @@ export function cutIn(job: Job, setup: Setup, kind: OperationKind, tool: Tool, w
     bend: bendOf(job, work, bite),
     finish: finishOf(job, work),
     grip: setup.grip,
+    hold: holdFor(job, setup, bite),
     coolant: work.coolant,
   };
 }

@@ -1,5 +1,6 @@
 import { DOCUMENT } from './findings/document';
 import { DRAWING } from './findings/drawing';
+import { HOLDING } from './findings/holding';
 import { LOAD } from './findings/load';
 import { MILLING } from './findings/milling';
 import { OPERATION } from './findings/operation';
@@ -20,6 +21,7 @@ export const FINDINGS = {
   ...DRAWING,
   ...PART,
   ...SHOP,
+  ...HOLDING,
   ...OPERATION,
   ...MILLING,
   ...PLAN,

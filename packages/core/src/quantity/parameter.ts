@@ -1,6 +1,6 @@
 import { IsIn, IsBoolean, IsNumber, IsInt, IsString, Length, Max, Min, ValidateIf } from 'class-validator';
 
-/** What a stored number is measured in; lengths in mm, feeds in mm/min, speeds in m/min, angles in degrees, time in minutes. */
+/** What a stored number is measured in; lengths in mm, feeds in mm/min, speeds in m/min, angles in degrees, time in minutes, forces in kN. */
 export type ParameterUnit =
   | 'length'
   | 'angle'
@@ -14,6 +14,7 @@ export type ParameterUnit =
   | 'torque'
   | 'acceleration'
   | 'pressure'
+  | 'force'
   | 'seconds'
   | 'minutes'
   | 'money'
@@ -34,6 +35,8 @@ export interface ParameterInfo {
   group?: string;
   /** What it is taken for where it is not given. */
   absent?: number | string | boolean;
+  /** It names a feature of the part that means one of these. */
+  features?: readonly string[];
   /** Step of the + and - buttons, in the stored unit. */
   step?: number;
   /** False where the value has no effect with the other values as they are; such a value is neither shown nor checked. */
@@ -87,6 +90,15 @@ export function Words(info: ParameterInfo & { min: number; max: number }) {
     register(target, key, info);
     IsString()(target, key);
     Length(info.min, info.max)(target, key);
+  };
+}
+
+/** A feature of the part, by its id; none where it is empty. */
+export function FeatureChoice(info: ParameterInfo & { features: readonly string[] }) {
+  return (target: object, key: string) => {
+    register(target, key, info);
+    IsString()(target, key);
+    Length(0, 40)(target, key);
   };
 }
 

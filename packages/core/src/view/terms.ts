@@ -1,4 +1,5 @@
 /** What is shown of plans and proofs, wherever they were made: plain data with columns of numbers. */
+import type { Worst } from '../judge/grip';
 import type { Peak } from '../judge/peaks';
 import type { StepFigures } from '../judge/steps';
 import type { Path } from '../path/path';
@@ -71,6 +72,8 @@ export interface LoadView {
 export interface ProofView extends LoadView {
   findings: Finding[];
   steps: StepFigures[];
+  /** The worst moments for what holds the work, by operation. */
+  grip: Worst[];
   /** The tools the program calls, with what it says about them. */
   called: CalledTool[];
   removed: number;

@@ -88,6 +88,7 @@ export function proofView(proved: Proved): ProofView {
     findings: inUnitOf(proved.job, proof.findings),
     ...loadView(proof, motions),
     steps: proof.steps,
+    grip: proof.grip,
     called: calledTools(proof.read),
     removed: proof.removed,
     grid: {

@@ -1,10 +1,9 @@
 import { useState } from 'react';
-import { CONTROLLERS, Job, Setup, ZERO_POINTS, groundOf, withController, withSetup, partModel } from '@tidypath/core';
+import { CONTROLLERS, Job, Setup, withController, withSetup } from '@tidypath/core';
 import { HardnessField } from '../../ui/cutting/HardnessField';
 import { useShop } from '../../ui/cutting/useShop';
-import { Card, Fields } from '../../ui/Card';
-import { Choices, plainOptions } from '../../ui/Choices';
-import { LengthField } from '../../ui/LengthField';
+import { Card } from '../../ui/Card';
+import { Choices } from '../../ui/Choices';
 import { Txt } from '../../ui/Txt';
 import { useJob } from '../../session/JobContext';
 import { SpeedsSheet, departingOf } from '../../session/SpeedsSheet';
@@ -13,8 +12,8 @@ import { JobView } from '../../scene/JobView';
 import { HoldingCard } from './HoldingCard';
 import { SetupCard } from './SetupCard';
 import { StockCard } from './StockCard';
+import { ZeroCard } from './ZeroCard';
 
-const WORK_OFFSETS = ['G54', 'G55', 'G56', 'G57', 'G58', 'G59'] as const;
 /** What the shop has, and the job's own where the shop no longer has it. */
 const withOwn = <T extends { id: string }>(items: T[], own: T): T[] =>
   items.some((i) => i.id === own.id) ? items : [own, ...items];
@@ -24,7 +23,6 @@ const copy = <T,>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 /** How the work is held: material, machine, stock, zero, clearance, jaws and clamps. */
 export function HoldStage() {
   const { job, setup, edit } = useJob();
-  const { unit } = job;
   const shop = useShop();
   const materials = withOwn(shop.materials, job.material);
   const controllers = shop.controllers.length ? shop.controllers : CONTROLLERS;
@@ -37,7 +35,6 @@ export function HoldStage() {
     edit(next);
     setAsksSpeeds(departingOf(next(job)).length > 0);
   };
-  const { stock } = groundOf(job, setup, partModel);
   /** The grip that is shown: the step that makes it, none for that at the start. */
   const [grip, setGrip] = useState<string>();
 
@@ -90,55 +87,8 @@ export function HoldStage() {
         <SpeedsSheet departing={departingOf(job)} job={job} edit={edit} onClose={() => setAsksSpeeds(false)} />
       )}
       <StockCard setup={setup} set={set} />
-      <Card>
-        <Txt heading kind="large">
-          Zero
-        </Txt>
-        <Choices
-          label="On the"
-          value={setup.zero.on}
-          onChange={(on) => set({ zero: { ...setup.zero, on } })}
-          options={plainOptions(['stock', 'part'] as const)}
-        />
-        <Choices
-          label="At the"
-          value={setup.zero.point}
-          onChange={(point) => set({ zero: { ...setup.zero, point } })}
-          options={plainOptions(ZERO_POINTS)}
-        />
-        <Choices
-          label="Height"
-          value={setup.zero.height}
-          onChange={(height) => set({ zero: { ...setup.zero, height } })}
-          options={plainOptions(['top', 'bottom'] as const)}
-        />
-        <Choices
-          label="Work offset"
-          value={setup.workOffset as (typeof WORK_OFFSETS)[number]}
-          onChange={(workOffset) => set({ workOffset })}
-          options={plainOptions(WORK_OFFSETS)}
-        />
-        <Fields>
-          <LengthField
-            label="Clearance above the stock"
-            value={setup.clearance}
-            unit={unit}
-            min={0.5}
-            max={500}
-            onChange={(clearance) => set({ clearance }, 'clearance')}
-          />
-          <LengthField
-            label="Stock above the table"
-            value={setup.riser}
-            unit={unit}
-            min={0}
-            max={2000}
-            onChange={(riser) => set({ riser }, 'riser')}
-          />
-        </Fields>
-      </Card>
+      <ZeroCard set={set} />
       <HoldingCard
-        stock={stock}
         grip={grip}
         onGrip={setGrip}
         setGrip={(next) => change((j) => withSetup(j, { ...j.setups.find((s) => s.id === setup.id)!, grip: next }))}

@@ -1,25 +1,33 @@
+import { useState } from 'react';
 import { View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import {
   Fixture,
   GRIPS,
+  HOLDINGS,
   Setup,
+  addHolding,
   clampBeside,
   clampsBefore,
   editOperation,
   gripsOf,
-  jawsFor,
-  StockModel,
+  groundOf,
+  partModel,
+  withHolding,
+  withSetup,
 } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
 import { GRIP_WORDS } from '../../ui/cutting/words';
 import { Card, Fields, Row } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
+import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
 import { useJob } from '../../session/JobContext';
+import { Holds } from './Holds';
+import { ThingCard } from './ThingCard';
 
-/** One clamp or jaw by its corner and size. */
+/** One box in the way by its corner and size. */
 function FixtureCard({
   fixture,
   onChange,
@@ -60,7 +68,6 @@ function FixtureCard({
 }
 
 interface Props {
-  stock: StockModel;
   /** The grip that is shown: the step that makes it, none for that at the start. */
   grip: string | undefined;
   onGrip: (id: string | undefined) => void;
@@ -69,34 +76,59 @@ interface Props {
 
 const START = '';
 
-/** How firmly the work is held, and by what: at the start, and from each step on that grips it anew. */
-export function HoldingCard({ stock, grip, onGrip, setGrip }: Props) {
+/** How firmly the work is held, and by what: things that hold it, and boxes in the way at the start and from each step on that grips it anew. */
+export function HoldingCard({ grip, onGrip, setGrip }: Props) {
   const { job, setup, edit } = useJob();
+  const [adding, setAdding] = useState(false);
+  const ground = groundOf(job, setup, partModel);
   const grips = gripsOf(setup);
   const shown = grips.find((o) => o.id === grip);
   const fixtures = clampsBefore(setup, shown?.id, true);
+  const own = (s: Setup) => s.id === setup.id;
   const setFixtures = (next: Fixture[], tag = '') =>
     edit(
       (j) =>
         shown
           ? editOperation(j, shown.id, (o) => ({ ...o, params: { ...o.params, clamps: next } }))
-          : { ...j, setups: j.setups.map((s) => (s.id === setup.id ? { ...s, fixtures: next } : s)) },
+          : { ...j, setups: j.setups.map((s) => (own(s) ? { ...s, fixtures: next } : s)) },
       tag,
     );
+  const add = (kind: string) => {
+    edit((j) => addHolding(j, j.setups.find(own)!, kind));
+    setAdding(false);
+  };
   return (
     <View style={{ gap: SPACE.m }}>
       <Txt heading kind="large">
         Holding
       </Txt>
+      <Holds job={job} setup={setup} />
+      {ground.held.map(({ holding, placed }) => (
+        <ThingCard
+          key={holding.id}
+          holding={holding}
+          unit={job.unit}
+          features={ground.work.features}
+          under={placed.under}
+          findings={placed.findings}
+          onChange={(next) =>
+            edit((j) => withSetup(j, withHolding(j.setups.find(own)!, holding.id, next)), `hold-${holding.id}`)
+          }
+          onDelete={() => edit((j) => withSetup(j, withHolding(j.setups.find(own)!, holding.id)))}
+        />
+      ))}
+      <Button mode="outlined" onPress={() => setAdding(true)} testID="add-holding">
+        {ground.held.length ? 'Add something that holds' : 'Say what holds the work'}
+      </Button>
       <Choices
-        label="The work is held"
+        label="Besides, the work is held"
         value={setup.grip ?? 'fair'}
         onChange={setGrip}
         options={GRIPS.map((value) => ({ value, label: GRIP_WORDS[value] }))}
       />
       {grips.length > 0 && (
         <Choices
-          label="Jaws and clamps"
+          label="Boxes in the way"
           value={shown?.id ?? START}
           onChange={(id) => onGrip(id || undefined)}
           options={[
@@ -105,15 +137,9 @@ export function HoldingCard({ stock, grip, onGrip, setGrip }: Props) {
           ]}
         />
       )}
-      <Txt kind="small" tone="quiet">
-        Jaws and clamps are things to hit; the proof looks out for them.
-      </Txt>
       <Row>
-        <Button mode="outlined" onPress={() => setFixtures(jawsFor(job, setup))}>
-          Vise jaws
-        </Button>
-        <Button mode="outlined" onPress={() => setFixtures([...fixtures, clampBeside(stock, fixtures)])}>
-          Add a clamp
+        <Button mode="outlined" onPress={() => setFixtures([...fixtures, clampBeside(ground.stock, fixtures)])}>
+          Add a box in the way
         </Button>
       </Row>
       {fixtures.map((f) => (
@@ -129,6 +155,21 @@ export function HoldingCard({ stock, grip, onGrip, setGrip }: Props) {
           onDelete={() => setFixtures(fixtures.filter((x) => x.id !== f.id))}
         />
       ))}
+      <Sheet title="What holds the work" open={adding} onClose={() => setAdding(false)}>
+        {HOLDINGS.map((k) => (
+          <View key={k.kind} style={{ gap: SPACE.xs }}>
+            <Button mode="outlined" onPress={() => add(k.kind)} testID={`hold-by-${k.kind}`}>
+              {k.title}
+            </Button>
+            <Txt kind="small" tone="quiet">
+              {k.help}
+            </Txt>
+          </View>
+        ))}
+        <Txt kind="small" tone="quiet">
+          Forces and friction are estimates: your vise’s maker, your shop’s rules and your supervisor decide.
+        </Txt>
+      </Sheet>
     </View>
   );
 }

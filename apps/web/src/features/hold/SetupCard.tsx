@@ -79,7 +79,7 @@ export function SetupCard({ set }: { set: (more: Partial<Setup>, tag?: string) =
           />
           {setup.fixtures.length > 0 && (
             <Txt kind="small" tone="quiet">
-              Turning it takes its fixtures off.
+              Turning it takes the boxes in the way off; what holds it takes hold anew.
             </Txt>
           )}
         </>

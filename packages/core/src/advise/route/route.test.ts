@@ -6,7 +6,6 @@ import { Feature } from '../../part/plate/feature';
 import { Tool } from '../../shop/tool';
 import { newFeature } from '../../part/plate/new';
 import { addSetup } from '../../document/edit';
-import { jawsFor } from '../../plan/ground';
 import { Job } from '../../document/job';
 import { parseJob } from '../../plan/documents';
 import { MACHINES } from '../../shop/library';
@@ -288,7 +287,6 @@ describe('the route proposed for a later setup', () => {
     expect(hole).toBe('f4');
     expect(routed(job).map((o) => o.kind)[0]).toBe('face');
     expect(new Set(routed(job).flatMap((o) => o.targets))).toEqual(new Set([own]));
-    expect(jawsFor(job, job.setups[1])).toHaveLength(2);
   });
 
   test('and what goes through and was not made before, no more of it than is left', () => {

@@ -1,36 +1,48 @@
-import { Point, distanceToSegment } from '../plane/point';
+import { circle, flatten } from '../plane/chain';
+import { Region, contains } from '../plane/clip';
+import { Bounds, Point, boundsOf, distanceToSegment } from '../plane/point';
 
-/** A box of a fixture, part coordinates, mm. */
-export interface FixtureBox {
+/** Something that stands upright and holds the work: the box round it, and its outline seen from above where that is another; part coordinates, mm. */
+export interface FixtureBox extends Bounds {
   name: string;
-  minX: number;
-  minY: number;
   minZ: number;
-  maxX: number;
-  maxY: number;
   maxZ: number;
+  /** It does not cross itself. */
+  outline?: Point[];
 }
 
-/** Whether a segment comes within `radius` of a box seen from above. */
-export function segmentMeetsBox(
-  a: Point,
-  b: Point,
-  box: Pick<FixtureBox, 'minX' | 'minY' | 'maxX' | 'maxY'>,
-  radius: number,
-): boolean {
-  const inside = (p: Point) => p.x >= box.minX && p.x <= box.maxX && p.y >= box.minY && p.y <= box.maxY;
-  if (inside(a) || inside(b)) return true;
+/** Something upright on an outline. */
+export const standing = (name: string, outline: Point[], minZ: number, maxZ: number): FixtureBox => ({
+  name,
+  ...boundsOf(outline),
+  minZ,
+  maxZ,
+  outline,
+});
+
+/** Something upright and round. */
+export const roundPost = (name: string, { x, y }: Point, diameter: number, minZ: number, maxZ: number): FixtureBox =>
+  standing(name, flatten(circle(x, y, diameter / 2), 0.05), minZ, maxZ);
+
+/** Its outline seen from above. */
+export const outlineOf = ({ outline, minX, minY, maxX, maxY }: Bounds & { outline?: Point[] }): Point[] =>
+  outline ?? [
+    { x: minX, y: minY },
+    { x: maxX, y: minY },
+    { x: maxX, y: maxY },
+    { x: minX, y: maxY },
+  ];
+
+/** Whether a segment comes within `radius` of something upright seen from above. */
+export function segmentMeetsBox(a: Point, b: Point, box: Bounds & { outline?: Point[] }, radius: number): boolean {
   if (Math.min(a.x, b.x) > box.maxX + radius || Math.max(a.x, b.x) < box.minX - radius) return false;
   if (Math.min(a.y, b.y) > box.maxY + radius || Math.max(a.y, b.y) < box.minY - radius) return false;
-  const corners = [
-    { x: box.minX, y: box.minY },
-    { x: box.maxX, y: box.minY },
-    { x: box.maxX, y: box.maxY },
-    { x: box.minX, y: box.maxY },
-  ];
+  const corners = outlineOf(box);
+  const region: Region = [corners];
+  if (contains(region, a) || contains(region, b)) return true;
   if (corners.some((c) => distanceToSegment(c, a, b).distance < radius)) return true;
   return corners.some((c, k) => {
-    const d = corners[(k + 1) % 4];
+    const d = corners[(k + 1) % corners.length];
     return (
       distanceToSegment(a, c, d).distance < radius || distanceToSegment(b, c, d).distance < radius || cross(a, b, c, d)
     );

@@ -1,0 +1,5 @@
+/** What the apps, the command line and the tests may use of this floor. */
+export { covered, strengthOf } from './held';
+export { SIZES } from './holding';
+export { HOLDINGS } from './registry';
+export { gripWords, strengthWords } from './words';

@@ -1,0 +1,129 @@
+import { Region, difference, intersection, offset } from '../geometry/plane/clip';
+import { standing } from '../geometry/space/box';
+import { finding } from '../quantity/finding';
+import { Parameter } from '../quantity/parameter';
+import { jawStrength } from './friction';
+import { Contact, HoldingKind, Placed, SIZES, boundsOfWork } from './holding';
+import { towards } from './towards';
+import { ViseParams, jawEnds, viseFindings, viseFor } from './vise';
+
+export class SoftJawParams extends ViseParams {
+  @Parameter({
+    label: 'Clearance',
+    group: SIZES,
+    help: 'By how much the pocket in the jaws is wider than the work all round.',
+    unit: 'length',
+    min: 0,
+    max: 2,
+    step: 0.01,
+  })
+  clearance!: number;
+  @Parameter({
+    label: 'Corner relief',
+    group: SIZES,
+    help: 'Diameter of the relief cut in each inside corner; 0 for none.',
+    unit: 'length',
+    min: 0,
+    max: 20,
+    step: 0.5,
+  })
+  relief!: number;
+  @Parameter({
+    label: 'Left between the jaws',
+    group: SIZES,
+    help: 'The gap the jaws are cut and closed with.',
+    unit: 'length',
+    min: 0,
+    max: 50,
+    step: 0.5,
+  })
+  gap!: number;
+}
+
+/** Metal left round the pocket in new jaws, mm. */
+const WALL = 12;
+
+/** Shorter pieces of an outline are no contact, mm. */
+const SHORT = 1;
+
+/** The pieces of an outline that look towards one jaw. */
+function contactsOf(
+  outline: Region,
+  name: string,
+  ahead: { x: number; y: number },
+  low: number,
+  high: number,
+): Contact[] {
+  return outline.flatMap((ring) =>
+    ring.flatMap((a, i): Contact[] => {
+      const b = ring[(i + 1) % ring.length];
+      const [dx, dy] = [b.x - a.x, b.y - a.y];
+      const length = Math.sqrt(dx * dx + dy * dy);
+      // Outlines run counterclockwise: the metal lies to the left.
+      const into = { x: -dy / length, y: dx / length };
+      const isFacing = into.x * ahead.x + into.y * ahead.y < -0.5;
+      return length >= SHORT && isFacing ? [{ name, from: a, to: b, into, low, high }] : [];
+    }),
+  );
+}
+
+export const softJaws: HoldingKind<SoftJawParams> = {
+  kind: 'soft jaws',
+  title: 'Soft jaws cut to the part',
+  help: 'Jaws with a pocket of the work’s own outline: they hold any shape, finished faces too.',
+  Params: SoftJawParams,
+  starts(work) {
+    const vise = viseFor(work);
+    const { wide, deep } = towards(vise.fixedJaw, boundsOfWork(work));
+    const toFive = (mm: number) => Math.ceil(mm / 5) * 5;
+    return {
+      ...{ ...vise, friction: 0.3, clearance: 0.02, relief: 3, gap: 3 },
+      grip: Math.round(Math.min(8, work.model.thickness / 3) * 10) / 10,
+      jawWidth: Math.max(vise.jawWidth, toFive(wide + 2 * WALL)),
+      jawThickness: Math.max(25, toFive(deep / 2 + WALL)),
+    };
+  },
+  place(params, work, name): Placed {
+    const seen = towards(params.fixedJaw, boundsOfWork(work));
+    const { grip, jawThickness, jawHeight, friction, gap, clearance } = params;
+    const { deep, wide, rect, ahead } = seen;
+    const [from, to] = jawEnds(seen, params);
+    const { bottom } = work.stock;
+    const top = bottom + grip;
+    const middle = deep / 2;
+    const blanks = [
+      { what: 'Fixed', at: rect(from, to, middle + gap / 2, middle + gap / 2 + jawThickness), ahead },
+      {
+        what: 'Moving',
+        at: rect(from, to, middle - gap / 2 - jawThickness, middle - gap / 2),
+        ahead: { x: -ahead.x, y: -ahead.y },
+      },
+    ];
+    const pocket = offset(work.outline, clearance);
+    const jaws = blanks.map((blank) => {
+      const jawName = `${blank.what} jaw of ${name}`;
+      const floor = standing(jawName, blank.at, top - jawHeight, bottom);
+      const walls = difference([blank.at], pocket).map((ring) => standing(jawName, ring, bottom, top));
+      const held = contactsOf(intersection(work.outline, [blank.at]), jawName, blank.ahead, bottom, top);
+      return { bodies: [floor, ...walls], floor, held };
+    });
+    const [fixed, moving] = jaws;
+    const isInside = difference(
+      work.outline,
+      blanks.flatMap((b) => [b.at]),
+    ).every((ring) => ring.length < 3 || gap > 0);
+    const reaches = deep / 2 < gap / 2 + jawThickness && from < 0 && to > wide;
+    return {
+      bodies: jaws.flatMap((j) => j.bodies),
+      fixed: fixed.floor,
+      moves: moving.floor,
+      contacts: jaws.flatMap((j) => j.held),
+      strength: jawStrength(params.force * 1000, friction, grip, Math.max(deep, wide), top),
+      under: { what: 'the floor of their pocket', height: jawHeight - grip },
+      findings: [
+        ...viseFindings(params, { ...seen, deep: gap + 2 * 5 }, name),
+        ...(reaches && isInside ? [] : [finding('jaws-too-small', { name, wide, deep }, { field: 'jawWidth' })]),
+      ],
+    };
+  },
+};

@@ -1,0 +1,79 @@
+/** What is said of the grip and the zero of a setup: before anything is cut, and by its proof. */
+import { withSetup } from '../document/edit';
+import { Holding } from '../document/holding';
+import { Job, Setup } from '../document/job';
+import { holdingOf } from '../holding/registry';
+import { partModel } from '../part/plate/model';
+import { freshId } from '../quantity/ids';
+import { heldFindings } from '../holding/held';
+import { Bounds, Point } from '../geometry/plane/point';
+import { Finding, finding } from '../quantity/finding';
+import { Ground, chainBefore, groundOf } from './ground';
+import { middleOfFeature } from './zero';
+
+/** A zero so near to a jaw is at it, mm. */
+const AT_JAW = 0.01;
+
+const isAt = ({ x, y }: Point, { minX, maxX, minY, maxY }: Bounds): boolean =>
+  [minX - x, maxX - x, minY - y, maxY - y].some((away) => Math.abs(away) < AT_JAW);
+
+/** What speaks against where the zero is. */
+function zeroFindings({ setup, held, zero, model }: Ground): Finding[] {
+  const { on, of = '', point } = setup.zero;
+  const place = { field: 'zero' };
+  if (on === 'feature') return middleOfFeature(model, of) ? [] : [finding('zero-nowhere', { of }, place)];
+  if (on === 'holding') {
+    const stands = held.some((h) => h.holding.id === of && h.placed.fixed);
+    return stands ? [] : [finding('zero-nowhere', { of }, place)];
+  }
+  const shifting = point === 'centre' ? undefined : held.find(({ placed: { moves } }) => moves && isAt(zero, moves));
+  return shifting ? [finding('zero-at-moving-jaw', { name: shifting.holding.name }, place)] : [];
+}
+
+/** Holes a grip needs that no setup before makes. */
+function neededFirst(job: Job, { setup, held }: Ground): Finding[] {
+  const made = new Set(chainBefore(job, setup).flatMap((s) => s.operations.flatMap((o) => (o.on ? o.targets : []))));
+  return held.flatMap(({ holding, placed }) => {
+    const holes = job.part.features.find((f) => f.id === placed.needs && !made.has(f.id));
+    return holes
+      ? [
+          finding(
+            'screws-undrilled',
+            { name: holding.name, holes: holes.name },
+            { field: `holding.${holding.id}.holes` },
+          ),
+        ]
+      : [];
+  });
+}
+
+/** What speaks against where the zero is and how the work is held, before anything is cut. */
+export const holdFindings = (job: Job, ground: Ground): Finding[] => [
+  ...heldFindings(ground.held),
+  ...zeroFindings(ground),
+  ...neededFirst(job, ground),
+];
+
+/**
+ * The job with one more thing that holds the work of a setup, as it would start there.
+ * @param asked values that are known already
+ */
+export function addHolding(job: Job, setup: Setup, kind: string, asked: Record<string, unknown> = {}): Job {
+  const found = holdingOf(kind);
+  if (!found) return job;
+  const { holding = [] } = setup;
+  const id = freshId(
+    'h',
+    holding.map((h) => h.id),
+  );
+  const alike = holding.filter((h) => h.kind === kind).length;
+  const name = alike ? `${found.title} ${alike + 1}` : found.title;
+  const starts = found.starts(groundOf(job, setup, partModel).work);
+  return withSetup(job, { ...setup, holding: [...holding, { id, kind, name, params: { ...starts, ...asked } }] });
+}
+
+/** A setup with one of the things that hold its work changed; without it where nothing is given. */
+export const withHolding = (setup: Setup, id: string, next?: Holding): Setup => ({
+  ...setup,
+  holding: (setup.holding ?? []).flatMap((h) => (h.id !== id ? [h] : next ? [next] : [])),
+});
