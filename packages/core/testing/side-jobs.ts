@@ -54,7 +54,12 @@ export function fourSides(): Job {
   const job = newJob('Sensor block', 'mm');
   const [setup] = job.setups;
   const stock = { ...setup.stock, left: 2, right: 2, front: 2, back: 2, top: 1, bottom: 3 };
-  const base: Job = { ...job, part: { kind: 'plate', thickness: 20, features: part }, setups: [{ ...setup, stock }] };
+  const zero = { on: 'stock' as const, point: 'back left' as const, height: 'top' as const };
+  const base: Job = {
+    ...job,
+    part: { kind: 'plate', thickness: 20, features: part },
+    setups: [{ ...setup, stock, zero }],
+  };
   const milled = [
     ['face', '', 1],
     ['pocket', 'f2', 7],

@@ -20,6 +20,7 @@ export {
 export { withEntryHole } from './entry-hole';
 export { isSize, makesThreads, readSize, sizedTools } from './sized-tool';
 export { suggestOrder, toolChanges } from './route/order';
+export { softJawsJob } from './soft-jaws';
 export { proposeRoute } from './route/propose';
 export { provenRoute } from './route/proven';
 export type { Proposal } from './route/step';

@@ -3,7 +3,7 @@ import { standing } from '../geometry/space/box';
 import { finding } from '../quantity/finding';
 import { Parameter } from '../quantity/parameter';
 import { jawStrength } from './friction';
-import { Contact, HoldingKind, Placed, SIZES, boundsOfWork } from './holding';
+import { Contact, HoldingKind, Placed, SIZES, Work, boundsOfWork } from './holding';
 import { towards } from './towards';
 import { ViseParams, jawEnds, viseFindings, viseFor } from './vise';
 
@@ -67,6 +67,19 @@ function contactsOf(
   );
 }
 
+/** The two blanks as they stand round the work, each with the way towards its outside. */
+export function blanksFor(params: SoftJawParams, work: Work) {
+  const seen = towards(params.fixedJaw, boundsOfWork(work));
+  const { deep, rect, ahead } = seen;
+  const [from, to] = jawEnds(seen, params);
+  const { gap, jawThickness } = params;
+  const [low, high] = [deep / 2 - gap / 2, deep / 2 + gap / 2];
+  return [
+    { what: 'Fixed', at: rect(from, to, high, high + jawThickness), ahead },
+    { what: 'Moving', at: rect(from, to, low - jawThickness, low), ahead: { x: -ahead.x, y: -ahead.y } },
+  ];
+}
+
 export const softJaws: HoldingKind<SoftJawParams> = {
   kind: 'soft jaws',
   title: 'Soft jaws cut to the part',
@@ -86,19 +99,11 @@ export const softJaws: HoldingKind<SoftJawParams> = {
   place(params, work, name): Placed {
     const seen = towards(params.fixedJaw, boundsOfWork(work));
     const { grip, jawThickness, jawHeight, friction, gap, clearance } = params;
-    const { deep, wide, rect, ahead } = seen;
+    const { deep, wide } = seen;
     const [from, to] = jawEnds(seen, params);
     const { bottom } = work.stock;
     const top = bottom + grip;
-    const middle = deep / 2;
-    const blanks = [
-      { what: 'Fixed', at: rect(from, to, middle + gap / 2, middle + gap / 2 + jawThickness), ahead },
-      {
-        what: 'Moving',
-        at: rect(from, to, middle - gap / 2 - jawThickness, middle - gap / 2),
-        ahead: { x: -ahead.x, y: -ahead.y },
-      },
-    ];
+    const blanks = blanksFor(params, work);
     const pocket = offset(work.outline, clearance);
     const jaws = blanks.map((blank) => {
       const jawName = `${blank.what} jaw of ${name}`;

@@ -1,6 +1,9 @@
 /** Whether the grip holds: what the cut does to the work, and what is left of the walls that something presses on. */
 import { Contact, Strength } from '../holding/holding';
 import { HOLD_SAFETY } from '../cutting/limits';
+import { contains, offset } from '../geometry/plane/clip';
+import { Point } from '../geometry/plane/point';
+import { FixtureBox, outlineOf } from '../geometry/space/box';
 import { sideForce } from '../holding/held';
 import { Motions } from '../path/motions';
 import { Finding, finding } from '../quantity/finding';
@@ -106,6 +109,40 @@ export function contactShares(contacts: Contact[], stock: Stock): number[] {
     return met / LOOKS;
   });
 }
+
+/** How far apart a body is looked at, mm, and how deep in metal it may stand by the grain of the grid. */
+const APART = 2;
+const TOUCH = 0.3;
+
+/** Where a body stands in metal of the piece; undefined where it stands free. */
+function inMetal(body: FixtureBox, stock: Stock): Point | undefined {
+  const inner = offset([outlineOf(body)], -(TOUCH + 1.5 * stock.grain));
+  const step = Math.max(APART, stock.grain);
+  for (let x = Math.max(body.minX, stock.bounds.minX); x <= Math.min(body.maxX, stock.bounds.maxX); x += step)
+    for (let y = Math.max(body.minY, stock.bounds.minY); y <= Math.min(body.maxY, stock.bounds.maxY); y += step) {
+      const faces = stock.facesAt(x, y);
+      const meets = faces.some((top, i) => i % 2 === 0 && top > body.minZ + TOUCH && faces[i + 1] < body.maxZ - TOUCH);
+      if (meets && contains(inner, { x, y })) return { x, y };
+    }
+  return undefined;
+}
+
+/** Bodies that stand where there is metal before anything is cut, told by their names. */
+export const bodiesInMetal = (bodies: FixtureBox[], stock: Stock, zero: Point): Finding[] => {
+  const told = new Set<string>();
+  return bodies.flatMap((body) => {
+    const at = told.has(body.name) ? undefined : inMetal(body, stock);
+    if (!at) return [];
+    told.add(body.name);
+    return [
+      finding(
+        'body-in-metal',
+        { body: body.name, where: { x: at.x - zero.x, y: at.y - zero.y } },
+        { field: 'holding', at },
+      ),
+    ];
+  });
+};
 
 /** Less of a contact is worth a look; less of what there was at the start is cut away. */
 const LITTLE = 0.5;

@@ -3,6 +3,7 @@ import { fourSides, onSide } from '../../testing/side-jobs';
 import { editOperation } from '../document/edit';
 import { withOperation } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
+import { addSetup } from '../document/edit';
 import { Job, Setup } from '../document/job';
 import { newFeature } from '../part/plate/new';
 import { bodyOf, drawnFrom, partFindings, seenFrom } from '../part/plate/side';
@@ -28,7 +29,8 @@ function proveAll(job: Job): (Proof & { codes: string[] })[] {
     const next = job.setups[i + 1];
     if (next?.stock.shape === 'as left') left = leavings(job, groundOf(job, setup), next, proof);
     else left = undefined;
-    return { ...proof, codes: [...planFindings(plan), ...findings, ...proof.findings].map((f) => f.code) };
+    const codes = new Set([...planFindings(plan), ...findings, ...proof.findings].map((f) => f.code));
+    return { ...proof, codes: [...codes] };
   });
 }
 
@@ -93,7 +95,7 @@ describe('a block with something in each of its sides', () => {
     const [front] = job.setups.slice(2);
     const at = (change: (j: Job) => Job) => {
       const next = change({ ...job, setups: [job.setups[0], job.setups[1], front] });
-      return proveAll(next)[2].codes;
+      return proveAll(next)[2].codes.filter((code) => code !== 'side-never-up');
     };
     const operation = front.operations[0].id;
     expect(at((j) => j)).toEqual(['set-upright']);
@@ -178,6 +180,24 @@ test('what is placed on a face as it lies is drawn there, whichever way it is tu
     ),
     { numRuns: 100, seed: 8 },
   );
+});
+
+test('what no setup has up is told once, with what waits there; an operation on what its setup does not see is refused', () => {
+  const job = fourSides();
+  const [first, below, front] = job.setups;
+  const codes = (next: Job, index: number) =>
+    planFindings(planSetup(next, next.setups[index])).map((f) => [f.code, f.message] as const);
+  const some = { ...job, setups: [first, below, front] };
+  expect(codes(some, 0)).toEqual([]);
+  expect(codes(some, 2).map(([code]) => code)).toEqual(Array(3).fill('side-never-up'));
+  expect(codes(some, 2)[0][1]).toBe('No setup has the back up: “Back port” cannot be cut');
+  expect(addSetup(some).setups[3].up).toBe('back');
+  const [drill] = front.operations;
+  const astray = { ...job, setups: job.setups.map((s) => (s === front ? { ...s, up: 'left' as const } : s)) };
+  const [, , turned] = astray.setups;
+  const told = planFindings(planSetup(astray, turned)).find((f) => f.code === 'feature-unseen')!;
+  expect(told.place).toMatchObject({ operation: drill.id, field: 'targets' });
+  expect(told.remedy).toContain('front up');
 });
 
 test('what is wrong with a feature beside the part is told as of its own face', () => {

@@ -1,4 +1,4 @@
-import { Worst, contactFindings, contactShares, gripFindings, worstMoments } from '../judge/grip';
+import { Worst, bodiesInMetal, contactFindings, contactShares, gripFindings, worstMoments } from '../judge/grip';
 import { loadFindings } from '../judge/load';
 import { HeldBy, strengthOf } from '../holding/held';
 import { joinPrograms } from './joined';
@@ -143,6 +143,8 @@ export class ProofRun {
   private readonly hand: HandInProgram;
   private readonly minutesByHand: number;
   private readonly held: HeldBy[];
+  /** What that holds stands in metal. */
+  private readonly blocked: Finding[];
   private readonly zeroIsThere: boolean;
   private readonly zeroOn: Setup['zero']['on'];
   /** How much of what holds the work met metal at the start. */
@@ -215,6 +217,7 @@ export class ProofRun {
       held.flatMap((h) => h.placed.contacts),
       this.prover.stock,
     );
+    this.blocked = bodiesInMetal(bodiesOf(held), this.prover.stock, zero);
     this.zeroOn = setup.zero.on;
     this.zeroIsThere = this.isZeroThere(setup, ground);
     this.windows = new Windows(this.prover);
@@ -356,6 +359,7 @@ export class ProofRun {
     return {
       findings: [
         ...this.upright(),
+        ...this.blocked,
         ...(this.zeroIsThere ? [] : [finding('zero-on-nothing', { on: this.zeroOn }, { field: 'zero' })]),
         ...read.findings,
         ...this.hand.findings,

@@ -25,6 +25,7 @@ import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
 import { useJob } from '../../session/JobContext';
 import { Holds } from './Holds';
+import { JawsJob } from './JawsJob';
 import { ThingCard } from './ThingCard';
 
 /** One box in the way by its corner and size. */
@@ -111,6 +112,7 @@ export function HoldingCard({ grip, onGrip, setGrip }: Props) {
           features={ground.work.features}
           under={placed.under}
           findings={placed.findings}
+          more={holding.kind === 'soft jaws' && <JawsJob job={job} setup={setup} />}
           onChange={(next) =>
             edit((j) => withSetup(j, withHolding(j.setups.find(own)!, holding.id, next)), `hold-${holding.id}`)
           }

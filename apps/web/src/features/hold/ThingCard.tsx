@@ -1,3 +1,4 @@
+import { ReactNode } from 'react';
 import { View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
 import {
@@ -25,12 +26,14 @@ interface Props {
   /** What is under the work, and how high. */
   under?: { what: string; height: number };
   findings: Finding[];
+  /** What else can be done with it. */
+  more?: ReactNode;
   onChange: (next: Holding) => void;
   onDelete: () => void;
 }
 
 /** One thing that holds the work: what changes from job to job, and its own sizes when asked for. */
-export function ThingCard({ holding, unit, features, under, findings, onChange, onDelete }: Props) {
+export function ThingCard({ holding, unit, features, under, findings, more, onChange, onDelete }: Props) {
   const kind = HOLDINGS.find((k) => k.kind === holding.kind);
   if (!kind) return null;
   const shown = Object.entries(parametersOf(kind.Params)).filter(
@@ -79,6 +82,7 @@ export function ThingCard({ holding, unit, features, under, findings, onChange, 
           Under the work: {under.what}, {formatLength(under.height, unit)} high.
         </Txt>
       )}
+      {more}
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', flexWrap: 'wrap' }}>
         <Fold label={SIZES}>{() => group((i) => i.group === SIZES)}</Fold>
         <Button compact onPress={onDelete}>

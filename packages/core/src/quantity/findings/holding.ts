@@ -1,4 +1,4 @@
-import { care, note, stop } from './words';
+import { Spot, care, note, stop } from './words';
 
 /** Findings of what holds the work. */
 export const HOLDING = {
@@ -42,6 +42,11 @@ export const HOLDING = {
   'chuck-not-round': care<{ name: string; by: number }>(
     (d, say) => `The jaws of “${d.name}” do not close evenly on this outline: they differ by ${say.mm(d.by, 2)}`,
     'Turn the jaws, or hold it otherwise: three jaws centre what is round',
+  ),
+  'body-in-metal': stop<{ body: string; where: Spot }>(
+    (d, say) =>
+      `“${d.body}” stands where there is metal of the piece, at ${say.at(d.where, 1)}: it cannot be gripped so`,
+    'Clear that metal in the setup before, or hold it otherwise',
   ),
   'jaw-misses': stop<{ jaw: string }>(
     (d) => `“${d.jaw}” meets no metal`,

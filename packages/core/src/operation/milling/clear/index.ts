@@ -61,6 +61,7 @@ export const clear: OperationKind<ClearParams> = {
   stage: ({ onOutside, finishesAfter }) => (onOutside || !finishesAfter ? 'rough' : 'finish'),
   works: ['pocket', 'outline'],
   compensates: finishCompensates,
+  frees: (targets) => targets.some((f) => f.meaning === 'outline'),
   takesHeights: 'start and end',
   takesBegins: true,
   takesBounds: true,

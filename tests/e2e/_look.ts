@@ -1,0 +1,47 @@
+import 'reflect-metadata';
+import { crank, flatDisc } from '../../packages/core/testing/hold-jobs';
+import { Harness, PHONE, WIDE, byTest, tap, tapText, until } from './harness';
+
+(async () => {
+  const harness = new Harness();
+  await harness.start();
+  const page = await harness.page(WIDE);
+  const shot = (name: string) => page.screenshot({ path: `/tmp/look-${name}.png` as `${string}.png` });
+  const wait = (ms: number) => new Promise((r) => setTimeout(r, ms));
+  await harness.open(page, '/');
+  const post = (job: unknown) => page.evaluate(async (j) => {
+    const r = await fetch('/api/jobs', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ job: j }) });
+    return (await r.json()).id;
+  }, job as never);
+  const a = await post(crank());
+  const b = await post(flatDisc());
+  const to = (label: string) => page.evaluate((l) => { document.querySelector(l)?.scrollIntoView({ block: 'start' }); }, label);
+  await harness.open(page, `/job/${a}/hold`);
+  await wait(1000);
+  await tapText(page, 'Underside');
+  await until('the proof', async () => /✓|▲/.test((await page.$eval(byTest('stage-prove'), (e) => (e as HTMLElement).innerText))), 120000);
+  await wait(1500);
+  await to('[data-testid="grip-verdict"]');
+  await wait(800);
+  await shot('crank-wide');
+  await to('[aria-label="Where the zero is"]');
+  await wait(800);
+  await shot('crank-zero');
+  await tap(page, byTest('jaws-job'));
+  await wait(6000);
+  await shot('jaws-wide');
+  await harness.open(page, `/job/${b}/hold`);
+  await wait(1000);
+  await tapText(page, 'Underside');
+  await wait(2500);
+  await to('[aria-label="Where the zero is"]');
+  await wait(800);
+  await shot('disc-wide');
+  await page.setViewport(PHONE);
+  await wait(1500);
+  await to('[data-testid="holding-h1"]');
+  await wait(800);
+  await shot('disc-phone');
+  console.log(harness.problems);
+  await harness.stop();
+})();
