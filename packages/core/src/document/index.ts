@@ -1,4 +1,5 @@
 /** What the apps, the command line and the tests may use of this floor. */
+export { Copies, COPY_ORDERS } from './copies';
 export { addSetup, editOperation, neverSeen, withController, withoutSetup, withSetup } from './edit';
 export { atHand, fileMissing, filesOf, type JobFile, LARGEST_FILE, missingFiles, putAtHand, sha256Of } from './files';
 export { Holding } from './holding';

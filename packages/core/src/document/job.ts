@@ -22,6 +22,7 @@ import { Controller } from '../shop/controller';
 import { Machine } from '../machine/machine';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
+import { Copies } from './copies';
 import { JobFile } from './files';
 import { Holding } from './holding';
 import { Operation } from './operation';
@@ -101,6 +102,8 @@ export class Setup {
   @ListOf(() => Fixture, 50) fixtures!: Fixture[];
   /** What holds the work. */
   @IsOptional() @ListOf(() => Holding, 20) holding?: Holding[];
+  /** Many parts from one blank. */
+  @IsOptional() @Nested(() => Copies) copies?: Copies;
   @ListOf(() => Operation, 500) operations!: Operation[];
 }
 

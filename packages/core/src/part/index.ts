@@ -21,5 +21,5 @@ export { svgPath, type Thumbnail, thumbnailOf } from './plate/outline-path';
 export { trimmedPart } from './plate/notch';
 export { MIRRORS, ONCE, Repeat, placesOf, repeated } from './plate/repeat';
 export { instancesOf } from './plate/shapes';
-export { facesOf, middleOn, partFindings, seenFrom } from './plate/side';
+export { bodyAs, facesOf, middleOn, partFindings, seenFrom } from './plate/side';
 export { FACES, type Face, FACE_UPS, type Up, faceOf } from './plate/turn';

@@ -1,3 +1,4 @@
+import { union } from '../geometry/plane/clip';
 import { Bounds, boundsOf, isEmpty } from '../geometry/plane/point';
 import { PartModel } from '../part/plate/model';
 import { FixtureBox } from '../geometry/space/box';
@@ -5,6 +6,7 @@ import { StockModel } from '../stock/height/stock';
 import { bodyAs, seenFrom } from '../part/plate/side';
 import { Body, Turn, isFlat, turnBetween, turnPlace, turnPoint, turnsOver } from '../part/plate/turn';
 import { modelOf, partModel } from '../part/plate/model';
+import { laidOperations, laidOut, placesOfCopies } from '../document/copies';
 import { repeatedPart, targetsOf } from '../document/repeats';
 import { clampsAfter, handOf } from '../operation/hand/by-hand';
 import { kindOf } from '../operation/registry';
@@ -43,6 +45,12 @@ export interface Ground {
 export function asSeen(job: Job, { up = 'top' }: Pick<Setup, 'up'>): Job {
   const part = seenFrom(job.part, up);
   return part === job.part ? job : { ...job, part };
+}
+
+/** The job with the part as it lies, and all others of its blank. */
+function withAll(seen: Job, setup: Setup): Job {
+  const part = laidOut(seen.part, setup);
+  return part === seen.part ? seen : { ...seen, part };
 }
 
 /** The setup whose leavings a setup starts from, where it does. */
@@ -91,16 +99,17 @@ export const turnOf = (from: Setup, to: Setup): Turn => turnBetween(from.up ?? '
  * @param model makes a part's model; pass one that remembers
  */
 export function groundOf(job: Job, setup: Setup, model: (part: Job['part']) => PartModel = modelOf): Ground {
-  const seen = asSeen(job, setup);
+  const seen = withAll(asSeen(job, setup), setup);
+  const laid = { ...setup, operations: laidOperations(setup) };
   const drawn = model(seen.part);
   const before = beforeOf(job, setup);
   const stock = before ? leftStock(job, before, setup, model) : blankOf(setup, drawn, partBounds(drawn));
-  const repeated = repeatedPart(seen.part, setup);
+  const repeated = repeatedPart(seen.part, laid);
   const work = workOf(job, setup, { model: drawn, features: seen.part.features, stock });
   const held = heldBy(setup.holding ?? [], work);
   return {
     job: seen,
-    setup,
+    setup: laid,
     model: drawn,
     repeated,
     whole: repeated === seen.part ? drawn : model(repeated),
@@ -127,8 +136,32 @@ export function chainBefore(job: Job, setup: Setup): Setup[] {
 
 /** The outside of what a setup leaves, as it lies in the next. What is exactly left, the proof knows. */
 function leftStock(job: Job, from: Setup, to: Setup, model: (part: Job['part']) => PartModel): StockModel {
-  const before = groundOf(job, from, model);
+  const before = groundOf(job, firstOnly(job, from), model);
   const stock = isCutFree(job, from) ? { ...before.stock, region: before.model.outline } : before.stock;
+  const one = turnedStock(job, from, to, stock);
+  const places = placesOfCopies(to);
+  if (places.length === 1) return one;
+  return {
+    ...one,
+    region: union(
+      places.flatMap(({ x, y }) => one.region.map((ring) => ring.map((p) => ({ x: p.x + x, y: p.y + y })))),
+    ),
+  };
+}
+
+/** A setup with the first of its parts alone, sawn off half way to the next. */
+function firstOnly(job: Job, setup: Setup): Setup {
+  const { copies, stock } = setup;
+  if (!copies) return setup;
+  const { size } = bodyAs(job.part, setup.up ?? 'top');
+  const half = (pitch: number, wide: number, most: number) => Math.max(0, Math.min(most, (pitch - wide) / 2));
+  const right = copies.columns > 1 ? half(copies.dx, size[0], stock.right) : stock.right;
+  const back = copies.rows > 1 ? half(copies.dy, size[1], stock.back) : stock.back;
+  return { ...setup, copies: undefined, stock: { ...stock, right, back } };
+}
+
+/** Stock as it lies in the next setup. */
+function turnedStock(job: Job, from: Setup, to: Setup, stock: StockModel): StockModel {
   const turn = turnOf(from, to);
   const body = bodyAs(job.part, from.up ?? 'top');
   if (!isFlat(turn))

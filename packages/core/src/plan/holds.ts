@@ -3,8 +3,11 @@ import { withSetup } from '../document/edit';
 import { Holding } from '../document/holding';
 import { Job, Setup } from '../document/job';
 import { holdingOf } from '../holding/registry';
+import { kindOf } from '../operation/registry';
+import { bodyAs } from '../part/plate/side';
 import { partModel } from '../part/plate/model';
 import { freshId } from '../quantity/ids';
+import { Tool } from '../shop/tool';
 import { heldFindings } from '../holding/held';
 import { Bounds, Point } from '../geometry/plane/point';
 import { Finding, finding } from '../quantity/finding';
@@ -47,8 +50,40 @@ function neededFirst(job: Job, { setup, held }: Ground): Finding[] {
   });
 }
 
+/** The widest tool of a setup that cuts round the part. */
+function cutsRound(job: Job, { operations }: Setup): Tool | undefined {
+  const outlines = new Set(job.part.features.filter((f) => f.meaning === 'outline').map((f) => f.id));
+  return operations
+    .filter((o) => o.on && o.targets.some((id) => outlines.has(id)) && kindOf(o.kind)?.frees)
+    .flatMap((o) => job.tools.find((t) => t.id === o.toolId) ?? [])
+    .sort((a, b) => b.diameter - a.diameter)[0];
+}
+
+/** Room between parts of one blank to start with, mm: what cuts round them goes through, with a little more. */
+export const facingGap = (job: Job, setup: Setup): number => (cutsRound(job, setup)?.diameter ?? 10) + 1;
+
+/** Parts of one blank that lie too near to each other to be cut apart. */
+function copiesFindings(job: Job, { setup }: Ground): Finding[] {
+  const { copies, up = 'top' } = setup;
+  if (!copies) return [];
+  const { size } = bodyAs(job.part, up);
+  const gaps = [
+    ...(copies.columns > 1 ? [{ field: 'copies.dx', gap: copies.dx - size[0] }] : []),
+    ...(copies.rows > 1 ? [{ field: 'copies.dy', gap: copies.dy - size[1] }] : []),
+  ];
+  const around = cutsRound(job, setup);
+  return gaps.flatMap(({ field, gap }) => {
+    if (gap < 0) return [finding('copies-overlap', { by: -gap }, { field })];
+    if (!around || gap >= around.diameter) return [];
+    return [
+      finding('copies-too-close', { gap, tool: around.name, diameter: around.diameter }, { field, tool: around.id }),
+    ];
+  });
+}
+
 /** What speaks against where the zero is and how the work is held, before anything is cut. */
 export const holdFindings = (job: Job, ground: Ground): Finding[] => [
+  ...copiesFindings(job, ground),
   ...heldFindings(ground.held),
   ...zeroFindings(ground),
   ...neededFirst(job, ground),

@@ -3,7 +3,7 @@ export { Bench, type BenchStep, type BenchWork, type Proved } from './bench';
 export { changesOf } from './changes';
 export { openJob, parseJob, readJob } from './documents';
 export { asSeen, bodiesOf, boxOf, clampBeside, clampsBefore, gripsOf, groundOf } from './ground';
-export { addHolding, withHolding } from './holds';
+export { addHolding, facingGap, withHolding } from './holds';
 export { type ZeroPlace, zeroPlaces } from './zero';
 export { estimateMinutes, type Insight, insightOf, liftsOf, setupWith, type PathMinutes } from './insight';
 export {

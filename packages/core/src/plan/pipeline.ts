@@ -332,7 +332,7 @@ export function* planSteps(
   const partKey = hashOf(made.repeated);
   let top = stock.top;
   if (model.outline.length === 0) return { ground: made, planned, findings, plans: [] };
-  const on = setup.operations.filter((o) => o.on);
+  const on = made.setup.operations.filter((o) => o.on);
   const before = on.some(looksBack) ? yield* ranBefore(job, setup, cache, waiting) : NOTHING_RAN;
   for (const [index, operation] of on.entries()) {
     yield { name: operation.name, index, of: on.length };

@@ -9,6 +9,7 @@ import { useJob } from '../../session/JobContext';
 import { SpeedsSheet, departingOf } from '../../session/SpeedsSheet';
 import { StagePage } from '../../session/StagePage';
 import { JobView } from '../../scene/JobView';
+import { CopiesCard } from './CopiesCard';
 import { HoldingCard } from './HoldingCard';
 import { SetupCard } from './SetupCard';
 import { StockCard } from './StockCard';
@@ -87,6 +88,7 @@ export function HoldStage() {
         <SpeedsSheet departing={departingOf(job)} job={job} edit={edit} onClose={() => setAsksSpeeds(false)} />
       )}
       <StockCard setup={setup} set={set} />
+      <CopiesCard set={set} />
       <ZeroCard set={set} />
       <HoldingCard
         grip={grip}

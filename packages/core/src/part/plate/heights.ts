@@ -29,6 +29,15 @@ export interface HeightRule {
   high?: Height;
 }
 
+/** The same rule elsewhere. */
+export function movedRule(rule: HeightRule, { x, y }: Point): HeightRule {
+  if (x === 0 && y === 0) return rule;
+  const there = (height?: Height): Height | undefined =>
+    typeof height === 'function' ? (p) => height({ x: p.x - x, y: p.y - y }) : height;
+  const region = rule.region.map((ring) => ring.map((p) => ({ x: p.x + x, y: p.y + y })));
+  return { ...rule, region, low: there(rule.low), high: there(rule.high) };
+}
+
 /** What a feature’s closed lines enclose. */
 export const ringsOf = (feature: Feature): Region =>
   union(

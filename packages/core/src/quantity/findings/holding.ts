@@ -79,6 +79,15 @@ export const HOLDING = {
       `The grip holds ${say.number(d.margin, 1)} times what acts, ${say.number(d.safety, 0)} is asked: it would ${d.how} at ${say.number(d.may, 0)} N, and ${say.number(d.force, 0)} N act`,
     'Grip deeper or harder, or bite less',
   ),
+  'copies-overlap': stop<{ by: number }>(
+    (d, say) => `The parts lie ${say.mm(d.by, 2)} into each other on the blank`,
+    'Put them farther apart',
+  ),
+  'copies-too-close': stop<{ gap: number; tool: string; diameter: number }>(
+    (d, say) =>
+      `The parts lie ${say.mm(d.gap, 2)} apart; ${d.tool}, which cuts round them, is ${say.mm(d.diameter, 2)} and would cut into the next`,
+    'Put them farther apart, or cut round them with a smaller tool',
+  ),
   'zero-nowhere': stop<{ of: string }>(
     (d) => `The zero is set on something that is gone (${d.of})`,
     'Choose again what it stands on',

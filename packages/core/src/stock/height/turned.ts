@@ -1,6 +1,7 @@
 import { Region } from '../../geometry/plane/clip';
-import { boundsOf } from '../../geometry/plane/point';
+import { Point, boundsOf } from '../../geometry/plane/point';
 import { Body, Turn, isFlat, turnPlace, turnPoint, turnsOver } from '../../part/plate/turn';
+import type { Piece } from './height-stock';
 import { Grid, HeightField, NOTHING, cellMiddle, eachInside, makePiles, pileOf, setPile } from './field';
 
 /** A grid as it lies when the piece is turned flat. */
@@ -99,6 +100,35 @@ function runsOf(metal: Uint8Array): number[] {
   const ends: number[] = [];
   for (let k = 0; k <= metal.length; k++) if ((metal[k] ?? 0) !== (metal[k - 1] ?? 0)) ends.push(k);
   return ends;
+}
+
+/**
+ * The same piece in many places, each as far from the first as is said.
+ * @param floor underside of the metal where nothing is known below
+ */
+export function tiled(piece: Piece, places: Point[], floor: number): Piece {
+  if (places.length === 1) return piece;
+  const { field } = piece;
+  const shifted = ({ x, y }: Point, { x0, y0, ...grid }: Grid): Grid => ({ ...grid, x0: x0 - x, y0: y0 - y });
+  const over = (grid: Grid, of: (own: Grid) => HeightField) => {
+    const next = makePiles(grid);
+    for (const place of places) {
+      const own = of(shifted(place, grid));
+      for (let i = 0; i < own.height.length; i++) {
+        const pile = pileOf(own, i, floor);
+        if (pile.length > 0) setPile(next, i, pile);
+      }
+    }
+    return next;
+  };
+  const last = places[places.length - 1];
+  const [nx, ny] = [field.nx + Math.ceil(last.x / field.cell), field.ny + Math.ceil(last.y / field.cell)];
+  const whole = { x0: field.x0, y0: field.y0, cell: field.cell, nx, ny };
+  return {
+    ...piece,
+    field: over(whole, (own) => resampled(field, own)),
+    on: (grid) => over(grid, (own) => piece.on(own)),
+  };
 }
 
 /** A piece of piles on another grid: each cell what stood at its middle; none where nothing is known. */
