@@ -140,7 +140,7 @@ describe('jobs over HTTP', () => {
     const other = folder();
     const fresh = openDb(other);
     const demo = new JobStore(fresh);
-    expect(seedDemo(demo, join(root, 'demo/jobs'))).toBe(3);
+    expect(seedDemo(demo, join(root, 'demo/jobs'))).toBe(5);
     expect(seedDemo(demo, join(root, 'demo/jobs'))).toBe(0);
     fresh.close();
     rmSync(other, { recursive: true, force: true });

@@ -2,15 +2,16 @@ import { crank, flatDisc } from '../../testing/hold-jobs';
 import { withOperation } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
 import { Job } from '../document/job';
-import { offset } from '../geometry/plane/clip';
+import { area, offset } from '../geometry/plane/clip';
 import { Piece } from '../stock/height/height-stock';
 import { joinPrograms } from '../plan/joined';
 import { groundOf } from '../plan/ground';
 import { planFindings, planSetup, postSetup } from '../plan/pipeline';
 import { leavings, proveProgram } from '../plan/prove';
 import { readJob } from '../plan/documents';
+import { regionOf } from '../part/plate/model';
 import { pileOf } from '../stock/height/field';
-import { TOOLS } from '../shop/library';
+import { provenRoute } from './route/proven';
 import { softJawsJob } from './soft-jaws';
 
 const CELL = 0.3;
@@ -62,9 +63,18 @@ test('jaws closed where metal of the piece still stands are told', () => {
   expect(codes).toContain('body-in-metal');
 });
 
+/** With the route that is proposed for it. */
+function routed(job: Job): Job {
+  const work = provenRoute(job, 's1');
+  for (;;) {
+    const { done, value } = work.next();
+    if (done) return value.job;
+  }
+}
+
 describe('the jaws’ own job', () => {
   const job = crank();
-  const jaws = softJawsJob(job, job.setups[1], TOOLS)!;
+  const jaws = routed(softJawsJob(job, job.setups[1])!);
 
   test('cuts their pocket as deep as they grip, and proves clean', () => {
     expect(readJob(JSON.parse(JSON.stringify(jaws))).findings).toEqual([]);
@@ -93,15 +103,18 @@ describe('the jaws’ own job', () => {
     expect(own.y + Math.min(...ys)).toBeCloseTo(zero.y, 6);
   });
 
-  test('drills relief where the outline has sharp corners, none where it has not', () => {
+  test('has relief where the outline has sharp corners, none where it has not', () => {
+    const pocketOf = ({ part }: Job) => area(regionOf(part.features.find((f) => f.meaning === 'pocket')!));
     expect(jaws.part.features.map((f) => f.meaning)).toEqual(['outline', 'pocket']);
+    expect(pocketOf(jaws)).toBeCloseTo(area(offset(groundOf(job, job.setups[1]).work.outline, 0.02)), 0);
     const disc = flatDisc();
     const [first, second] = disc.setups;
     const soft = { ...second, holding: [{ ...job.setups[1].holding![0] }] };
-    const cornered = softJawsJob({ ...disc, setups: [first, soft] }, soft, TOOLS)!;
-    expect(cornered.part.features.filter((f) => f.meaning === 'hole').map((f) => f.shape)).toEqual(
-      Array(2).fill({ type: 'round', diameter: 3 }),
-    );
-    expect(softJawsJob(disc, second, TOOLS)).toBeUndefined();
+    const cornered = softJawsJob({ ...disc, setups: [first, soft] }, soft)!;
+    const plain = area(offset(groundOf(disc, second).work.outline, 0.02));
+    // Two circles of 6.8 on corners where the disc meets its flat: of each the part outside it is new.
+    expect(pocketOf(cornered) - plain).toBeGreaterThan(Math.PI * 3.4 * 3.4);
+    expect(pocketOf(cornered) - plain).toBeLessThan(2 * Math.PI * 3.4 * 3.4);
+    expect(softJawsJob(disc, second)).toBeUndefined();
   });
 });

@@ -1,10 +1,9 @@
 /** The job that cuts a setup’s soft jaws: their pocket, with relief in its corners. */
-import { withSetup } from '../document/edit';
 import { newJob } from '../document/new';
 import { Job, Setup } from '../document/job';
-import { Chain, Vertex } from '../geometry/plane/chain';
+import { Chain, Vertex, circle, flatten } from '../geometry/plane/chain';
 import { fitArcs } from '../geometry/plane/arcfit';
-import { Ring, offset, ringArea } from '../geometry/plane/clip';
+import { Ring, offset, ringArea, union } from '../geometry/plane/clip';
 import { Point, boundsOf } from '../geometry/plane/point';
 import { SoftJawParams, blanksFor, softJaws } from '../holding/soft-jaws';
 import { WorkSide } from '../holding/towards';
@@ -13,9 +12,6 @@ import { newFeature } from '../part/plate/new';
 import { partModel } from '../part/plate/model';
 import { groundOf } from '../plan/ground';
 import { maths } from '../quantity/maths';
-import { Tool } from '../shop/tool';
-import { tidyRack } from './edit';
-import { proposeRoute } from './route/propose';
 
 /** Corners sharper than this want relief, radians. */
 const SHARP = Math.PI / 9;
@@ -52,11 +48,11 @@ const outside = (region: Ring[]): Ring | undefined =>
 
 /**
  * A job of its own for the jaws a setup is held in: the blanks as they stand closed on their gap, the pocket of the work’s outline with its
- * clearance as deep as they grip, relief drilled in its corners, and the route for it. Its zero is the outer corner of the fixed jaw, left as
+ * clearance as deep as they grip, with relief round its corners; its route is still to be proposed. Its zero is the outer corner of the fixed jaw, left as
  * one looks at it from above: the setup can use the same.
  * @returns undefined where the setup has no soft jaws, or its work no outline
  */
-export function softJawsJob(job: Job, setup: Setup, rack: Tool[]): Job | undefined {
+export function softJawsJob(job: Job, setup: Setup): Job | undefined {
   const holding = setup.holding?.find((h) => h.kind === softJaws.kind);
   const { work } = groundOf(job, setup, partModel);
   const around = outside(work.outline);
@@ -69,22 +65,18 @@ export function softJawsJob(job: Job, setup: Setup, rack: Tool[]): Job | undefin
   const add = (meaning: Feature['meaning'], name: string, shape: Shape, more: Partial<Feature>) =>
     features.push(newFeature(features, meaning, name, shape, more));
   add('outline', 'Jaws', { type: 'rectangle', width, height, radius: 0 }, { x: width / 2, y: height / 2 });
-  const pocket = fitArcs(outside(offset([around], params.clearance)) ?? around);
-  add('pocket', 'Pocket', { type: 'chain', ...pocket }, { ...to, depth: params.grip });
   const corners = params.relief > 0 ? sharpCorners(fitArcs(around)) : [];
-  corners.forEach((p, i) =>
-    add(
-      'hole',
-      `Relief ${i + 1}`,
-      { type: 'round', diameter: params.relief },
-      { x: p.x + to.x, y: p.y + to.y, depth: params.grip, through: false },
-    ),
+  const relieved = union(
+    offset([around], params.clearance),
+    corners.map((p) => flatten(circle(p.x, p.y, params.relief / 2), 0.001)),
   );
+  const pocket = fitArcs(outside(relieved) ?? around);
+  add('pocket', 'Pocket', { type: 'chain', ...pocket }, { ...to, depth: params.grip });
   const { machine, controllerId, controller, tools, unit, boldness, output } = job;
   const jaws = newJob(`${job.name}, soft jaws`.slice(0, 120), unit);
   const [own] = jaws.setups;
   const flush = { left: 0, right: 0, front: 0, back: 0, top: 0, bottom: 0 };
-  const made: Job = {
+  return {
     ...{ ...jaws, machine, controllerId, controller, tools, boldness, output },
     note: `Soft jaws for “${job.name}”, ${setup.name}. Closed on a gap of ${params.gap} mm with something between them, below the pocket.`,
     part: { kind: 'plate', thickness: params.jawHeight, features },
@@ -99,9 +91,4 @@ export function softJawsJob(job: Job, setup: Setup, rack: Tool[]): Job | undefin
       },
     ],
   };
-  const { job: routed } = proposeRoute(made, own.id, rack);
-  const [cut] = routed.setups;
-  // The blanks stay as wide as they are.
-  const operations = cut.operations.filter((o) => !o.targets.includes(features[0].id));
-  return tidyRack(withSetup(routed, { ...cut, operations }));
 }

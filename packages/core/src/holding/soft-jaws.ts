@@ -21,7 +21,7 @@ export class SoftJawParams extends ViseParams {
   @Parameter({
     label: 'Corner relief',
     group: SIZES,
-    help: 'Diameter of the relief cut in each inside corner; 0 for none.',
+    help: 'Diameter of the relief cut round each inside corner: more than the cutter of the pocket; 0 for none.',
     unit: 'length',
     min: 0,
     max: 20,
@@ -90,7 +90,7 @@ export const softJaws: HoldingKind<SoftJawParams> = {
     const { wide, deep } = towards(vise.fixedJaw, boundsOfWork(work));
     const toFive = (mm: number) => Math.ceil(mm / 5) * 5;
     return {
-      ...{ ...vise, friction: 0.3, clearance: 0.02, relief: 3, gap: 3 },
+      ...{ ...vise, friction: 0.3, clearance: 0.02, relief: 6.8, gap: 3 },
       grip: Math.round(Math.min(8, work.model.thickness / 3) * 10) / 10,
       jawWidth: Math.max(vise.jawWidth, toFive(wide + 2 * WALL)),
       jawThickness: Math.max(25, toFive(deep / 2 + WALL)),

@@ -179,7 +179,7 @@ export class ProofRun {
       const { up = 'top' } = setup;
       // A face beside the part is as the stock left it, unless it is cut.
       const rules = wantedHeights(repeated, whole, added, !isOnSide(up) || isFaced(setup));
-      const sides = otherSides(job.part, up, brokenIn(job));
+      const sides = otherSides(job.part, up, brokenIn(job), more.left?.upright?.within);
       const beside = placesOfCopies(setup).flatMap((place) => sides.map((rule) => movedRule(rule, place)));
       this.wanted = new Wanted([...rules, ...beside], -whole.thickness, added.freed, more.left?.upright?.within);
     }

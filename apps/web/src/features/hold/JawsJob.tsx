@@ -4,16 +4,14 @@ import { Button } from 'react-native-paper';
 import { Job, Setup, softJawsJob } from '@tidypath/core';
 import type { ApiError } from '../../api/client';
 import { makeJob } from '../../api/outbox';
-import { useShop } from '../../ui/cutting/useShop';
 import { Txt } from '../../ui/Txt';
 
 /** Makes the job that cuts the soft jaws of a setup, and goes to it. */
 export function JawsJob({ job, setup }: { job: Job; setup: Setup }) {
   const router = useRouter();
-  const { tools } = useShop();
   const [why, setWhy] = useState('');
   const make = async () => {
-    const jaws = softJawsJob(job, setup, tools);
+    const jaws = softJawsJob(job, setup);
     if (!jaws) return setWhy('The part has no outside yet.');
     try {
       router.push(`/job/${await makeJob(jaws)}/cut`);
@@ -27,7 +25,7 @@ export function JawsJob({ job, setup }: { job: Job; setup: Setup }) {
         Make the job that cuts these jaws
       </Button>
       <Txt kind="small" tone="quiet">
-        A job of its own, its zero on the outer corner of the fixed jaw.
+        A job of its own, its zero on the outer corner of the fixed jaw; its route waits there to be proposed.
       </Txt>
       {why !== '' && <Txt kind="small">◆ {why}</Txt>}
     </>

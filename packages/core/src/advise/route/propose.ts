@@ -1,3 +1,4 @@
+import { area, difference, offset } from '../../geometry/plane/clip';
 import { Feature, isBeside } from '../../part/plate/feature';
 import { isOnSide } from '../../part/plate/turn';
 import { formatLength } from '../../quantity/units';
@@ -12,7 +13,7 @@ import type { Advice } from '../tools';
 import { kindOf } from '../../operation/registry';
 import { Operation } from '../../document/operation';
 import { Job, Setup } from '../../document/job';
-import { beforeOf, groundOf } from '../../plan/ground';
+import { Ground, beforeOf, groundOf } from '../../plan/ground';
 import { holeSteps } from './holes';
 import { Proposal, RouteAsked, RouteStep } from './step';
 import { inRouteOrder, rankOf, stageOf } from './order';
@@ -21,15 +22,24 @@ import { inRouteOrder, rankOf, stageOf } from './order';
 const SHALLOW = 0.4;
 /** A tool that is in the route already may take this much longer than the quickest. */
 const WILLING = 1.3;
+/** The least turn of a steady load, as a share of the diameter of its cutter. */
+const TURN = 0.1;
+/** Stock that reaches no further beyond the part is as wide as it, mm. */
+const FLUSH = 0.005;
 /** And this much worse for a wall, rather than a change of tools. */
 const FAMILIAR = 2;
 
 /** What some features ask for, and what of them nothing in the rack does. */
 type Part = { steps: RouteStep[]; missing: Proposal['missing'] };
 
+/** Room a cutter needs beside itself to rough, mm: what it leaves on both walls, and a turn. */
+const roomToRough = (tool: Tool) => 2 * suggestFinish(tool).allowance + TURN * tool.diameter;
+
 /** The quickest cutter for the bulk of a pocket; one that is in the route already, or does all of it, where it is nearly as quick. */
 function rougher(ranked: Advice[], used: Set<string>): Advice | undefined {
-  const able = ranked.filter((r) => r.minutes !== undefined).sort((a, b) => a.minutes! - b.minutes!);
+  const timed = ranked.filter((r) => r.minutes !== undefined).sort((a, b) => a.minutes! - b.minutes!);
+  const roomy = timed.filter((r) => r.room === undefined || r.room > roomToRough(r.tool));
+  const able = roomy.length ? roomy : timed;
   const quick = able.filter((r) => r.minutes! <= WILLING * able[0].minutes!);
   return quick.find((r) => used.has(r.tool.id)) ?? quick.filter((r) => r.role === 'does it').sort(byRank)[0] ?? able[0];
 }
@@ -218,7 +228,8 @@ export function proposeRoute(job: Job, setupId: string, rack: Tool[] = TOOLS, ba
   const setup = job.setups.find((s) => s.id === setupId) ?? job.setups[0];
   const empty = withSetup(job, { ...setup, operations: [] });
   const all = [...job.tools, ...rack.filter((t) => !job.tools.some((own) => own.id === t.id))];
-  const { job: seen, model, stock } = groundOf(job, setup);
+  const ground = groundOf(job, setup);
+  const { job: seen, model, stock } = ground;
   const rackFor = ({ id }: Feature) => all.filter((t) => !barred.some((b) => b.feature === id && b.tool === t.id));
   const asked: RouteAsked = {
     job: seen,
@@ -228,20 +239,22 @@ export function proposeRoute(job: Job, setupId: string, rack: Tool[] = TOOLS, ba
     advise: (f) => adviseTools(seen, f.id, rackFor(f), model),
     long: (mm) => formatLength(mm, job.unit),
   };
-  const { steps, missing } = stepsFor(asked, stock, outsidesOf(job, setup, seen));
+  const { steps, missing } = stepsFor(asked, stock, outsidesOf(job, setup, ground));
   const routed = steps.reduce((j, step) => addStep(j, setup.id, step, all), empty);
   const own = routed.setups.find((s) => s.id === setup.id)!;
   const operations = inRouteOrder(withoutDone(own.operations, routed, own), routed);
   return { job: tidyRack(withSetup(routed, { ...own, operations })), missing };
 }
 
-/** The outsides a setup is to cut: from beside the part those alone that are drawn there, not the box round it. */
-const outsidesOf = (job: Job, { up = 'top' }: Setup, seen: Job): Feature[] =>
-  seen.part.features.filter(
-    (f) =>
-      f.meaning === 'outline' &&
-      (!isOnSide(up) || job.part.features.some((drawn) => drawn.id === f.id && isBeside(drawn))),
-  );
+/** The outsides a setup is to cut where the stock reaches beyond them: from beside the part those alone that are drawn there, not the box round it. */
+const outsidesOf = (job: Job, { up = 'top' }: Setup, { job: seen, stock, model }: Ground): Feature[] =>
+  area(difference(stock.region, offset(model.outline, FLUSH))) === 0
+    ? []
+    : seen.part.features.filter(
+        (f) =>
+          f.meaning === 'outline' &&
+          (!isOnSide(up) || job.part.features.some((drawn) => drawn.id === f.id && isBeside(drawn))),
+      );
 
 /** What each of the features asks for, not in order yet. */
 function stepsFor(asked: RouteAsked, stock: { top: number; bottom: number }, outsides: Feature[]): Part {

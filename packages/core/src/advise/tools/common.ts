@@ -13,6 +13,8 @@ export type Role = 'does it' | 'roughs' | 'opens' | 'starts' | 'sizes' | 'thread
 
 /** A tool of the rack for a feature, with why. */
 export interface Advice {
+  /** How much wider the widest place it works in is than the tool, mm, where that is known. */
+  room?: number;
   tool: Tool;
   role: Role;
   /** Kind of operation it would do it with, where there is one. */

@@ -73,7 +73,13 @@ export function pocketAdvice(a: Asked, rack: Tool[]): Advised {
     } else reasons.push('room to turn in every corner');
     if (tool.cornerRadius > 0) cautions.push(`leaves a radius of ${a.long(tool.cornerRadius)} at the floor`);
     if (!tool.centreCutting) cautions.push('its end does not cut to the centre: enter by a helix or ramp');
-    ranked.push({ tool, role, kind: 'pocket', minutes, reasons, cautions, bite: { ...bite, ap }, suggestion, rank });
+    const room = reach.widest - tool.diameter;
+    ranked.push({
+      ...{ tool, role, kind: 'pocket', minutes, reasons, cautions, room },
+      bite: { ...bite, ap },
+      suggestion,
+      rank,
+    });
   }
   ranked.push(...openers(a, rack));
   const done = ranked.some((r) => r.role === 'does it');

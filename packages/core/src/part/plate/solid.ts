@@ -18,15 +18,15 @@ interface Prism {
   isMetal: boolean;
 }
 
-const cut = (region: Region, from: number, to = ANYTHING): Prism => ({
-  region: offset(region, GOUGE),
-  from: from - GOUGE,
+const cut = (region: Region, from: number, slack: number, to = ANYTHING): Prism => ({
+  region: offset(region, slack),
+  from: from - slack,
   to,
   isMetal: false,
 });
 
 /** What pockets and bosses take away and leave, the larger first. */
-function levelPrisms(features: Feature[]): Prism[] {
+function levelPrisms(features: Feature[], slack: number): Prism[] {
   const size = ({ region }: { region: Region }) => Math.max(...region.map((ring) => Math.abs(ringArea(ring))));
   return features
     .filter((f) => f.meaning === 'pocket' || f.meaning === 'boss')
@@ -35,13 +35,13 @@ function levelPrisms(features: Feature[]): Prism[] {
     .sort((a, b) => size(b) - size(a))
     .map(({ feature: f, region }) =>
       f.meaning === 'pocket'
-        ? cut(region, f.through ? -ANYTHING : -f.depth)
-        : { region: offset(region, -GOUGE), from: -ANYTHING, to: -f.depth, isMetal: true },
+        ? cut(region, f.through ? -ANYTHING : -f.depth, slack)
+        : { region: offset(region, -slack), from: -ANYTHING, to: -f.depth, isMetal: true },
     );
 }
 
 /** A hole with the point of its drill, its mouth and its thread. */
-function holePrisms(feature: Feature): Prism[] {
+function holePrisms(feature: Feature, slack: number): Prism[] {
   const major = threadOf(feature)?.major ?? 0;
   const { counterbore, through, depth } = feature;
   return instancesOf(feature).flatMap((chain) => {
@@ -49,18 +49,18 @@ function holePrisms(feature: Feature): Prism[] {
     if (!found) return [];
     const round = (radius: number): Region => [flatten(circle(found.centre.x, found.centre.y, radius), 0.001)];
     return [
-      cut(round(Math.max(found.radius, major / 2)), through ? -ANYTHING : -depth - 2 * found.radius),
-      ...(counterbore ? [cut(round(counterbore.diameter / 2), -counterbore.depth)] : []),
+      cut(round(Math.max(found.radius, major / 2)), through ? -ANYTHING : -depth - 2 * found.radius, slack),
+      ...(counterbore ? [cut(round(counterbore.diameter / 2), -counterbore.depth, slack)] : []),
     ];
   });
 }
 
 /** The room a broken edge may take. */
-function edgePrism({ region, metalInside, top, form }: Edge): Prism {
+function edgePrism({ region, metalInside, top, form }: Edge, slack: number): Prism {
   const band = metalInside
     ? difference(region, offset(region, -form.size))
     : difference(offset(region, form.size), region);
-  return cut(band, top - edgeDrop(form), top + GOUGE);
+  return cut(band, top - edgeDrop(form), slack, top + slack);
 }
 
 const boxed = ({ x, y, size: [width, height] }: Body): Region => [
@@ -76,14 +76,14 @@ const outlineOf = ({ features }: Part): Region =>
   union(features.filter((f) => f.meaning === 'outline').flatMap(ringsOf));
 
 /** What is cut from one side of the part as it is seen there. */
-function cutFrom(seen: Part, body: Body | undefined): Prism[] {
+function cutFrom(seen: Part, body: Body | undefined, slack: number): Prism[] {
   const { features } = seen;
-  const trimmed = body ? difference(boxed(body), offset(outlineOf(seen), GOUGE)) : [];
+  const trimmed = body ? difference(boxed(body), offset(outlineOf(seen), slack)) : [];
   return [
-    ...(trimmed.length ? [cut(trimmed, -ANYTHING)] : []),
-    ...levelPrisms(features),
-    ...features.filter((f) => f.meaning === 'hole').flatMap(holePrisms),
-    ...modelOf(seen).edges.map(edgePrism),
+    ...(trimmed.length ? [cut(trimmed, -ANYTHING, slack)] : []),
+    ...levelPrisms(features, slack),
+    ...features.filter((f) => f.meaning === 'hole').flatMap((f) => holePrisms(f, slack)),
+    ...modelOf(seen).edges.map((e) => edgePrism(e, slack)),
   ];
 }
 
@@ -162,8 +162,10 @@ class Seen {
  * @param drawn the part as it is drawn
  * @param up how it lies
  * @param broken edges that operations break besides
+ * @param within how well its walls are known, mm
  */
-export function otherSides(drawn: Part, up: Up, broken: BrokenEdges[]): HeightRule[] {
+export function otherSides(drawn: Part, up: Up, broken: BrokenEdges[], within = 0): HeightRule[] {
+  const slack = GOUGE + within;
   const beside = facesOf(drawn);
   if (beside.length === 0 && !isOnSide(up)) return [];
   const body = bodyAs(drawn, up);
@@ -173,13 +175,28 @@ export function otherSides(drawn: Part, up: Up, broken: BrokenEdges[]): HeightRu
   const cuts = [
     ...sides.map(
       (other) =>
-        new Seen(body, up, other, cutFrom(seenFrom(drawn, other), isOnSide(other) ? bodyAs(drawn, other) : undefined)),
+        new Seen(
+          body,
+          up,
+          other,
+          cutFrom(seenFrom(drawn, other), isOnSide(other) ? bodyAs(drawn, other) : undefined, slack),
+        ),
     ),
-    ...broken.filter((b) => isAcross(b.up)).map((b) => new Seen(body, up, b.up, b.edges.map(edgePrism))),
+    ...broken
+      .filter((b) => isAcross(b.up))
+      .map(
+        (b) =>
+          new Seen(
+            body,
+            up,
+            b.up,
+            b.edges.map((e) => edgePrism(e, slack)),
+          ),
+      ),
   ];
-  const outline = offset(outlineOf(seenFrom(drawn, 'top')), -GOUGE);
+  const outline = offset(outlineOf(seenFrom(drawn, 'top')), -slack);
   const plate = new Seen(body, up, 'top', [
-    { region: outline, from: GOUGE - drawn.thickness, to: -GOUGE, isMetal: true },
+    { region: outline, from: slack - drawn.thickness, to: -slack, isMetal: true },
   ]);
   const low = (p: Point) => {
     const metal: Stretches = isOnSide(up) ? plate.through(0, p) : [[-depth, 0]];

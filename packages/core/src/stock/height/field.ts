@@ -25,6 +25,9 @@ export interface Below {
   more: Map<number, number[]>;
 }
 
+/** Metal thinner than this is what a height of 32 bits may be off by, mm. */
+const SLIVER = 1e-4;
+
 /** Where nothing stands. */
 export const NOTHING = -1e6;
 
@@ -76,7 +79,7 @@ export function eachInside(field: Grid, region: Region, visit: (index: number) =
 /** Metal of a cell from above: top, underside, top, underside; `floor` is the underside where nothing is known below. */
 export function pileOf({ height, below }: HeightField, i: number, floor: number): number[] {
   if (height[i] <= NOTHING) return [];
-  if (!below) return height[i] > floor ? [height[i], floor] : [];
+  if (!below) return height[i] > floor + SLIVER ? [height[i], floor] : [];
   return [height[i], below.low[i], ...(below.more.get(i) ?? [])];
 }
 
