@@ -59,7 +59,7 @@ test('a part from shapes in inches, held by a clamp that is in the way, then cur
   );
 
   await stage(page, 'hold');
-  await tapText(page, 'Add a clamp');
+  await tapText(page, 'Add a box in the way');
   await stage(page, 'cut');
   await tapText(page, 'Add an operation');
   await tap(page, byTest('add-face'));
@@ -70,7 +70,8 @@ test('a part from shapes in inches, held by a clamp that is in the way, then cur
   expect(await textOf(page, byTest('release-state'))).toMatch(/Not released: \d to cure/);
 
   await stage(page, 'hold');
-  await tapText(page, 'Vise jaws');
+  await tapText(page, 'Take it off');
+  await tapText(page, 'Hold it in a vise');
   await proved(page);
   await stage(page, 'release');
   await until('release', async () => /✓ Proved as posted/.test(await textOf(page, byTest('release-state'))));

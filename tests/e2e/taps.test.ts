@@ -57,7 +57,7 @@ test('a plate with a pocket, from nothing to a released program on a phone, take
   await finger.types(h.byTest('feature-depth'), '6');
   await finger.text('Done');
   await finger.stage('hold');
-  await finger.text('Vise jaws');
+  await finger.text('Hold it in a vise');
   await finger.stage('cut');
   await finger.text('Propose a route');
   await finger.on(h.byTest('take-route'));

@@ -75,7 +75,7 @@ test('from a drawing to a proven, downloaded program', async () => {
   await until('the depth to be taken', async () => /6\.5 mm deep/.test(await textOf(page, byTest('feature-f2'))));
 
   await stage(page, 'hold');
-  await tapText(page, 'Vise jaws');
+  await tapText(page, 'Hold it in a vise');
 
   await stage(page, 'cut');
   for (const kind of ['face', 'pocket', 'drill', 'contour']) {

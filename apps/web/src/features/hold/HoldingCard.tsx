@@ -119,9 +119,16 @@ export function HoldingCard({ grip, onGrip, setGrip }: Props) {
           onDelete={() => edit((j) => withSetup(j, withHolding(j.setups.find(own)!, holding.id)))}
         />
       ))}
-      <Button mode="outlined" onPress={() => setAdding(true)} testID="add-holding">
-        {ground.held.length ? 'Add something that holds' : 'Say what holds the work'}
-      </Button>
+      <Row>
+        {ground.held.length === 0 && (
+          <Button mode="outlined" onPress={() => add('vise')}>
+            Hold it in a vise
+          </Button>
+        )}
+        <Button mode="outlined" onPress={() => setAdding(true)} testID="add-holding">
+          {ground.held.length ? 'Add something that holds' : 'Otherwise …'}
+        </Button>
+      </Row>
       <Choices
         label="Besides, the work is held"
         value={setup.grip ?? 'fair'}
