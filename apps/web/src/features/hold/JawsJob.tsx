@@ -6,28 +6,36 @@ import type { ApiError } from '../../api/client';
 import { makeJob } from '../../api/outbox';
 import { Txt } from '../../ui/Txt';
 
-/** Makes the job that cuts the soft jaws of a setup, and goes to it. */
+/** Makes the job that cuts the soft jaws of a setup; it stands in the list of jobs then. */
 export function JawsJob({ job, setup }: { job: Job; setup: Setup }) {
   const router = useRouter();
-  const [why, setWhy] = useState('');
+  const [said, setSaid] = useState('');
+  const [made, setMade] = useState(false);
   const make = async () => {
     const jaws = softJawsJob(job, setup);
-    if (!jaws) return setWhy('The part has no outside yet.');
+    if (!jaws) return setSaid('The part has no outside yet.');
     try {
-      router.push(`/job/${await makeJob(jaws)}/cut`);
+      await makeJob(jaws);
+      setMade(true);
+      setSaid(`“${jaws.name}” stands in the list of jobs; its route waits there to be proposed.`);
     } catch (e) {
-      setWhy((e as ApiError).message);
+      setSaid((e as ApiError).message);
     }
   };
   return (
     <>
-      <Button compact mode="outlined" onPress={() => void make()} testID="jaws-job" style={{ alignSelf: 'flex-start' }}>
-        Make the job that cuts these jaws
+      <Button
+        compact
+        mode="outlined"
+        onPress={made ? () => router.push('/') : () => void make()}
+        testID="jaws-job"
+        style={{ alignSelf: 'flex-start' }}
+      >
+        {made ? 'To the jobs' : 'Make the job that cuts these jaws'}
       </Button>
-      <Txt kind="small" tone="quiet">
-        A job of its own, its zero on the outer corner of the fixed jaw; its route waits there to be proposed.
+      <Txt kind="small" tone={said ? undefined : 'quiet'} testID="jaws-said">
+        {said || 'A job of its own, its zero on the outer corner of the fixed jaw.'}
       </Txt>
-      {why !== '' && <Txt kind="small">◆ {why}</Txt>}
     </>
   );
 }

@@ -2,8 +2,13 @@ import { fireEvent, screen } from '@testing-library/react-native';
 import { useState } from 'react';
 import { Holding, Job, addHolding, groundOf, newFeature, partModel, zeroPlaces } from '@tidypath/core';
 import { sampleJob, show } from '../../../testing/show';
+import { makeJob } from '../../api/outbox';
+import { JawsJob } from './JawsJob';
 import { ThingCard } from './ThingCard';
 import { ZeroPicture } from './ZeroPicture';
+
+jest.mock('../../api/outbox', () => ({ makeJob: jest.fn(() => Promise.resolve('j9')) }));
+jest.mock('expo-router', () => ({ useRouter: () => ({ push: jest.fn() }) }));
 
 function Thing({ job, watch }: { job: Job; watch: (h: Holding) => void }) {
   const [holding, setHolding] = useState(job.setups[0].holding![0]);
@@ -46,6 +51,18 @@ test('a vise shows what changes from job to job, its sizes when asked for; what 
   expect(screen.getByText(/opens to 30 mm/)).toBeTruthy();
   fireEvent.press(screen.getByText('left'));
   expect(watch.mock.lastCall![0].params.fixedJaw).toBe('left');
+});
+
+test('the jaws of soft jaws are made as a job of their own', async () => {
+  const job = sampleJob();
+  const held = addHolding(job, job.setups[0], 'soft jaws', { grip: 4 });
+  show(<JawsJob job={held} setup={held.setups[0]} />);
+  fireEvent.press(screen.getByTestId('jaws-job'));
+  expect(await screen.findByText(/“Sample, soft jaws” stands in the list/)).toBeTruthy();
+  const made = (makeJob as jest.Mock).mock.lastCall![0] as Job;
+  expect(made.part.features.map((f) => f.meaning)).toEqual(['outline', 'pocket']);
+  expect(made.part.features[1].depth).toBe(4);
+  expect(screen.getByText('To the jobs')).toBeTruthy();
 });
 
 test('screws name the holes they go through', () => {
