@@ -38,7 +38,16 @@ export function addSetup(job: Job): Job {
     job.setups.map((s) => s.id),
   );
   const stock = { ...last.stock, shape: 'as left' as const };
-  const setup: Setup = { ...last, id, name: `Setup ${job.setups.length + 1}`, up, stock, fixtures: [], operations: [] };
+  const setup: Setup = {
+    ...last,
+    id,
+    name: `Setup ${job.setups.length + 1}`,
+    up,
+    stock,
+    copies: undefined,
+    fixtures: [],
+    operations: [],
+  };
   return { ...job, setups: [...job.setups, setup] };
 }
 

@@ -23,7 +23,7 @@ function work(more: Partial<Work> = {}, features: Feature[] = []): Work {
   const part = { kind: 'plate' as const, thickness: 20, features: [outline, ...features] };
   const model = modelOf(part);
   const stock = { region: model.outline, top: 0, bottom: -25 };
-  return { model, features: part.features, stock, outline: model.outline, riser: 0, ...more };
+  return { model, features: part.features, stock, outline: model.outline, parts: 1, ...more };
 }
 
 const hole = (x: number, y: number, more: Partial<Feature> = {}): Feature =>
@@ -236,11 +236,14 @@ describe('a chuck on the table', () => {
 test('an indexer holds the left end along X, a tailstock the right', () => {
   const { placed, codes } = put('indexer', { grip: 20, diameter: 125, height: 100, tail: 2 });
   expect(codes).toEqual([]);
-  const [head, centre, tail] = placed.bodies;
-  expect(head).toMatchObject({ minX: -40, maxX: 20, maxZ: 50 });
+  const [head, front, , over, centre, tail] = placed.bodies;
+  expect(head).toMatchObject({ minX: -40, maxX: 0, maxZ: 50 });
+  // Round the gripped end, not in it.
+  expect(front).toMatchObject({ minX: 0, maxX: 20, maxY: 0, maxZ: 50 });
+  expect(over).toMatchObject({ minX: 0, maxX: 20, minZ: 0, maxZ: 50 });
   expect([centre.minX, tail.minX]).toEqual([80, 95]);
   expect(put('indexer', { diameter: 40 }).codes).toEqual(['chuck-too-small']);
-  expect(put('indexer', { tail: 0 }).placed.bodies).toHaveLength(1);
+  expect(put('indexer', { tail: 0 }).placed.bodies).toHaveLength(4);
 });
 
 test('what holds adds up', () => {

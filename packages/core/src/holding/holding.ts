@@ -17,8 +17,8 @@ export interface Work {
   stock: StockModel;
   /** Outline of what can be gripped: of the stock, or of the part where it was cut round before. */
   outline: Region;
-  /** Underside of the work above the table where nothing raises it, mm. */
-  riser: number;
+  /** How many parts it is cut into. */
+  parts: number;
 }
 
 /** A stretch of the work something presses on, seen from above, and over which heights. */

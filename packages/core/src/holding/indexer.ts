@@ -85,7 +85,14 @@ export const indexer: HoldingKind<IndexerParams> = {
     const { top, bottom } = work.stock;
     const axis = (top + bottom) / 2;
     const [low, high] = [deep / 2 - diameter / 2, deep / 2 + diameter / 2];
-    const head = standing(`Chuck of ${name}`, rect(grip - CHUCK, grip, low, high), axis - height, axis + diameter / 2);
+    const [down, up] = [axis - height, axis + diameter / 2];
+    const chuck = `Chuck of ${name}`;
+    const head = standing(chuck, rect(Math.min(0, grip - CHUCK), 0, low, high), down, up);
+    const round = [
+      ...(low < 0 ? [standing(chuck, rect(0, grip, low, 0), down, up)] : []),
+      ...(high > deep ? [standing(chuck, rect(0, grip, deep, high), down, up)] : []),
+      ...(up > top ? [standing(chuck, rect(0, grip, low, high), top, up)] : []),
+    ];
     const tails = tail
       ? [
           standing(`Centre of ${name}`, rect(wide, wide + POINT, deep / 2 - 4, deep / 2 + 4), axis - 4, axis + 4),
@@ -104,7 +111,7 @@ export const indexer: HoldingKind<IndexerParams> = {
     const slip = friction * force * 1000 + tail * 1000;
     const tip = (force * 1000 * grip) / 2 + tail * 1000 * wide * (tail ? 0.5 : 0);
     return {
-      bodies: [head, ...tails],
+      bodies: [head, ...round, ...tails],
       fixed: head,
       contacts: [side(0, 1), side(deep, -1)],
       strength: {

@@ -66,7 +66,7 @@ export const leftOn: HoldingKind<LeftOnParams> = {
       (sum, ring) => sum + ring.reduce((s, p, i) => s + distance(p, ring[(i + 1) % ring.length]), 0),
       0,
     );
-    const metal = by === 'tabs' ? count * width * height : round * height;
+    const metal = by === 'tabs' ? count * width * height : (round * height) / work.parts;
     const slip = metal * shears;
     const { minX, maxX, minY, maxY } = boundsOfWork(work);
     const wide = Math.min(maxX - minX, maxY - minY);

@@ -1,4 +1,4 @@
-import { Region, difference, intersection, offset } from '../geometry/plane/clip';
+import { Region, difference, intersection, offset, ringArea } from '../geometry/plane/clip';
 import { standing } from '../geometry/space/box';
 import { finding } from '../quantity/finding';
 import { Parameter } from '../quantity/parameter';
@@ -108,7 +108,9 @@ export const softJaws: HoldingKind<SoftJawParams> = {
     const jaws = blanks.map((blank) => {
       const jawName = `${blank.what} jaw of ${name}`;
       const floor = standing(jawName, blank.at, top - jawHeight, bottom);
-      const walls = difference([blank.at], pocket).map((ring) => standing(jawName, ring, bottom, top));
+      const walls = difference([blank.at], pocket)
+        .filter((ring) => ringArea(ring) > 0)
+        .map((ring) => standing(jawName, ring, bottom, top));
       const held = contactsOf(intersection(work.outline, [blank.at]), jawName, blank.ahead, bottom, top);
       return { bodies: [floor, ...walls], floor, held };
     });

@@ -66,8 +66,8 @@ export const stuck: HoldingKind<StuckParams> = {
   starts: () => ({ by: 'double-sided tape', share: 0.9, ...START['double-sided tape'], spoil: 0.3 }),
   place({ by, share, shear, pull, spoil }, work, name): Placed {
     const plate = plateUnder(work, name, spoil);
-    // What is cut free holds by the part's own underside alone.
-    const held = area(intersection(work.outline, work.model.outline)) * share;
+    // What is cut free holds by its own underside alone.
+    const held = (area(intersection(work.outline, work.model.outline)) * share) / work.parts;
     const { minX, maxX, minY, maxY } = boundsOfWork(work);
     const wide = Math.min(maxX - minX, maxY - minY);
     const [slip, lift] = [shear * held, pull * held];

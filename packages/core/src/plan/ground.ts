@@ -123,9 +123,15 @@ export function groundOf(job: Job, setup: Setup, model: (part: Job['part']) => P
 }
 
 /** What is there to be gripped in a setup: the part where it was cut round before, else its stock. */
-function workOf(job: Job, setup: Setup, { model, features, stock }: Omit<Work, 'outline' | 'riser'>): Work {
+function workOf(job: Job, setup: Setup, { model, features, stock }: Omit<Work, 'outline' | 'parts'>): Work {
   const isPart = chainBefore(job, setup).some((s) => isCutRound(job, s));
-  return { model, features, stock, outline: isPart ? model.outline : stock.region, riser: setup.riser };
+  return {
+    model,
+    features,
+    stock,
+    outline: isPart ? model.outline : stock.region,
+    parts: placesOfCopies(setup).length,
+  };
 }
 
 /** The setups that one starts from, the first first. */

@@ -10,7 +10,9 @@ import { joinPrograms } from './joined';
 import { planFindings, planSetup, postSetup } from './pipeline';
 import { leftBefore, proveProgram } from './prove';
 import { cutIn } from './situation';
+import { bodiesInMetal } from '../judge/grip';
 import { kindOf } from '../operation/registry';
+import { HeightStock } from '../stock/height/height-stock';
 
 const CELL = 0.4;
 
@@ -19,7 +21,7 @@ function held(job: Job, kind: string, params: Record<string, unknown> = {}, more
   const [setup, ...others] = job.setups;
   const { starts } = holdingOf(kind) as HoldingKind;
   const { model, stock, job: seen } = groundOf(job, setup);
-  const work = { model, features: seen.part.features, stock, outline: stock.region, riser: 0 };
+  const work = { model, features: seen.part.features, stock, outline: stock.region, parts: 1 };
   const holding = [{ id: 'h1', kind, name: 'Vise', params: { ...starts(work), ...params } }];
   const zero = { ...setup.zero, point: 'back left' as const };
   return { ...job, setups: [{ ...setup, holding, zero, ...more }, ...others] };
@@ -87,6 +89,26 @@ test('jaws that grip below the pocket stand; one that is not where the metal is,
   const round = withStock(block(), { shape: 'round', diameter: 120 });
   expect(codes(held(round, 'vise', { grip: 4 }))).toContain('jaw-meets-little');
 });
+
+test.each(['vise', 'soft jaws', 'straps', 'toes', 'stuck', 'left on', 'indexer'])(
+  '%s starts beside the metal of a block, not in it',
+  (kind) => {
+    const job = held(block(), kind);
+    const ground = groundOf(job, job.setups[0]);
+    const stock = HeightStock.of(ground.stock, CELL);
+    expect(bodiesInMetal(ground.fixtures, stock, ground.zero)).toEqual([]);
+    const into = ground.fixtures.map((b) => ({
+      ...b,
+      outline: undefined,
+      minX: b.minX - 20,
+      maxX: b.maxX + 20,
+      minY: b.minY - 20,
+      maxY: b.maxY + 20,
+      maxZ: 0,
+    }));
+    expect(bodiesInMetal(into, stock, ground.zero).length > 0).toBe(ground.fixtures.length > 0);
+  },
+);
 
 test('a weak grip lowers the feed that is suggested, and says that it does', () => {
   const feed = (job: Job) => {
