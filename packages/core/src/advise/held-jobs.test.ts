@@ -101,6 +101,8 @@ describe('the jaws’ own job', () => {
     const ys = held[0].placed.bodies.map((b) => b.minY);
     expect(own.x + Math.min(...xs)).toBeCloseTo(zero.x, 6);
     expect(own.y + Math.min(...ys)).toBeCloseTo(zero.y, 6);
+    // The top of the jaws, as high above the work’s underside as they grip.
+    expect([own.z, zero.z]).toEqual([0, -14 + 5]);
   });
 
   test('has relief where the outline has sharp corners, none where it has not', () => {

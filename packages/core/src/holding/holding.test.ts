@@ -109,6 +109,9 @@ describe('soft jaws', () => {
     expect([isJaw(40, 25), isJaw(40, -5), isJaw(-5, 10), isJaw(79, 49)]).toEqual([false, true, true, false]);
     expect(isJaw(-5, 25)).toBe(false);
     expect(placed.bodies.filter((b) => b.maxZ === -25)).toHaveLength(2);
+    expect(placed.fixed!.maxZ).toBe(-19);
+    const round = { ...work(), outline: [flatten(circle(0, 0, 30), 0.001)] };
+    expect(put('soft jaws', {}, round).placed.contacts.length).toBeGreaterThan(50);
     expect(placed.contacts.map((c) => [c.from.y, c.into.y])).toEqual([
       [50, -1],
       [0, 1],

@@ -44,7 +44,7 @@ export class SoftJawParams extends ViseParams {
 const WALL = 12;
 
 /** Shorter pieces of an outline are no contact, mm. */
-const SHORT = 1;
+const SHORT = 0.05;
 
 /** The pieces of an outline that look towards one jaw. */
 function contactsOf(
@@ -115,21 +115,18 @@ export const softJaws: HoldingKind<SoftJawParams> = {
       return { bodies: [floor, ...walls], floor, held };
     });
     const [fixed, moving] = jaws;
-    const isInside = difference(
-      work.outline,
-      blanks.flatMap((b) => [b.at]),
-    ).every((ring) => ring.length < 3 || gap > 0);
     const reaches = deep / 2 < gap / 2 + jawThickness && from < 0 && to > wide;
     return {
       bodies: jaws.flatMap((j) => j.bodies),
-      fixed: fixed.floor,
+      fixed: { ...fixed.floor, maxZ: top },
       moves: moving.floor,
       contacts: jaws.flatMap((j) => j.held),
       strength: jawStrength(params.force * 1000, friction, grip, Math.max(deep, wide), top),
       under: { what: 'the floor of their pocket', height: jawHeight - grip },
       findings: [
-        ...viseFindings(params, { ...seen, deep: gap + 2 * 5 }, name),
-        ...(reaches && isInside ? [] : [finding('jaws-too-small', { name, wide, deep }, { field: 'jawWidth' })]),
+        // The blanks take up the rest of what the vise opens.
+        ...viseFindings(params, { ...seen, deep: gap }, name),
+        ...(reaches ? [] : [finding('jaws-too-small', { name, wide, deep }, { field: 'jawWidth' })]),
       ],
     };
   },
