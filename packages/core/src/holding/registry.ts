@@ -5,8 +5,9 @@ import { leftOn } from './left-on';
 import { pins } from './pins';
 import { screws } from './screws';
 import { softJaws } from './soft-jaws';
-import { straps, toes } from './straps';
+import { straps } from './straps';
 import { stuck } from './stuck';
+import { toes } from './toes';
 import { vBlock } from './v-block';
 import { vise } from './vise';
 
