@@ -55,6 +55,16 @@ test.each<[string, (job: Job) => void, string[]]>([
   ],
   ['a feed of its own', (j) => (inFirst(j).feeds = { lead: 400 }), [`${at}: feeds lead 400 mm/min instead of nothing`]],
   [
+    'what holds, by the name of the value and its unit',
+    (j) => Object.assign(j.setups[0].holding![0].params, { grip: 5, force: 12 }),
+    [`“${first.name}”: “Vise”: grips 5 mm instead of 4 mm`, `“${first.name}”: “Vise”: force 12 kN instead of 20 kN`],
+  ],
+  [
+    'parts from one blank',
+    (j) => (j.setups[0].copies = { columns: 2, rows: 1, dx: 140, dy: 90, order: 'by tool' }),
+    [`“${first.name}”: copies columns 2, rows 1, dx 140 mm, dy 90 mm, order by tool instead of nothing`],
+  ],
+  [
     'a stop',
     (j) => (inFirst(j).before = { stop: 'planned', note: 'Turn the clamps', minutes: 2 }),
     [`${at}: before stop planned, note Turn the clamps, minutes 2 min instead of nothing`],

@@ -1,6 +1,7 @@
 /** What differs between two states of a job, in words. */
 import { Job } from '../document/job';
 import { Machine } from '../machine/machine';
+import { holdingOf } from '../holding/registry';
 import { kindOf } from '../operation/registry';
 import { hashOf } from '../quantity/hash';
 import { ParameterInfo, ParameterUnit, parametersOf } from '../quantity/parameter';
@@ -59,11 +60,13 @@ const nameOf = (value: { id: string; name?: string }): string => `“${value.nam
 
 /** Names of everything in a job that is spoken of by its id. */
 const namesIn = ({ tools, part, setups }: Job): [string, string][] =>
-  [...tools, ...part.features, ...setups].map((o) => [o.id, nameOf(o)]);
+  [...tools, ...part.features, ...setups, ...setups.flatMap((s) => s.holding ?? [])].map((o) => [o.id, nameOf(o)]);
 
-/** What forms say about the fields of something; for an operation, about the values of its kind. */
+/** What forms say about the fields of something; for an operation or a holding, about the values of its kind. */
 function infosOf(key: string, value: { kind?: string } = {}): Infos {
-  const described = key === 'operations' ? kindOf(value.kind ?? '')?.Params : DESCRIBED[key];
+  const { kind = '' } = value;
+  const of = { operations: kindOf, holding: holdingOf }[key];
+  const described = of ? of(kind)?.Params : DESCRIBED[key];
   return described ? parametersOf(described) : {};
 }
 

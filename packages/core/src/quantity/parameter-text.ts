@@ -15,6 +15,8 @@ export function parameterText(info: ParameterInfo, given: unknown, unit: LengthU
       return `${formatNumber(value, 2)}°`;
     case 'share':
       return `${formatNumber(value * 100, 0)} %`;
+    case 'force':
+      return `${formatNumber(value, 2)} kN`;
     case 'seconds':
       return `${formatNumber(value, 1)} s`;
     case 'minutes':
