@@ -2,4 +2,4 @@
 export { covered, strengthOf } from './held';
 export { SIZES } from './holding';
 export { HOLDINGS } from './registry';
-export { gripWords, strengthWords } from './words';
+export { gripWords, holdingText, strengthWords } from './words';

@@ -1,7 +1,11 @@
+import { Holding } from '../document/holding';
+import { parametersOf } from '../quantity/parameter';
+import { parameterText } from '../quantity/parameter-text';
 import { formatLength, formatNumber, LengthUnit } from '../quantity/units';
 import { HOLD_SAFETY } from '../cutting/limits';
 import { sideForce } from './held';
-import { Strength } from './holding';
+import { SIZES, Strength } from './holding';
+import { holdingOf } from './registry';
 
 const newton = (n: number) => `${formatNumber(n, n < 100 ? 1 : 0)} N`;
 
@@ -25,4 +29,21 @@ export function gripWords(
   const does = { slip: 'slip', tip: 'tip out', lift: 'be lifted off' }[way];
   const verdict = margin >= HOLD_SAFETY ? 'Holds' : margin >= 1 ? 'Holds barely' : 'Does not hold';
   return `${verdict}: ${who} ${way === 'lift' ? 'pulls' : 'pushes'} hardest, ${newton(force)}; the work would ${does} at ${newton(may)}, ${formatNumber(margin, 1)} times that.`;
+}
+
+/** What somebody sets on a thing that holds, in a line: "fixed jaw at the back, grips 4 mm". Features by their names. */
+export function holdingText(
+  { kind, params }: Holding,
+  features: { id: string; name: string }[],
+  unit: LengthUnit,
+): string {
+  const found = holdingOf(kind);
+  if (!found) return '';
+  return Object.entries(parametersOf(found.Params))
+    .filter(([, info]) => info.group !== SIZES && (!info.matters || info.matters(params as never)))
+    .map(([key, info]) => {
+      const named = info.features && features.find((f) => f.id === params[key])?.name;
+      return `${info.label.toLowerCase()} ${named ?? parameterText(info, params[key], unit)}`;
+    })
+    .join(', ');
 }

@@ -4,7 +4,7 @@ export { changesOf } from './changes';
 export { openJob, parseJob, readJob } from './documents';
 export { asSeen, bodiesOf, boxOf, clampBeside, clampsBefore, gripsOf, groundOf } from './ground';
 export { addHolding, facingGap, withHolding } from './holds';
-export { type ZeroPlace, zeroPlaces } from './zero';
+export { placeOfZero, type ZeroPlace, zeroPlaces } from './zero';
 export { estimateMinutes, type Insight, insightOf, liftsOf, setupWith, type PathMinutes } from './insight';
 export {
   controllerOf,

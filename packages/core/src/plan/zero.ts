@@ -91,3 +91,7 @@ export function zeroPlaces(
     }),
   ];
 }
+
+/** The place a setup’s zero is on, of all there are; undefined where that is gone. */
+export const placeOfZero = ({ on, of, point }: Setup['zero'], places: ZeroPlace[]): ZeroPlace | undefined =>
+  places.find(({ zero }) => zero.on === on && zero.of === of && (on === 'feature' || zero.point === point));

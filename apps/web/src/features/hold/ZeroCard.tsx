@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { Setup, ZeroPlace, groundOf, partModel, zeroPlaces } from '@tidypath/core';
+import { Setup, ZeroPlace, groundOf, partModel, placeOfZero, zeroPlaces } from '@tidypath/core';
 import { Card, Fields } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
@@ -16,8 +16,6 @@ const HEIGHT_WORDS = {
   feature: { top: 'top of the part', bottom: 'its underside' },
 };
 
-const same = (a: Setup['zero'], b: ZeroPlace['zero']) => a.on === b.on && a.of === b.of && a.point === b.point;
-
 const near = (a: ZeroPlace, b: ZeroPlace) => Math.abs(a.at.x - b.at.x) < 1e-6 && Math.abs(a.at.y - b.at.y) < 1e-6;
 
 /** Where the zero of a setup is: picked in the picture. */
@@ -33,7 +31,7 @@ export function ZeroCard({ set }: { set: (more: Partial<Setup>, tag?: string) =>
       ),
     [ground],
   );
-  const at = places.find((p) => same(zero, p.zero));
+  const at = placeOfZero(zero, places);
   // Of several in one place, the one it is on, or what stands still.
   const shown = [...(at ? [at] : []), ...places].filter((p, i, all) => all.findIndex((q) => near(p, q)) === i);
   const words = HEIGHT_WORDS[zero.on];

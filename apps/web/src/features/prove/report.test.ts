@@ -1,4 +1,4 @@
-import { MEASURES, Samples, ProofView } from '@tidypath/core';
+import { MEASURES, Samples, ProofView, addHolding } from '@tidypath/core';
 import { sampleJob } from '../../../testing/show';
 import { reportPage } from './report';
 import { stepStretches, wholeOf } from './stretches';
@@ -45,6 +45,7 @@ const proof = {
   called: [{ number: 4, remark: '', line: 2, isNamed: false }],
   places: [{ kind: 'cut', x: 12, y: 8, z: -1, by: -0.5, volume: 3 }],
   removed: 3,
+  grip: [],
   grid: { cell: 0.59, finest: 0.15, cells: 1000, memory: 1e6 },
 } as unknown as ProofView;
 
@@ -82,6 +83,20 @@ test('the report of a job in inches speaks no millimetres', () => {
     expect(page).toContain(words);
   // A tool keeps its name.
   expect(page.replace(/\d+ mm end mill/g, '')).not.toMatch(/\d mm\b|cm³|mm³/);
+});
+
+test('it says how the work is held, where the zero is, and whether the grip holds', () => {
+  const held = addHolding(job, { ...setup, operations }, 'vise', { grip: 4 });
+  const [own] = held.setups;
+  const zero = { on: 'holding' as const, of: 'h1', point: 'front left' as const, height: 'top' as const };
+  const grip = [{ operation: first, way: 'slip' as const, force: 400, may: 6000, margin: 15, arm: 3, sample: 0 }];
+  const page = reportPage({ ...reported, job: held, setup: { ...own, zero }, proof: { ...proof, grip } });
+  for (const words of [
+    'Zero G54 on Fixed jaw of Vise, front left, at its top.',
+    '<td>Vise</td><td>fixed jaw at the back, grips 4 mm, force 20 kN, friction 0.15</td>',
+    'Holds: “Face &amp; more” pushes hardest, 400 N',
+  ])
+    expect(page).toContain(words);
 });
 
 test('without a picture the report is whole all the same', () => {

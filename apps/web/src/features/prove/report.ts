@@ -10,9 +10,15 @@ import {
   formatNumber,
   formatTime,
   formatVolume,
+  gripWords,
+  groundOf,
+  holdingText,
   lengthNumber,
+  partModel,
+  placeOfZero,
   ProofView,
   wholeTime,
+  zeroPlaces,
 } from '@tidypath/core';
 import { MEASURE_INFO, gridText, offText } from './measures';
 
@@ -71,6 +77,20 @@ h1,h2{line-height:1.2}img{max-width:100%}svg{width:100%;background:#ebe5d8}path{
 /** What a step is called, with what is told at the machine where it is done by hand. */
 const told = (o: Operation) => (isByHand(o) && o.params.note ? `${o.name}: ${String(o.params.note)}` : o.name);
 
+/** How the work is held and where its zero is, for whoever sets it up. */
+function heldSection(job: Job, setup: Setup, proof: ProofView): string {
+  const ground = groundOf(job, setup, partModel);
+  const { features } = ground.work;
+  const { zero, workOffset } = setup;
+  const place = placeOfZero(zero, zeroPlaces(ground, features));
+  const [worst] = [...proof.grip].sort((a, b) => a.margin - b.margin);
+  const verdict = worst && gripWords(worst, setup.operations.find((o) => o.id === worst.operation)?.name);
+  const things = (setup.holding ?? []).map((h) => [h.name, holdingText(h, features, job.unit)]);
+  return `<h2>How it is held</h2>
+<p>${escape(`Zero ${workOffset} on ${place?.name ?? 'something that is gone'}, at its ${zero.height}.`)}</p>
+${table(['', 'Set'], things)}${verdict ? `<p>${escape(verdict)} Forces and friction are estimates.</p>` : ''}`;
+}
+
 /** The proof of a program as a page that stands by itself: to print, to keep, to have approved. */
 export function reportPage({ job, setup, proof, program, zero, picture, date }: Reported): string {
   const stops = proof.findings.filter((f) => f.level === 'stop').length;
@@ -86,6 +106,7 @@ export function reportPage({ job, setup, proof, program, zero, picture, date }: 
 <h2>${stops ? `${stops} ${stops === 1 ? 'thing stops' : 'things stop'} this program` : 'Nothing stops this program'}</h2>
 ${table(['', 'Line', 'Finding', 'What to do'], proof.findings.map(findingRow))}
 ${picture ? `<img alt="The piece on the machine" src="data:image/png;base64,${base64(picture)}">` : ''}
+${heldSection(job, setup, proof)}
 <h2>Time ${escape(formatTime(wholeTime(clock)))}</h2>
 <p>${escape(
     [
