@@ -4,7 +4,7 @@ import { finding } from '../quantity/finding';
 import { maths } from '../quantity/maths';
 import { formatNumber, radians } from '../quantity/units';
 import { Parameter } from '../quantity/parameter';
-import { Contact, HoldingKind, Placed, SIZES, boundsOfWork } from './holding';
+import { Contact, HoldingKind, Placed, SIZES, boundsOfWork, startAt } from './holding';
 
 export class ChuckParams {
   @Parameter({
@@ -77,7 +77,7 @@ export const chuck: HoldingKind<ChuckParams> = {
   help: 'Centres and holds what is round, its axis upright.',
   Params: ChuckParams,
   starts: ({ stock }) => ({
-    grip: Math.round(Math.min(10, (stock.top - stock.bottom) / 3) * 10) / 10,
+    grip: startAt(Math.min(10, (stock.top - stock.bottom) / 3)),
     diameter: 160,
     jawWidth: 20,
     jawHeight: 30,

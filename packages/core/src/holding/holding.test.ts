@@ -38,7 +38,11 @@ function put(kind: string, params: Record<string, unknown> = {}, on = work()) {
 
 test.each(HOLDINGS.map((k) => k.kind))('%s starts with values its own class takes', (kind) => {
   const { Params, starts } = holdingOf(kind)!;
-  for (const on of [work(), work({}, [hole(20, 20)])]) expect(checked(Params, starts(on), 'params')).toEqual([]);
+  const foil = work({}, [hole(20, 20, { counterbore: { diameter: 1.2, depth: 0.1 } })]);
+  const thin = { ...foil, model: { ...foil.model, thickness: 0.05 }, stock: { ...foil.stock, bottom: -0.05 } };
+  const huge = { ...work(), outline: [[0, 9000].flatMap((y) => [0, 9000].map((x) => ({ x: y ? 9000 - x : x, y })))] };
+  for (const on of [work(), work({}, [hole(20, 20)]), thin, huge])
+    expect(checked(Params, starts(on), 'params')).toEqual([]);
 });
 
 describe('a vise', () => {

@@ -76,6 +76,9 @@ export interface HoldingKind<P extends object = object> {
   place(params: P, work: Work, name: string): Placed;
 }
 
+/** A length to start with, in tenths of a mm and never less than may be asked. */
+export const startAt = (mm: number, least = 0.5): number => Math.max(least, Math.round(mm * 10) / 10);
+
 /** The box round what is gripped. */
 export function boundsOfWork({ outline }: Work): Bounds {
   const points = outline.flat();

@@ -1,7 +1,7 @@
 import { standing } from '../geometry/space/box';
 import { formatNumber } from '../quantity/units';
 import { Parameter } from '../quantity/parameter';
-import { Contact, HoldingKind, Placed, SIZES, boundsOfWork } from './holding';
+import { Contact, HoldingKind, Placed, SIZES, boundsOfWork, startAt } from './holding';
 import { finding } from '../quantity/finding';
 import { towards } from './towards';
 
@@ -70,7 +70,7 @@ export const indexer: HoldingKind<IndexerParams> = {
   starts: (work) => {
     const { minX, maxX } = boundsOfWork(work);
     return {
-      grip: Math.round(Math.min(20, (maxX - minX) / 5)),
+      grip: startAt(Math.min(20, (maxX - minX) / 5), 1),
       diameter: 125,
       height: 100,
       force: 20,

@@ -1,7 +1,7 @@
 import { roundPost } from '../geometry/space/box';
 import { finding } from '../quantity/finding';
 import { FeatureChoice, Parameter } from '../quantity/parameter';
-import { HoldingKind, Placed } from './holding';
+import { HoldingKind, Placed, startAt } from './holding';
 
 export class PinParams {
   @FeatureChoice({
@@ -28,7 +28,7 @@ export const pins: HoldingKind<PinParams> = {
   Params: PinParams,
   starts: ({ features, stock }) => ({
     holes: features.find((f) => f.meaning === 'hole' && f.through)?.id ?? '',
-    height: Math.round((stock.top - stock.bottom) * 5) / 10,
+    height: startAt((stock.top - stock.bottom) / 2),
   }),
   place({ holes, height }, work, name): Placed {
     const found = work.model.holes.filter((h) => h.feature === holes);

@@ -2,7 +2,7 @@ import { roundPost, standing } from '../geometry/space/box';
 import { finding } from '../quantity/finding';
 import { FeatureChoice, Parameter } from '../quantity/parameter';
 import { downStrength } from './friction';
-import { HoldingKind, Placed, Work, SIZES, boundsOfWork } from './holding';
+import { HoldingKind, Placed, Work, SIZES, boundsOfWork, startAt } from './holding';
 import { growBounds } from '../geometry/plane/point';
 import { surfaceAt } from '../part/plate/model';
 import { towards } from './towards';
@@ -81,7 +81,7 @@ export const screws: HoldingKind<ScrewParams> = {
   starts: ({ features }) => {
     const holes = features.filter((f) => f.meaning === 'hole' && f.through);
     const best = holes.find((f) => f.counterbore) ?? holes[0];
-    const head = best?.counterbore ? best.counterbore.diameter - 0.5 : 10;
+    const head = best?.counterbore ? startAt(best.counterbore.diameter - 0.5, 1) : 10;
     return { holes: best?.id ?? '', head, height: 5, force: 4, friction: 0.15, spoil: 0 };
   },
   place(params, work, name): Placed {

@@ -3,7 +3,7 @@ import { standing } from '../geometry/space/box';
 import { finding } from '../quantity/finding';
 import { Parameter } from '../quantity/parameter';
 import { jawStrength } from './friction';
-import { Contact, HoldingKind, Placed, SIZES, Work, boundsOfWork } from './holding';
+import { Contact, HoldingKind, Placed, SIZES, Work, boundsOfWork, startAt } from './holding';
 import { towards } from './towards';
 import { ViseParams, jawEnds, viseFindings, viseFor } from './vise';
 
@@ -91,9 +91,9 @@ export const softJaws: HoldingKind<SoftJawParams> = {
     const toFive = (mm: number) => Math.ceil(mm / 5) * 5;
     return {
       ...{ ...vise, friction: 0.3, clearance: 0.02, relief: 6.8, gap: 3 },
-      grip: Math.round(Math.min(8, work.model.thickness / 3) * 10) / 10,
-      jawWidth: Math.max(vise.jawWidth, toFive(wide + 2 * WALL)),
-      jawThickness: Math.max(25, toFive(deep / 2 + WALL)),
+      grip: startAt(Math.min(8, work.model.thickness / 3)),
+      jawWidth: Math.min(2000, Math.max(vise.jawWidth, toFive(wide + 2 * WALL))),
+      jawThickness: Math.min(500, Math.max(25, toFive(deep / 2 + WALL))),
     };
   },
   place(params, work, name): Placed {

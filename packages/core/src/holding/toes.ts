@@ -3,7 +3,7 @@ import { Parameter } from '../quantity/parameter';
 import { formatNumber } from '../quantity/units';
 import { AroundParams, BESIDE, SIDES_OF, spread } from './around';
 import { downStrength } from './friction';
-import { Contact, HoldingKind, Placed, boundsOfWork } from './holding';
+import { Contact, HoldingKind, Placed, boundsOfWork, startAt } from './holding';
 import { towards } from './towards';
 
 export class ToeParams extends AroundParams {
@@ -41,7 +41,7 @@ export const toes: HoldingKind<ToeParams> = {
     where: 'front and back',
     count: 2,
     width: 20,
-    grip: Math.min(5, Math.round((stock.top - stock.bottom) * 3) / 10),
+    grip: startAt(Math.min(5, (stock.top - stock.bottom) * 0.3)),
     force: 8,
     friction: 0.3,
   }),

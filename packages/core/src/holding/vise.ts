@@ -2,7 +2,7 @@ import { finding } from '../quantity/finding';
 import { Choice, Parameter } from '../quantity/parameter';
 import { standing } from '../geometry/space/box';
 import { jawStrength } from './friction';
-import { Contact, HoldingKind, Placed, Work, SIZES, boundsOfWork } from './holding';
+import { Contact, HoldingKind, Placed, Work, SIZES, boundsOfWork, startAt } from './holding';
 import { SIDES, Towards, WorkSide, towards } from './towards';
 
 /** What all vises are asked. */
@@ -80,7 +80,7 @@ export function viseFor(work: Work): ViseParams {
   const sizes = { jawWidth: 125, jawHeight: 40, jawThickness: 18, opens: 150 };
   return {
     fixedJaw: 'back',
-    grip: Math.round(Math.min(8, grip) * 10) / 10,
+    grip: startAt(Math.min(8, grip)),
     force: 20,
     friction: 0.15,
     ...sizes,

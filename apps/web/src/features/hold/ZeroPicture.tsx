@@ -12,8 +12,9 @@ interface Props {
   onPick: (place: ZeroPlace) => void;
 }
 
-/** Side of a place that can be tapped, and height of the picture, px. */
+/** Side of a place that can be tapped, and size of the picture, px: it has room on the narrowest phone. */
 const TOUCH = 44;
+const WIDE = 250;
 const HIGH = 220;
 /** Length of an axis, shares of the picture. */
 const ARM = 0.16;
@@ -57,7 +58,7 @@ export function ZeroPicture({ ground, places, onPick }: Props) {
   const { zero } = ground;
   const box = boundsOf([...places.map((p) => p.at), ...ground.stock.region.flat(), zero]);
   const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
-  const scale = Math.min((HIGH - TOUCH) / Math.max(height, 1), 300 / Math.max(width, 1));
+  const scale = Math.min((HIGH - TOUCH) / Math.max(height, 1), WIDE / Math.max(width, 1));
   const [w, h] = [width * scale + TOUCH, height * scale + TOUCH];
   const at = (p: { x: number; y: number }) => ({ left: (p.x - box.minX) * scale, top: (box.maxY - p.y) * scale });
   const u = 1 / scale;
