@@ -53,12 +53,11 @@ const spotAt = ({ x, y }: Spot, by: Point): Spot => ({ x: x + by.x, y: y + by.y 
 /** An operation as it is done on one of the parts. */
 function operationAt(o: Operation, place: number, by: Point): Operation {
   if (place === 0) return o;
-  const { heights, within, keepAway, leaves, stretch, begins, repeat } = o;
+  const { within, keepAway, leaves, stretch, begins, repeat } = o;
   const own = <T extends { feature: string }>(named: T): T => ({ ...named, feature: idAt(named.feature, place) });
   return {
     ...o,
     targets: o.targets.map((id) => idAt(id, place)),
-    ...(heights && { heights }),
     ...(within && { within: own(within) }),
     ...(keepAway && { keepAway: keepAway.map(own) }),
     ...(leaves && { leaves: leaves.map(own) }),

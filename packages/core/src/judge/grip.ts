@@ -18,8 +18,7 @@ import type { Stock } from '../stock/stock';
 const GIVES_WAY = 1;
 
 /** How the work would come out of its grip. */
-export const WAYS = ['slip', 'tip', 'lift'] as const;
-type Way = (typeof WAYS)[number];
+type Way = 'slip' | 'tip' | 'lift';
 
 /** The worst moment of an operation for the grip. */
 export interface Worst {

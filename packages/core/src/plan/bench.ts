@@ -14,7 +14,8 @@ import { stockStl } from '../stock/height/stl';
 import { beforeOf } from './ground';
 import { KnownPlan, PlanCache, PlanStep, SetupPlan, planSteps, postSetup } from './pipeline';
 import { joinPrograms } from './joined';
-import { Proof, ProofOptions, ProofRun, leavings, notKnown, ownText } from './prove';
+import { leavings } from './leavings';
+import { Proof, ProofOptions, ProofRun, notKnown, ownText } from './prove';
 
 /** How far long work is: an operation about to be planned, or the share of a proof that is done. */
 export type BenchStep = { planning: PlanStep } | { proving: number };

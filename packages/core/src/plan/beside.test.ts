@@ -13,7 +13,8 @@ import { Piece } from '../stock/height/height-stock';
 import { readJob } from './documents';
 import { joinPrograms } from './joined';
 import { planFindings, planSetup, postSetup } from './pipeline';
-import { Proof, leavings, proveProgram } from './prove';
+import { leavings } from './leavings';
+import { Proof, proveProgram } from './prove';
 import { groundOf } from './ground';
 
 const CELL = 0.25;

@@ -8,7 +8,8 @@ import { readJob } from './documents';
 import { groundOf } from './ground';
 import { joinPrograms } from './joined';
 import { planFindings, planSetup, postSetup } from './pipeline';
-import { leavings, leftBefore, proveProgram } from './prove';
+import { leavings } from './leavings';
+import { leftBefore, proveProgram } from './prove';
 
 const CELL = 0.3;
 const FOUR: Copies = { columns: 2, rows: 2, dx: 95, dy: 65, order: 'by tool' };

@@ -164,7 +164,7 @@ class Seen {
  * @param broken edges that operations break besides
  * @param within how well its walls are known, mm
  */
-export function otherSides(drawn: Part, up: Up, broken: BrokenEdges[], within = 0): HeightRule[] {
+export function otherSides(drawn: Part, up: Up, broken: () => BrokenEdges[], within = 0): HeightRule[] {
   const slack = GOUGE + within;
   const beside = facesOf(drawn);
   if (beside.length === 0 && !isOnSide(up)) return [];
@@ -182,7 +182,7 @@ export function otherSides(drawn: Part, up: Up, broken: BrokenEdges[], within = 
           cutFrom(seenFrom(drawn, other), isOnSide(other) ? bodyAs(drawn, other) : undefined, slack),
         ),
     ),
-    ...broken
+    ...broken()
       .filter((b) => isAcross(b.up))
       .map(
         (b) =>

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { leavings, proveProgram } from '../prove';
+import { leavings } from '../leavings';
+import { proveProgram } from '../prove';
 import { Piece } from '../../stock/height/height-stock';
 import { groundOf } from '../ground';
 import { joinPrograms } from '../joined';
