@@ -28,6 +28,7 @@ const IN_JOB: Record<Exclude<ShelfName, 'recipes'>, string> = {
   tools: "SELECT 1 FROM json_each(document, '$.tools') AS t WHERE json_extract(t.value, '$.id') = @id",
   holders: "SELECT 1 FROM json_each(document, '$.tools') AS t WHERE json_extract(t.value, '$.holder.id') = @id",
   machines: "SELECT 1 WHERE json_extract(document, '$.machine.id') = @id",
+  bars: "SELECT 1 FROM json_each(document, '$.setups') AS s WHERE json_extract(s.value, '$.stock.bar.id') = @id",
   controllers: "SELECT 1 WHERE json_extract(document, '$.controllerId') = @id",
   materials: "SELECT 1 WHERE json_extract(document, '$.material.id') = @id",
 };

@@ -1,4 +1,5 @@
 /** What the apps, the command line and the tests may use of this floor. */
+export { barWays } from './bars';
 export { Copies, COPY_ORDERS } from './copies';
 export { addSetup, editOperation, neverSeen, withController, withoutSetup, withSetup } from './edit';
 export { atHand, fileMissing, filesOf, type JobFile, LARGEST_FILE, missingFiles, putAtHand, sha256Of } from './files';

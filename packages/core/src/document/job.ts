@@ -19,6 +19,7 @@ import { Part, Plate } from '../part/plate/feature';
 import { UPS, Up } from '../part/plate/turn';
 import type { LengthUnit } from '../quantity/units';
 import { Controller } from '../shop/controller';
+import { Bar } from '../shop/bar';
 import { Machine } from '../machine/machine';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
@@ -52,6 +53,8 @@ export class StockSpec {
   @IsOptional() @Nested(() => JobFile) casting?: JobFile;
   /** How a bar stands; upright where left out. A round bar that lies has the part in its middle. */
   @IsOptional() @IsIn([...LIES]) lies?: (typeof LIES)[number];
+  /** The bar or plate of the shop it is sawn off. */
+  @IsOptional() @Nested(() => Bar) bar?: Bar;
 }
 
 export const ZERO_POINTS = ['front left', 'front right', 'back left', 'back right', 'centre'] as const;
@@ -104,6 +107,10 @@ export class Setup {
   @IsOptional() @ListOf(() => Holding, 20) holding?: Holding[];
   /** Many parts from one blank. */
   @IsOptional() @Nested(() => Copies) copies?: Copies;
+  /** Minutes until the first part can be cut, once a batch. */
+  @IsOptional() @IsNumber() @Min(0) @Max(10000) setUpMinutes?: number;
+  /** Minutes from the end of a run to the start of the next: out, clean, in, clamp. */
+  @IsOptional() @IsNumber() @Min(0) @Max(10000) reloadMinutes?: number;
   @ListOf(() => Operation, 500) operations!: Operation[];
 }
 
@@ -145,4 +152,6 @@ export class Job {
   /** What sizes without limits may be off by either way, mm; 0.1 where left out. */
   @IsOptional() @IsNumber() @Min(0.001) @Max(10) tolerance?: number;
   @Nested(() => Output) output!: Output;
+  /** How many parts are wanted; one where left out. */
+  @IsOptional() @IsInt() @Min(1) @Max(1000000) batch?: number;
 }

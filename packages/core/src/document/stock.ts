@@ -7,7 +7,7 @@ export type StockAxis = (typeof STOCK_AXES)[number];
 const SIDES = { X: ['left', 'right'], Y: ['front', 'back'], Z: ['top', 'bottom'] } as const;
 
 /** What a part measures along an axis, mm. */
-const partSize = (axis: StockAxis, { minX, maxX, minY, maxY }: Bounds, thickness: number) =>
+export const partSize = (axis: StockAxis, { minX, maxX, minY, maxY }: Bounds, thickness: number) =>
   axis === 'X' ? maxX - minX : axis === 'Y' ? maxY - minY : thickness;
 
 /** What a block measures over all, mm. */

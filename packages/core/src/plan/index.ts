@@ -1,4 +1,6 @@
 /** What the apps, the command line and the tests may use of this floor. */
+export { blankFindings, blanksOf, kitOf, runsForBatch } from './batch';
+export { barText, batchText, blanksText, kitText, pullLines, wayText } from './batch-words';
 export { Bench, type BenchStep, type BenchWork, type Proved } from './bench';
 export { changesOf } from './changes';
 export { openJob, parseJob, readJob } from './documents';

@@ -14,6 +14,7 @@ import { holderLength } from '../shop/holder';
 import { diameterOffsetOf, isBeam } from '../shop/tool';
 import { Allowed, Wanted } from '../stock/height/wanted';
 import { Judged, judge, lookCloser, walls } from '../stock/height/judged';
+import { Wear, wearOf } from '../judge/wear';
 import { beyondMachine } from '../judge/beyond-machine';
 import { Allowance, gouges, leftovers, shortfalls } from '../judge/shape';
 import { Finding, finding } from '../quantity/finding';
@@ -62,6 +63,8 @@ export interface Proof {
   steps: StepFigures[];
   /** The worst moments for what holds the work, by operation; none where nothing is said to hold it. */
   grip: Worst[];
+  /** What each tool wears in a run. */
+  wear: Wear[];
 }
 
 /** Room the machine has above the stock when its spindle is at the top, in work coordinates. */
@@ -385,6 +388,7 @@ export class ProofRun {
       read,
       steps,
       grip: grip.worst,
+      wear: wearOf(samples, read.motions, prover.input.tools, prover.input.material),
     };
   }
 }

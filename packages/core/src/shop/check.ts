@@ -1,6 +1,7 @@
 import { Code, DataOf, Finding, finding } from '../quantity/finding';
 import { parseLength } from '../quantity/length';
 import { MM_PER_INCH } from '../quantity/units';
+import { Bar } from './bar';
 import { Holder } from './holder';
 import { Machine } from '../machine/machine';
 import { Material, Range } from './material';
@@ -184,3 +185,12 @@ export const holderFindings = (holder: Holder): Finding[] =>
       ? [finding('holder-undercut', { segment: i + 1 }, { field: `segments.${i}.lower` })]
       : [],
   );
+
+/** What cannot be in a bar's numbers. */
+export function barFindings(bar: Bar): Finding[] {
+  const { section, width, thickness, diameter, bore } = bar;
+  if (section === 'tube' && bore >= diameter) return [finding('bar-bore', { bore, diameter }, { field: 'bore' })];
+  if (section === 'flat' && thickness > width)
+    return [finding('bar-sides', { width, thickness }, { field: 'thickness' })];
+  return [];
+}

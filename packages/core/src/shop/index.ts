@@ -1,10 +1,12 @@
 /** What the apps, the command line and the tests may use of this floor. */
+export { Bar } from './bar';
 export { freePocket, pocketFinding } from './check';
 export { Controller, CYCLES } from './controller';
 export { CONTROLLERS } from './controllers';
 export { freshToolId, newTool, type Preview, previewTools, toolsToCsv, toolsToJson } from './exchange';
 export { guessTool } from './guess';
 export { Holder, holderLength, holderWidth, segmentStarts } from './holder';
+export { BARS } from './library/bars';
 export { HOLDERS } from './library/holders';
 export { MACHINES } from './library/machines';
 export { HANDBOOK, MATERIALS } from './library/materials';

@@ -44,6 +44,18 @@ export class Material {
   /** HB of the bar a job is cut from; as its figures are for where left out. */
   @IsOptional() @IsNumber() @Min(5) @Max(800) atHand?: number;
   @IsOptional()
+  @Parameter({
+    group: 'Material',
+    label: 'Density, g/cm³',
+    help: 'What a cubic centimetre of it weighs: from it follows what a blank weighs and costs. 0 where it is not known.',
+    unit: 'number',
+    min: 0,
+    max: 25,
+    step: 0.05,
+    absent: 0,
+  })
+  density?: number;
+  @IsOptional()
   @Choice({
     group: 'Cut',
     label: 'Edges run',

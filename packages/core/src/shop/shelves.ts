@@ -1,10 +1,11 @@
 import { Finding, finding, hasStop } from '../quantity/finding';
 import { checked } from '../quantity/validate';
-import { holderFindings, machineFindings, materialFindings, toolFindings } from './check';
+import { Bar } from './bar';
+import { barFindings, holderFindings, machineFindings, materialFindings, toolFindings } from './check';
 import { Controller } from './controller';
 import { CONTROLLERS } from './controllers';
 import { Holder } from './holder';
-import { HOLDERS, MACHINES, MATERIALS, TOOLS } from './library';
+import { BARS, HOLDERS, MACHINES, MATERIALS, TOOLS } from './library';
 import { Machine } from '../machine/machine';
 import { Material } from './material';
 import { Recipe } from './recipe';
@@ -16,6 +17,7 @@ export interface ShopItems {
   machines: Machine;
   materials: Material;
   holders: Holder;
+  bars: Bar;
   controllers: Controller;
   recipes: Recipe;
 }
@@ -36,6 +38,7 @@ export const SHELVES: { [K in ShelfName]: Shelf<ShopItems[K]> } = {
   machines: { one: 'machine', Item: Machine, start: MACHINES, findings: machineFindings },
   materials: { one: 'material', Item: Material, start: MATERIALS, findings: materialFindings },
   holders: { one: 'holder', Item: Holder, start: HOLDERS, findings: holderFindings },
+  bars: { one: 'bar', Item: Bar, start: BARS, findings: barFindings },
   controllers: { one: 'controller', Item: Controller, start: CONTROLLERS, findings: () => [] },
   recipes: { one: 'recipe', Item: Recipe, start: [], findings: () => [] },
 };

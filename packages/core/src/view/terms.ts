@@ -1,6 +1,7 @@
 /** What is shown of plans and proofs, wherever they were made: plain data with columns of numbers. */
 import type { Worst } from '../judge/grip';
 import type { Peak } from '../judge/peaks';
+import type { Wear } from '../judge/wear';
 import type { StepFigures } from '../judge/steps';
 import type { Path } from '../path/path';
 import type { BenchStep } from '../plan/bench';
@@ -74,6 +75,8 @@ export interface ProofView extends LoadView {
   steps: StepFigures[];
   /** The worst moments for what holds the work, by operation. */
   grip: Worst[];
+  /** What each tool wears in a run. */
+  wear: Wear[];
   /** The tools the program calls, with what it says about them. */
   called: CalledTool[];
   removed: number;

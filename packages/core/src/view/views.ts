@@ -89,6 +89,7 @@ export function proofView(proved: Proved): ProofView {
     ...loadView(proof, motions),
     steps: proof.steps,
     grip: proof.grip,
+    wear: proof.wear,
     called: calledTools(proof.read),
     removed: proof.removed,
     grid: {

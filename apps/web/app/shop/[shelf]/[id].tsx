@@ -1,4 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
+import { BarPage } from '../../../src/features/shop/BarPage';
 import { ControllerPage } from '../../../src/features/shop/ControllerPage';
 import { HolderPage } from '../../../src/features/shop/HolderPage';
 import { MachinePage } from '../../../src/features/shop/MachinePage';
@@ -8,6 +9,7 @@ const PAGES: Record<string, typeof MachinePage> = {
   machines: MachinePage,
   materials: MaterialPage,
   holders: HolderPage,
+  bars: BarPage,
   controllers: ControllerPage,
 };
 

@@ -9,6 +9,7 @@ import { useJob } from '../../session/JobContext';
 import { SpeedsSheet, departingOf } from '../../session/SpeedsSheet';
 import { StagePage } from '../../session/StagePage';
 import { JobView } from '../../scene/JobView';
+import { BatchCard } from './BatchCard';
 import { CopiesCard } from './CopiesCard';
 import { HoldingCard } from './HoldingCard';
 import { SetupCard } from './SetupCard';
@@ -89,6 +90,7 @@ export function HoldStage() {
       )}
       <StockCard setup={setup} set={set} />
       <CopiesCard set={set} />
+      <BatchCard set={set} />
       <ZeroCard set={set} />
       <HoldingCard
         grip={grip}

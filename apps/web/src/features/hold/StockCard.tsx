@@ -21,6 +21,7 @@ import { keepFile } from '../../api/files';
 import { pickFile } from '../../ui/files';
 import { LengthField } from '../../ui/LengthField';
 import { Txt } from '../../ui/Txt';
+import { BarCard } from './BarCard';
 import { useJob } from '../../session/JobContext';
 
 type Stock = Setup['stock'];
@@ -130,6 +131,7 @@ export function StockCard({ setup, set }: Props) {
       ) : (
         !(isBar && isLying) && <Fields>{[length('Above', 'top'), isShaped && length('Below', 'bottom')]}</Fields>
       )}
+      {isShaped && <BarCard setup={setup} set={set} />}
     </Card>
   );
 }

@@ -17,6 +17,7 @@ import { StagePage } from '../../session/StagePage';
 import { stopsOf } from '../../session/stages';
 import { usePlayer } from '../../session/usePlayer';
 import { JobView } from '../../scene/JobView';
+import { KitCard } from './KitCard';
 import { OutputCard } from './OutputCard';
 
 const ROW = 26;
@@ -261,6 +262,7 @@ export function ReleaseStage() {
           </Row>
         </Card>
       )}
+      {proof && proofFresh && !edited && <KitCard proof={proof} />}
       <OutputCard />
       <Txt kind="small" tone="quiet">
         First run: check tool lengths and work offset, dry run above the part, single block, reduced rapids, a finger on

@@ -2,7 +2,18 @@ import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { ActivityIndicator, Button } from 'react-native-paper';
 import useSWR from 'swr';
-import { Controller, Holder, Machine, Material, SHELVES, ShopItems, formatNumber, ratedPower } from '@tidypath/core';
+import {
+  Bar,
+  Controller,
+  Holder,
+  Machine,
+  Material,
+  SHELVES,
+  ShopItems,
+  barText,
+  formatNumber,
+  ratedPower,
+} from '@tidypath/core';
 import { api } from '../../api/client';
 import { KEYS } from '../../api/keys';
 import { useShelf } from '../../api/useShelf';
@@ -17,15 +28,21 @@ import { People } from './People';
 import { ThisDevice } from './ThisDevice';
 import { UnreadItems } from '../../ui/UnreadItems';
 
-type Listed = 'machines' | 'materials' | 'holders' | 'controllers';
+type Listed = 'machines' | 'materials' | 'holders' | 'bars' | 'controllers';
 
 const n = (v: number, digits = 0) => formatNumber(v, digits);
 
-const LINES: { [K in Listed]: (item: ShopItems[K]) => string } = {
+const LINES: { [K in Listed]: (item: ShopItems[K], materials: Material[]) => string } = {
   machines: (m: Machine) =>
     `${n(m.minRpm)} to ${n(m.maxRpm)} rpm, ${n(ratedPower(m), 2)} kW, feeds to ${n(m.maxFeed)} mm/min, ${n(m.rigidity * 100)} % rigid`,
   materials: (m: Material) => [m.group, m.hardness, `kc1.1 ${n(m.kc11)} N/mm²`].filter(Boolean).join(', '),
   holders: (h: Holder) => `${h.grip}, balanced to ${n(h.balancedRpm)} rpm, grips ${n(h.gripTorque)} N·m`,
+  bars: (b: Bar, materials) =>
+    barText(
+      b,
+      materials.find((m) => m.id === b.materialId),
+      'mm',
+    ),
   controllers: (c: Controller) => c.about,
 };
 
@@ -33,6 +50,7 @@ const HEADINGS: Record<Listed, string> = {
   machines: 'Machines',
   materials: 'Materials',
   holders: 'Holders',
+  bars: 'Bars and plates',
   controllers: 'Controllers',
 };
 
@@ -40,6 +58,7 @@ function Shelf<K extends Listed>({ shelf }: { shelf: K }) {
   const router = useRouter();
   const wide = useWide();
   const { items, kept, error, add } = useShelf(shelf);
+  const { items: materials } = useShelf('materials');
   const copy = async () => {
     const like = items[0] ?? SHELVES[shelf].start[0];
     const used = new Set(items.map((i) => i.id));
@@ -65,7 +84,7 @@ function Shelf<K extends Listed>({ shelf }: { shelf: K }) {
           <View key={item.id} style={{ width: wide ? '49%' : '100%' }}>
             <LinkCard
               title={item.name}
-              text={LINES[shelf](item)}
+              text={LINES[shelf](item, materials)}
               onPress={() => router.push(`/shop/${shelf}/${item.id}`)}
             />
           </View>
@@ -77,12 +96,18 @@ function Shelf<K extends Listed>({ shelf }: { shelf: K }) {
 
 /** Whether a list has not arrived yet: shown one by one they would push what stands below from under the finger. */
 function useReading(): boolean {
-  const lists = [useShelf('machines'), useShelf('materials'), useShelf('holders'), useShelf('controllers')];
+  const lists = [
+    useShelf('machines'),
+    useShelf('materials'),
+    useShelf('holders'),
+    useShelf('bars'),
+    useShelf('controllers'),
+  ];
   const people = useSWR(KEYS.people, api.people);
   return (!people.data && !people.error) || lists.some((list) => list.loading);
 }
 
-/** Machines, materials, holders and controllers of the shop. */
+/** Machines, materials, holders, bars and controllers of the shop. */
 export function ShopPage() {
   if (useReading())
     return (
@@ -95,6 +120,7 @@ export function ShopPage() {
       <Shelf shelf="machines" />
       <Shelf shelf="materials" />
       <Shelf shelf="holders" />
+      <Shelf shelf="bars" />
       <Shelf shelf="controllers" />
       <People />
       <ThisDevice />

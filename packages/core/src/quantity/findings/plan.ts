@@ -12,6 +12,27 @@ export const PLAN = {
     'Open another STL file on the Hold stage, or choose another shape',
   ),
   'tube-bore': stop('The bore of the tube is as wide as the tube', 'Correct its diameters'),
+  'bar-material': care<{ bar: string; material: string }>(
+    (d) => `“${d.bar}” is not of ${d.material}`,
+    'Choose a bar of the job’s material, or take the bar out',
+  ),
+  'bar-differs': care<{ bar: string; x: number; y: number; z: number }>(
+    (d, say) =>
+      `The blank measures ${say.bare(d.x, 2)} × ${say.bare(d.y, 2)} × ${say.mm(d.z, 2)}: “${d.bar}” does not give that any more`,
+    'Choose the bar and how it is laid again',
+  ),
+  'bar-too-short': stop<{ bar: string; blank: number; length: number; most?: number }>(
+    (d, say) => `The blank is ${say.mm(d.blank, 1)} long; “${d.bar}” has no room for it in its ${say.mm(d.length, 0)}`,
+    (d) =>
+      d.most
+        ? `${d.most} parts fit in its length; cut the rest from further blanks`
+        : 'Choose a longer bar, or lay it another way',
+  ),
+  'bars-too-few': care<{ bar: string; parts: number; blanks: number; bars: number; pieces: number; fit: number }>(
+    (d, say) =>
+      `${say.number(d.parts, 0)} parts do not fit the bars at hand: ${say.number(d.blanks, 0)} blanks take ${say.number(d.bars, 0)} of “${d.bar}”, there are ${say.number(d.pieces, 0)}`,
+    (d, say) => `Buy ${say.number(d.bars - d.pieces, 0)} more, or make ${say.number(d.fit, 0)}`,
+  ),
   lathe: stop<{ machine: string }>((d) => `${d.machine} turns; these operations mill`, 'Choose a mill or a router'),
   'beam-only': stop<{ operation: string; machine: string }>(
     (d) => `“${d.operation}” needs a spindle; ${d.machine} cuts sheet with a beam`,

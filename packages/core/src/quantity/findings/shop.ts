@@ -71,6 +71,14 @@ export const SHOP = {
     (d) => `Point ${d.point} of the power curve is at ${d.rpm} rpm, not above the one before`,
     'Put the points in rising order of speed',
   ),
+  'bar-bore': stop<{ bore: number; diameter: number }>(
+    (d, say) => `The bore of ${say.mm(d.bore, 2)} is as wide as the tube of ${say.mm(d.diameter, 2)}`,
+    'Correct its diameters',
+  ),
+  'bar-sides': stop<{ width: number; thickness: number }>(
+    (d, say) => `It is ${say.mm(d.thickness, 2)} thick and ${say.mm(d.width, 2)} wide`,
+    'Give the wider side as its width',
+  ),
   'no-such-pocket': stop<{ pocket: number; pockets: number }>(
     (d) => `There is no pocket ${d.pocket}; the machine has ${d.pockets}`,
     'Choose a lower pocket',

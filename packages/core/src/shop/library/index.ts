@@ -3,4 +3,5 @@ export * from './materials';
 export * from './machines';
 export * from './holders';
 export * from './tools';
+export * from './bars';
 export * from './origin';

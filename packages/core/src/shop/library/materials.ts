@@ -37,6 +37,7 @@ function material({ mill, drill, tap, chip, turn, ...rest }: MaterialRow): Mater
 export const MATERIALS: Material[] = [
   material({
     id: 'alu-6082',
+    density: 2.7,
     brinell: 95,
     heat: 'cool',
     coolant: 'flood',
@@ -58,6 +59,7 @@ export const MATERIALS: Material[] = [
   }),
   material({
     id: 'alu-cast',
+    density: 2.68,
     brinell: 90,
     heat: 'cool',
     coolant: 'flood',
@@ -79,6 +81,7 @@ export const MATERIALS: Material[] = [
   }),
   material({
     id: 'brass',
+    density: 8.5,
     brinell: 120,
     heat: 'cool',
     coolant: 'dry',
@@ -101,6 +104,7 @@ export const MATERIALS: Material[] = [
   }),
   material({
     id: 'steel-low',
+    density: 7.85,
     brinell: 145,
     heat: 'hot',
     coolant: 'air',
@@ -122,6 +126,7 @@ export const MATERIALS: Material[] = [
   }),
   material({
     id: 'steel-alloy',
+    density: 7.85,
     brinell: 250,
     heat: 'hot',
     coolant: 'air',
@@ -143,6 +148,7 @@ export const MATERIALS: Material[] = [
   }),
   material({
     id: 'stainless',
+    density: 7.95,
     brinell: 180,
     heat: 'hot',
     coolant: 'flood',
@@ -166,6 +172,7 @@ export const MATERIALS: Material[] = [
   }),
   material({
     id: 'iron-grey',
+    density: 7.2,
     brinell: 200,
     heat: 'hot',
     coolant: 'dry',
@@ -188,6 +195,7 @@ export const MATERIALS: Material[] = [
   }),
   material({
     id: 'titanium',
+    density: 4.43,
     brinell: 330,
     heat: 'hot',
     coolant: 'flood',
@@ -211,6 +219,7 @@ export const MATERIALS: Material[] = [
   }),
   material({
     id: 'acetal',
+    density: 1.41,
     heat: 'cool',
     coolant: 'dry',
     name: 'Acetal',
@@ -231,6 +240,7 @@ export const MATERIALS: Material[] = [
   }),
   material({
     id: 'tooling-board',
+    density: 0.7,
     heat: 'cool',
     coolant: 'dry',
     name: 'Tooling board',
