@@ -9,7 +9,9 @@ import {
   clampsBefore,
   formatLength,
   formatThin,
+  bodiesEverywhere,
   groundOf,
+  stockEverywhere,
   type Vec3,
   partModel,
   sectionAt,
@@ -110,12 +112,14 @@ export const JobView = memo(function JobView({
   const { plan, proof, proofFresh } = computed;
   const [fit, setFit] = useState<{ angle: Angle; count: number }>({ angle: 'corner', count: 0 });
   const { job: seen, stock: block, zero, held } = useMemo(() => groundOf(job, setup, partModel), [job, setup]);
+  const blocks = useMemo(() => stockEverywhere(setup, block), [setup, block]);
   const edges = useMemo(() => partEdges(seen.part), [seen.part]);
   const fixtures = useMemo(
-    () => [
-      ...(heldAfter ? clampsBefore(setup, heldAfter, true) : clampsBefore(setup, heldAt ?? operationId)).map(boxOf),
-      ...bodiesOf(held),
-    ],
+    () =>
+      bodiesEverywhere(setup, [
+        ...(heldAfter ? clampsBefore(setup, heldAfter, true) : clampsBefore(setup, heldAt ?? operationId)).map(boxOf),
+        ...bodiesOf(held),
+      ]),
     [setup, held, heldAfter, heldAt, operationId],
   );
   const cut = stock === 'cut' ? proof?.surface : undefined;
@@ -138,7 +142,7 @@ export const JobView = memo(function JobView({
   return (
     <View style={{ flex: 1, minHeight: 0 }}>
       <SceneCanvas
-        stock={cut ?? block}
+        stock={cut ?? blocks}
         heights={stock === 'cut' ? moment?.heights : undefined}
         edges={edges}
         seeThrough={!cut}

@@ -5,11 +5,13 @@ import { HOLDERS, MACHINES, MATERIALS, TOOLS } from '../shop/library';
 import { jobWith, withOperation } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
 import { freshId } from '../quantity/ids';
+import { Job } from '../document/job';
 import { newJob } from '../document/new';
 import {
   addOperation,
   changeTool,
   isStale,
+  numberedByPockets,
   refreshTool,
   takeLift,
   takeSuggested,
@@ -154,4 +156,14 @@ describe('speeds that are not the suggested ones', () => {
     const off = { ...job.setups[0], operations: job.setups[0].operations.map((o) => ({ ...o, on: false })) };
     expect(departingIn({ ...steel, setups: [off] }, off)).toEqual([]);
   });
+});
+
+test('tools are numbered by the pockets of the machine: those that fit stay, the others take what is free', () => {
+  const job = jobWith(undefined);
+  const rack = (numbers: number[]) => ({ ...job, tools: numbers.map((n) => ({ ...tool(4), id: `t${n}`, number: n })) });
+  const numbers = (j: Job) => numberedByPockets(j).tools.map((t) => t.number);
+  expect(job.machine.toolPockets).toBe(10);
+  expect(numbers(rack([1, 4, 13, 37, 2]))).toEqual([1, 4, 3, 5, 2]);
+  const many = rack([1, 2, 3, 4, 5, 6, 7, 8, 9, 13, 14]);
+  expect(numberedByPockets(many)).toBe(many);
 });

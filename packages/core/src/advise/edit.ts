@@ -33,6 +33,16 @@ export function withTool(job: Job, tool: Tool): Job {
   return { ...job, tools: [...job.tools, { ...copy(tool), number }] };
 }
 
+/** The job with its tools numbered by pockets of its machine: those that fit stay, the others take the lowest free ones. As it is where they are too many. */
+export function numberedByPockets(job: Job): Job {
+  const { machine, tools } = job;
+  if (tools.length > machine.toolPockets) return job;
+  const fits = ({ number }: Tool) => number <= machine.toolPockets;
+  const taken = new Set(tools.filter(fits).map((t) => t.number));
+  const free = Array.from({ length: machine.toolPockets }, (_, i) => i + 1).filter((n) => !taken.has(n));
+  return { ...job, tools: tools.map((t) => (fits(t) ? t : { ...t, number: free.shift()! })) };
+}
+
 /** The job with a tool that a program calls by a number: what it is, for this job. */
 export function withCalledTool(job: Job, number: number, tool: Tool): Job {
   const ids = job.tools.map((t) => t.id);

@@ -7,6 +7,7 @@ export {
   departingIn,
   duplicateOperation,
   isStale,
+  numberedByPockets,
   proposedParams,
   refreshTool,
   splitFinish,

@@ -2,6 +2,7 @@
 import { Bounds, Point } from '../geometry/plane/point';
 import { maths } from '../quantity/maths';
 import { Bar, sectionArea } from '../shop/bar';
+import { densityOf } from '../shop/library/origin';
 import { Material } from '../shop/material';
 import { LIES, StockSpec } from './job';
 import { STOCK_AXES, StockAxis, partSize, stockSize, withStockSize } from './stock';
@@ -74,7 +75,8 @@ export function sawnFrom(stock: StockSpec, part: Wanted): Sawn | undefined {
 }
 
 /** What a blank weighs with its share of the saw's kerf, kg, and costs; either left out where it is not known. */
-export function priceOf({ volume }: Pick<Sawn, 'volume'>, bar: Bar, { density }: Material) {
+export function priceOf({ volume }: Pick<Sawn, 'volume'>, bar: Bar, material: Material) {
+  const density = densityOf(material);
   const kg = density ? (volume * density) / 1e6 : undefined;
   return { kg, price: kg !== undefined && bar.pricePerKg ? kg * bar.pricePerKg : undefined };
 }

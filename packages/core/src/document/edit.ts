@@ -37,7 +37,7 @@ export function addSetup(job: Job): Job {
     's',
     job.setups.map((s) => s.id),
   );
-  const stock = { ...last.stock, shape: 'as left' as const };
+  const stock = { ...last.stock, shape: 'as left' as const, bar: undefined };
   const setup: Setup = {
     ...last,
     id,
@@ -45,6 +45,11 @@ export function addSetup(job: Job): Job {
     up,
     stock,
     copies: undefined,
+    stations: undefined,
+    programNumber: undefined,
+    programTitle: undefined,
+    setUpMinutes: undefined,
+    reloadMinutes: undefined,
     fixtures: [],
     operations: [],
   };

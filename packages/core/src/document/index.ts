@@ -20,6 +20,7 @@ export {
 } from './operation';
 export { jobText, packJob } from './package';
 export { readStored } from './read';
+export { offsetsOf, Stations } from './stations';
 export { STOCK_AXES, stockSize, withStockSize } from './stock';
 export {
   JOB_ORDERS,

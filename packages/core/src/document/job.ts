@@ -27,6 +27,7 @@ import { Copies } from './copies';
 import { JobFile } from './files';
 import { Holding } from './holding';
 import { Operation } from './operation';
+import { Stations } from './stations';
 
 /** Of job files, and of everything else that is stored. */
 export const FORMAT_VERSION = 5;
@@ -107,6 +108,8 @@ export class Setup {
   @IsOptional() @ListOf(() => Holding, 20) holding?: Holding[];
   /** Many parts from one blank. */
   @IsOptional() @Nested(() => Copies) copies?: Copies;
+  /** The same work in several vises at once. */
+  @IsOptional() @Nested(() => Stations) stations?: Stations;
   /** Minutes until the first part can be cut, once a batch. */
   @IsOptional() @IsNumber() @Min(0) @Max(10000) setUpMinutes?: number;
   /** Minutes from the end of a run to the start of the next: out, clean, in, clamp. */

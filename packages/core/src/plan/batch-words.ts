@@ -58,7 +58,7 @@ export function wayText(way: BarWay, { model }: Pick<ReturnType<typeof groundOf>
 export function blanksText({ bar, lengths, blanks, bars, ...each }: Blanks, unit: LengthUnit): string {
   const long = lengths.map((l) => short(l, unit)).join(' by ');
   const from = bars > 0 ? count(bars, 'piece', 'pieces') : 'no piece long enough';
-  return `${count(blanks, 'blank', 'blanks')} of ${long} from ${from} of “${bar.name}”; ${worth(each)}${blanks > 1 ? ' each' : ''}`;
+  return `${count(blanks, 'blank', 'blanks')} of ${long} from ${from} of “${bar.name}”; ${worth(each)}${blanks > 1 && each.kg !== undefined ? ' each' : ''}`;
 }
 
 /**

@@ -128,8 +128,13 @@ test('what is not known of a price is said, not taken for nothing', () => {
   const { bar: b } = job.setups[0].stock;
   const sawn = blanksOf(job, job.setups[0])!;
   expect(priceOf(sawn, { ...b!, pricePerKg: 0 }, job.material).price).toBeUndefined();
-  expect(priceOf(sawn, b!, { ...job.material, density: undefined })).toEqual({ kg: undefined, price: undefined });
+  expect(priceOf(sawn, b!, { ...job.material, id: 'own', density: undefined })).toEqual({
+    kg: undefined,
+    price: undefined,
+  });
   const { kg } = priceOf(sawn, b!, job.material);
+  // A copy from before densities were kept weighs what its material does.
+  expect(priceOf(sawn, b!, { ...job.material, density: undefined }).kg).toBe(kg);
   expect(blanksText({ ...sawn, kg, price: undefined }, 'mm')).toMatch(/its price is not known/);
 });
 

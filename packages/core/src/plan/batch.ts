@@ -1,6 +1,7 @@
 /** What a batch of parts takes: blanks and bars, runs and minutes, and what is made ready for them. */
 import { barPlaceOf, priceOf, sawnFrom, Sawn } from '../document/bars';
 import { placesOfCopies } from '../document/copies';
+import { placesOfStations } from '../document/stations';
 import { Job, Setup } from '../document/job';
 import { stockSize, STOCK_AXES } from '../document/stock';
 import { Wear } from '../judge/wear';
@@ -11,7 +12,7 @@ import { Tool } from '../shop/tool';
 import { beforeOf, groundOf } from './ground';
 
 /** Parts that come out of one run of a setup. */
-export const partsARun = (setup: Setup): number => placesOfCopies(setup).length;
+const partsARun = (setup: Setup): number => placesOfCopies(setup).length * placesOfStations(setup).length;
 
 /** How often a setup runs for the whole batch. */
 export const runsForBatch = ({ batch = 1 }: Job, setup: Setup): number => Math.ceil(batch / partsARun(setup));
@@ -32,7 +33,7 @@ export function blanksOf(job: Job, setup: Setup): Blanks | undefined {
   const { bar } = setup.stock;
   const sawn = bar && !beforeOf(job, setup) ? sawnFrom(setup.stock, groundOf(job, setup, partModel).model) : undefined;
   if (!bar || !sawn) return undefined;
-  const blanks = runsForBatch(job, setup);
+  const blanks = Math.ceil((job.batch ?? 1) / placesOfCopies(setup).length);
   const bars = sawn.perBar > 0 ? Math.ceil(blanks / sawn.perBar) : 0;
   return { bar, ...sawn, blanks, bars, ...priceOf(sawn, bar, job.material) };
 }
@@ -66,7 +67,7 @@ export function blankFindings(job: Job, setup: Setup): Finding[] {
       finding('bar-too-short', { bar: bar.name, blank: Math.max(...lengths), length: bar.length, most }, place),
     );
   } else if (bar.pieces && bars > bar.pieces) {
-    const fit = Math.min(job.batch ?? 1, bar.pieces * perBar * partsARun(setup));
+    const fit = Math.min(job.batch ?? 1, bar.pieces * perBar * placesOfCopies(setup).length);
     found.push(
       finding('bars-too-few', { bar: bar.name, parts: job.batch ?? 1, blanks, bars, pieces: bar.pieces, fit }, place),
     );

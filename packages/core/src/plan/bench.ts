@@ -121,6 +121,7 @@ export class Bench {
       unit: '',
       setups: job.setups.slice(0, index + 1),
       up: setup.up,
+      copies: setup.copies,
       missing: missingFiles(job),
     });
     const known = this.leftBy.get(key);

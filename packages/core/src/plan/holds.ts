@@ -2,6 +2,7 @@
 import { withSetup } from '../document/edit';
 import { Holding } from '../document/holding';
 import { Job, Setup } from '../document/job';
+import { offsetsOf } from '../document/stations';
 import { holdingOf } from '../holding/registry';
 import { kindOf } from '../operation/registry';
 import { bodyAs } from '../part/plate/side';
@@ -11,8 +12,12 @@ import { Tool } from '../shop/tool';
 import { heldFindings } from '../holding/held';
 import { Bounds, Point } from '../geometry/plane/point';
 import { Finding, finding } from '../quantity/finding';
+import { stationBounds } from './everywhere';
 import { Ground, chainBefore, groundOf } from './ground';
 import { middleOfFeature } from './zero';
+
+/** The last work offset a setup can be told. */
+const LAST_OFFSET = 'G59';
 
 /** A zero so near to a jaw is at it, mm. */
 const AT_JAW = 0.01;
@@ -81,9 +86,22 @@ function copiesFindings(job: Job, { setup }: Ground): Finding[] {
   });
 }
 
+/** Stations that stand into each other, or whose zeros the control has no number for. */
+function stationFindings({ setup, ...ground }: Ground): Finding[] {
+  const { stations } = setup;
+  if (!stations) return [];
+  const last = offsetsOf(setup)[stations.count - 1];
+  const { minX, maxX, minY, maxY } = stationBounds({ setup, ...ground });
+  const [x, y] = [maxX - minX - Math.abs(stations.dx), maxY - minY - Math.abs(stations.dy)];
+  const into = Math.min(x, y) > AT_JAW ? [finding('stations-overlap', { x, y }, { field: 'stations.dx' })] : [];
+  if (LAST_OFFSET >= last) return into;
+  return [...into, finding('stations-no-offset', { last, count: stations.count }, { field: 'stations.count' })];
+}
+
 /** What speaks against where the zero is and how the work is held, before anything is cut. */
 export const holdFindings = (job: Job, ground: Ground): Finding[] => [
   ...copiesFindings(job, ground),
+  ...stationFindings(ground),
   ...heldFindings(ground.held),
   ...zeroFindings(ground),
   ...neededFirst(job, ground),

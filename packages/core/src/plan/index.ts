@@ -3,6 +3,7 @@ export { blankFindings, blanksOf, kitOf, runsForBatch } from './batch';
 export { barText, batchText, blanksText, kitText, pullLines, wayText } from './batch-words';
 export { Bench, type BenchStep, type BenchWork, type Proved } from './bench';
 export { changesOf } from './changes';
+export { bodiesEverywhere, stationBounds, stockEverywhere } from './everywhere';
 export { openJob, parseJob, readJob } from './documents';
 export { asSeen, bodiesOf, boxOf, clampBeside, clampsBefore, gripsOf, groundOf } from './ground';
 export { addHolding, facingGap, withHolding } from './holds';

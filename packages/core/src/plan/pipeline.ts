@@ -9,7 +9,7 @@ import { cutsWalls, Tool } from '../shop/tool';
 import type { Coolant } from '../machine/machine';
 import { Part, sideOf } from '../part/plate/feature';
 import { PartModel } from '../part/plate/model';
-import { HandStep, Program, Step, Written, safeName } from '../program/write/step';
+import { HandStep, Program, Step, Written, isHand, safeName } from '../program/write/step';
 import { writePrograms } from '../program/write/writer';
 import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
@@ -25,6 +25,7 @@ import { kindOf } from '../operation/registry';
 import { JobFile, atHand, fileMissing } from '../document/files';
 import { neverSeen } from '../document/edit';
 import { Job, Setup } from '../document/job';
+import { offsetsOf } from '../document/stations';
 import { copyFindings, targetsOf } from '../document/repeats';
 import { cutBy, turnedEarlier } from './earlier';
 import { finishOf } from './situation';
@@ -423,6 +424,16 @@ function movedCycle(cycle: DrillCycle, zero: { x: number; y: number; z: number }
   };
 }
 
+/** Steps as they are done in every station: each in all before the next, or all in one before the next. By hand once for each round. */
+function inStations(setup: Setup, steps: (Step | HandStep)[]): (Step | HandStep)[] {
+  const { stations } = setup;
+  if (!stations) return steps;
+  const at = (workOffset: string) => (step: Step | HandStep) => (isHand(step) ? step : { ...step, workOffset });
+  const offsets = offsetsOf(setup);
+  if (stations.order === 'part by part') return offsets.flatMap((o) => steps.map(at(o)));
+  return steps.flatMap((step) => (isHand(step) ? [step] : offsets.map((o) => at(o)(step))));
+}
+
 export type Posted = Written & { programs: Program[] };
 
 /** The dialect of a job, or another of the shipped ones. */
@@ -484,7 +495,7 @@ export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId 
     };
   }
   if (hasStop(found)) return { programs: [], findings: found };
-  const steps = plan.planned.map(({ operation, plan: { path, cycle, pierce } }): Step | HandStep => {
+  const each = plan.planned.map(({ operation, plan: { path, cycle, pierce } }): Step | HandStep => {
     const { id: operationId, name, speeds, coolant, before } = operation;
     const hand = handOf(operation);
     if (hand) return { operationId, name, hand };
@@ -496,7 +507,7 @@ export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId 
       cycle: cycle && movedCycle(cycle, plan.ground.zero),
     };
   });
-  const written = writePrograms(controller, steps, {
+  const written = writePrograms(controller, inStations(setup, each), {
     ...program,
     unit: job.output.unit,
     workOffset: setup.workOffset,

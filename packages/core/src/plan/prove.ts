@@ -1,5 +1,6 @@
 import { Worst, bodiesInMetal, contactFindings, contactShares, gripFindings, worstMoments } from '../judge/grip';
 import { loadFindings } from '../judge/load';
+import { Contact } from '../holding/holding';
 import { HeldBy, strengthOf } from '../holding/held';
 import { joinPrograms } from './joined';
 import { bendLimit } from '../cutting/limits';
@@ -33,10 +34,12 @@ import { Section } from '../program/write/step';
 import { Grid, HeightField } from '../stock/height/field';
 import { Job, Setup } from '../document/job';
 import { placesOfCopies } from '../document/copies';
+import { placesOfStations } from '../document/stations';
 import { BrokenEdges, otherSides } from '../part/plate/solid';
 import { isOnSide } from '../part/plate/turn';
 import { cutIn } from './situation';
 import { Ground, asSeen, beforeOf, bodiesOf, groundOf, isFaced } from './ground';
+import { bodiesEverywhere, contactsEverywhere, pieceEverywhere, stockEverywhere, zerosOf } from './everywhere';
 import { leavings } from './leavings';
 
 /** What the posted text really does. */
@@ -146,6 +149,8 @@ export class ProofRun {
   private readonly hand: HandInProgram;
   private readonly minutesByHand: number;
   private readonly held: HeldBy[];
+  /** What it presses on, in every station. */
+  private readonly contacts: Contact[];
   /** What that holds stands in metal. */
   private readonly blocked: Finding[];
   private readonly zeroIsThere: boolean;
@@ -182,7 +187,10 @@ export class ProofRun {
       const rules = wantedHeights(repeated, whole, added, !isOnSide(up) || isFaced(setup));
       const sides = otherSides(job.part, up, () => brokenIn(job), more.left?.upright?.within);
       const beside = placesOfCopies(setup).flatMap((place) => sides.map((rule) => movedRule(rule, place)));
-      this.wanted = new Wanted([...rules, ...beside], -whole.thickness, added.freed, more.left?.upright?.within);
+      const all = placesOfStations(setup).flatMap((place) =>
+        [...rules, ...beside].map((rule) => movedRule(rule, place)),
+      );
+      this.wanted = new Wanted(all, -whole.thickness, added.freed, more.left?.upright?.within);
     }
     const zeroAboveTable = setup.riser + zero.z - stock.bottom;
     const homeZ = homeHeight(job, setup, zeroAboveTable);
@@ -192,6 +200,7 @@ export class ProofRun {
       registers: registersOf(job, setup),
       beam: beamOf(job, { low: stock.bottom - zero.z, high: stock.top + setup.clearance - zero.z }),
       leftHanded: new Set(job.tools.filter((t) => t.kind === 'tap' && t.leftHand).map((t) => t.number)),
+      offsets: zerosOf(setup),
       bentRapids: job.machine.rapids === 'bent',
       control: controllerOf(job),
       stopped: more.stopped,
@@ -207,21 +216,25 @@ export class ProofRun {
       tools: new Map(job.tools.map((t) => [t.number, t])),
       machine: job.machine,
       material: job.material,
-      stock,
-      left: more.left,
+      stock: stockEverywhere(setup, stock),
+      left: pieceEverywhere(setup, stock, more.left, cell),
       zero,
-      fixtures,
-      grips: gripsIn(this.hand, this.read.motions, bodiesOf(held)),
+      fixtures: bodiesEverywhere(setup, fixtures),
+      grips: gripsIn(this.hand, this.read.motions, bodiesOf(held)).map(({ from, fixtures: boxes }) => ({
+        from,
+        fixtures: bodiesEverywhere(setup, boxes),
+      })),
       zeroAboveTable,
       homeZ,
       cell,
     });
     this.held = held;
-    this.pressed = contactShares(
+    this.contacts = contactsEverywhere(
+      setup,
       held.flatMap((h) => h.placed.contacts),
-      this.prover.stock,
     );
-    this.blocked = bodiesInMetal(bodiesOf(held), this.prover.stock, zero);
+    this.pressed = contactShares(this.contacts, this.prover.stock);
+    this.blocked = bodiesInMetal(bodiesEverywhere(setup, bodiesOf(held)), this.prover.stock, zero);
     this.zeroOn = setup.zero.on;
     this.zeroIsThere = this.isZeroThere(setup, ground);
     this.windows = new Windows(this.prover);
@@ -257,8 +270,8 @@ export class ProofRun {
 
   /** The piece as the motions so far leave it. */
   get piece(): Piece {
-    const { left } = this.more;
-    return { field: this.prover.field, on: (grid) => this.windows.on(grid).field, upright: left?.upright };
+    const { upright } = this.prover.input.left ?? {};
+    return { field: this.prover.field, on: (grid) => this.windows.on(grid).field, upright };
   }
 
   /** What the part wants of a piece on a grid; undefined where there is no part yet. */
@@ -322,8 +335,7 @@ export class ProofRun {
 
   /** Whether the grip holds, and what is left of what it presses on. */
   private grip(samples: Samples): { worst: Worst[]; findings: Finding[] } {
-    const { prover, held, read } = this;
-    const contacts = held.flatMap((h) => h.placed.contacts);
+    const { prover, held, read, contacts } = this;
     const pressed = contactFindings(contacts, this.pressed, contactShares(contacts, prover.stock));
     const strength = strengthOf(held);
     if (!strength) return { worst: [], findings: pressed };

@@ -13,6 +13,7 @@ import { BatchCard } from './BatchCard';
 import { CopiesCard } from './CopiesCard';
 import { HoldingCard } from './HoldingCard';
 import { SetupCard } from './SetupCard';
+import { StationsCard } from './StationsCard';
 import { StockCard } from './StockCard';
 import { ZeroCard } from './ZeroCard';
 
@@ -90,6 +91,7 @@ export function HoldStage() {
       )}
       <StockCard setup={setup} set={set} />
       <CopiesCard set={set} />
+      <StationsCard set={set} />
       <BatchCard set={set} />
       <ZeroCard set={set} />
       <HoldingCard

@@ -169,6 +169,12 @@ export class Blocks {
     this.move('G0', x, y, Math.max(at.z, free), []);
   }
 
+  /** Straight up to where all is free, where it stands lower. */
+  rise(free: number): void {
+    const { x, y, z } = this.at;
+    if (z < free - LOWER) this.move('G0', x, y, free, []);
+  }
+
   /** Takes a place as known, so that its words are not written again. */
   stands(x: number, y: number, z: number): void {
     this.at = { x, y, z };

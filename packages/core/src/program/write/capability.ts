@@ -17,14 +17,11 @@ export const wordFor = (controller: Controller, { kind, lessen }: DrillCycle) =>
 /** What the control lacks for this job, at the value that causes it. */
 export function capabilityFindings(controller: Controller, steps: Step[], options: WriteOptions): Finding[] {
   const findings: Finding[] = [];
-  if (!controller.workOffsets.includes(options.workOffset)) {
-    findings.push(
-      finding(
-        'no-work-offset',
-        { controller: controller.name, workOffset: options.workOffset, known: controller.workOffsets.join(', ') },
-        { field: 'workOffset' },
-      ),
-    );
+  const offsets = new Set([options.workOffset, ...steps.flatMap((s) => s.workOffset ?? [])]);
+  for (const workOffset of offsets) {
+    if (controller.workOffsets.includes(workOffset)) continue;
+    const data = { controller: controller.name, workOffset, known: controller.workOffsets.join(', ') };
+    findings.push(finding('no-work-offset', data, { field: 'workOffset' }));
   }
   if (options.subprograms && !controller.subprograms)
     findings.push(finding('no-subprograms', { controller: controller.name }, { field: 'output.subprograms' }));

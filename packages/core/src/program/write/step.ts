@@ -19,6 +19,8 @@ export interface Step {
   pierce?: number;
   /** Where the program waits for somebody first. */
   before?: Pause;
+  /** The work offset it is in; that of the program where left out. */
+  workOffset?: string;
 }
 
 /** Something done by hand while the program waits. */

@@ -31,6 +31,12 @@ class Writer {
   /** What is written once and called, behind the program. */
   private readonly subprograms: { operationId: string; lines: string[] }[] = [];
   private lastNumber = 0;
+  /** Operations that are written more than once: in every station. */
+  private again = new Set<string>();
+  /** Subprograms that hold all of an operation. */
+  private readonly wholes = new Map<string, number>();
+  /** The work offset in force; none before the first tool. */
+  private workOffset?: string;
 
   constructor(controller: Controller, options: WriteOptions) {
     this.out = new Blocks(controller, options);
@@ -45,7 +51,7 @@ class Writer {
 
   /** @param isNew whether it is not in the spindle yet */
   private startTool(step: Step, isNew: boolean): void {
-    const { controller, options } = this.out;
+    const { controller } = this.out;
     const { tool } = step;
     this.out.diameterOffset = diameterOffsetOf(tool);
     this.out.comment(`T${tool.number} ${tool.name}, D${formatNumber(tool.diameter, 3)}`);
@@ -54,16 +60,35 @@ class Writer {
     if (isNew) this.out.block(call);
     this.out.block(`S${step.rpm} ${spindleWord(step)}`);
     if (controller.spindleDwell > 0) this.out.block(`G4 P${numberText(controller.spindleDwell, 1)}`);
+    this.approach(step);
+  }
+
+  /** From the top of the machine to where a step begins, in its work offset. */
+  private approach(step: Step): void {
+    const { controller } = this.out;
+    const { tool } = step;
+    this.workOffset = this.offsetOf(step);
     this.out.forget();
     const entry = entryOf(step);
     if (controller.lengthOffsets) {
-      this.out.block(`${options.workOffset} G0 X${this.out.length(entry.x)} Y${this.out.length(entry.y)}`);
+      this.out.block(`${this.workOffset} G0 X${this.out.length(entry.x)} Y${this.out.length(entry.y)}`);
       this.out.block(`G43 H${lengthOffsetOf(tool)} Z${this.out.length(entry.z)}`);
     } else {
-      this.out.block(`${options.workOffset} G0 Z${this.out.length(entry.z)}`);
+      this.out.block(`${this.workOffset} G0 Z${this.out.length(entry.z)}`);
       this.out.block(`X${this.out.length(entry.x)} Y${this.out.length(entry.y)}`);
     }
     this.out.standsAfterRapid(entry.x, entry.y, entry.z);
+  }
+
+  private offsetOf({ workOffset }: Step): string {
+    return workOffset ?? this.out.options.workOffset;
+  }
+
+  /** Over to another station: up as far as the control is told first, for what stands between them was measured by nobody. */
+  private changeStation(step: Step): void {
+    this.out.rise(this.out.options.free);
+    for (const line of this.out.controller.retreat) this.out.block(line);
+    this.approach(step);
   }
 
   /** What the register of compensation must hold at the machine. */
@@ -75,9 +100,11 @@ class Writer {
     this.out.comment(`D${diameterOffsetOf(tool)} holds ${held}`);
   }
 
-  private startBeam({ path }: Step): void {
+  private startBeam(step: Step): void {
+    const { path } = step;
+    this.workOffset = this.offsetOf(step);
     this.out.forget();
-    this.out.block(`${this.out.options.workOffset} G0 X${this.out.length(path.x[0])} Y${this.out.length(path.y[0])}`);
+    this.out.block(`${this.workOffset} G0 X${this.out.length(path.x[0])} Y${this.out.length(path.y[0])}`);
     this.out.standsAfterRapid(path.x[0], path.y[0], path.z[0]);
   }
 
@@ -88,11 +115,47 @@ class Writer {
     this.out.forget();
   }
 
-  /** A path; what comes again elsewhere in it is called. */
-  private milled({ operationId, path }: Step): void {
+  /** What a step cuts: called where the same is cut in every station. */
+  private body(step: Step): void {
+    const { operationId, path } = step;
+    if (!this.again.has(operationId) || !this.calls(step)) return this.cut(this.out, step);
+    if (!this.wholes.has(operationId)) this.wholes.set(operationId, this.whole(step));
+    this.out.block(`M98 P${this.wholes.get(operationId)}`);
+    this.out.forget();
+    const end = path.count - 1;
+    this.out.stands(path.x[end], path.y[end], path.z[end]);
+  }
+
+  /** Whether subprograms are wanted, known, and can hold a step. */
+  private calls({ path }: Step): boolean {
     const { controller, options } = this.out;
-    const calls = options.subprograms && controller.subprograms && path.compensation.length === 0;
-    if (!calls) return this.out.path(path);
+    return !!options.subprograms && !!controller.subprograms && path.compensation.length === 0;
+  }
+
+  private cut(out: Blocks, step: Step): void {
+    if (step.cycle) writeCycle(out, step.cycle, step);
+    else if (out === this.out) this.milled(step);
+    else out.path(step.path);
+  }
+
+  /** All of a step as a subprogram, in the coordinates of whoever calls it; its number. */
+  private whole(step: Step): number {
+    const { controller, options } = this.out;
+    const own = this.nextNumber();
+    const out = new Blocks(controller, { ...options, lineNumbers: false });
+    const { x, y, z } = entryOf(step);
+    out.lines.push(`O${String(own).padStart(4, '0')}`);
+    out.stands(x, y, z);
+    out.forget();
+    this.cut(out, step);
+    this.subprograms.push({ operationId: step.operationId, lines: [...out.lines, 'M99'] });
+    return own;
+  }
+
+  /** A path; what comes again elsewhere in it is called. */
+  private milled(step: Step): void {
+    const { operationId, path } = step;
+    if (!this.calls(step)) return this.out.path(path);
     const numbers = new Map<number, number>();
     passagesOf(path).forEach(({ head, end, like }) => {
       if (like !== undefined && !numbers.has(like) && this.subprograms.length < MOST_SUBPROGRAMS) {
@@ -168,6 +231,7 @@ class Writer {
     const { controller, options } = this.out;
     for (const line of controller.frame.open) this.out.lines.push(this.fill(line));
     for (const name of options.without ?? []) this.out.comment(`Without: ${name}`);
+    this.again = new Set(steps.map((s) => s.operationId).filter((id, i, all) => all.indexOf(id) < i));
     this.modes();
     let tool: number | undefined;
     let coolant: Coolant = 'off';
@@ -186,7 +250,8 @@ class Writer {
       const isNew = step.tool.number !== tool || step.before?.stop === 'tool change';
       const isRemark = step.before?.stop === 'remark';
       if (isRemark) this.pause(step.before!);
-      if (isNew || (step.before && !isRemark) || !runs) {
+      const isElsewhere = runs && this.offsetOf(step) !== this.workOffset;
+      if (isNew || (step.before && !isRemark) || !runs || (controller.beam && isElsewhere)) {
         if (runs) this.stopTool();
         if (step.before && !isRemark) this.pause(step.before);
         if (tool !== undefined && options.restarts) this.modes();
@@ -197,7 +262,8 @@ class Writer {
       } else if (!controller.beam) {
         if (step.rpm !== rpm) this.out.block(`S${step.rpm} ${spindleWord(step)}`);
         const { x, y, z } = entryOf(step);
-        this.out.over(x, y, z, options.free);
+        if (isElsewhere) this.changeStation(step);
+        else this.out.over(x, y, z, options.free);
       }
       rpm = step.rpm;
       if (step.coolant !== coolant) {
@@ -206,8 +272,7 @@ class Writer {
         coolant = step.coolant;
       }
       if (controller.beam) this.beam(step);
-      else if (step.cycle) writeCycle(this.out, step.cycle, step);
-      else this.milled(step);
+      else this.body(step);
     }
     if (runs) this.stopTool();
     const { close } = controller.frame;

@@ -79,6 +79,14 @@ export const HOLDING = {
       `The grip holds ${say.number(d.margin, 1)} times what acts, ${say.number(d.safety, 0)} is asked: it would ${d.how} at ${say.number(d.may, 0)} N, and ${say.number(d.force, 0)} N act`,
     'Grip deeper or harder, or bite less',
   ),
+  'stations-overlap': stop<{ x: number; y: number }>(
+    (d, say) => `The stations stand into each other, by ${say.mm(d.x, 1)} in X and ${say.mm(d.y, 1)} in Y`,
+    (d, say) => `Set them ${say.mm(Math.min(d.x, d.y), 1)} further apart`,
+  ),
+  'stations-no-offset': stop<{ last: string; count: number }>(
+    (d) => `${d.count} stations from this work offset on would end at ${d.last}; there is none after G59`,
+    'Begin at an earlier work offset, or have fewer stations',
+  ),
   'copies-overlap': stop<{ by: number }>(
     (d, say) => `The parts lie ${say.mm(d.by, 2)} into each other on the blank`,
     'Put them farther apart',

@@ -3,6 +3,10 @@ import { Material } from '../material';
 import { MACHINES } from './machines';
 import { HANDBOOK, MATERIALS } from './materials';
 
+/** g/cm³ of a material: its own, else that of the starting material it came from; undefined where neither knows. */
+export const densityOf = ({ id, density }: Material): number | undefined =>
+  density || MATERIALS.find((m) => m.id === id)?.density;
+
 export const SHOP_VALUE = 'The shop’s own value';
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);

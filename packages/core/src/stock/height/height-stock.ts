@@ -5,7 +5,7 @@ import { Vec3 } from '../../geometry/space/vec3';
 import type { Stock } from '../stock';
 import { Below, Grid, HeightField, NOTHING, copyField, pileOf, volumeOf } from './field';
 import { stockStl } from './stl';
-import { StockModel, stockField, stockOn } from './stock';
+import { StockModel, cellOf, stockField, stockOn } from './stock';
 import { Bite, Cutter, Sweeper } from './sweep';
 import { maths } from '../../quantity/maths';
 
@@ -23,6 +23,15 @@ export interface Piece {
   /** Where it was set on another side since it was cut: to how much its walls are known, mm, and by which share its volume changed. */
   upright?: { within: number; volume: number };
 }
+
+/**
+ * A fresh piece of stock.
+ * @param within what is to be shown with it on grids of the same cell, where none is asked for
+ */
+export const pieceOf = (stock: StockModel, within: Bounds, cell = cellOf(within)): Piece => ({
+  field: stockField(stock, cell),
+  on: (grid) => stockOn(stock, grid),
+});
 
 /** Bodies wider than so many cells are looked at every few cells only, so many across. */
 const [WIDE, ACROSS] = [8, 24];

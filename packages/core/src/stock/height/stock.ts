@@ -1,5 +1,5 @@
 import { Region } from '../../geometry/plane/clip';
-import { Point, boundsOf } from '../../geometry/plane/point';
+import { Bounds, Point, boundsOf } from '../../geometry/plane/point';
 import { Mesh, meshField } from './mesh';
 import {
   Grid,
@@ -65,6 +65,9 @@ function lyingField(lying: Lying, empty: HeightField): HeightField {
   return field;
 }
 
+/** The cell of a field within memory, mm. */
+export const cellOf = (bounds: Bounds): number => Math.max(0.1, cellFor(bounds, MOST_CELLS, FINEST));
+
 /**
  * A height field of the stock; `cell` mm, or chosen so that it stays within memory.
  * @param left what an earlier setup left, in the place of a fresh piece
@@ -72,7 +75,7 @@ function lyingField(lying: Lying, empty: HeightField): HeightField {
 export function stockField(stock: StockModel, cell?: number, left?: HeightField): HeightField {
   if (left) return cell && Math.abs(cell - left.cell) > 1e-9 ? regridded(left, cell, stock.bottom) : copyField(left);
   const bounds = boundsOf(stock.region.flat());
-  return stockOn(stock, makeField(bounds, cell ?? Math.max(0.1, cellFor(bounds, MOST_CELLS, FINEST))));
+  return stockOn(stock, makeField(bounds, cell ?? cellOf(bounds)));
 }
 
 /** The stock on a grid of its own, or on a part of one. */

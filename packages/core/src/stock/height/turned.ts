@@ -121,9 +121,15 @@ export function tiled(piece: Piece, places: Point[], floor: number): Piece {
     }
     return next;
   };
-  const last = places[places.length - 1];
-  const [nx, ny] = [field.nx + Math.ceil(last.x / field.cell), field.ny + Math.ceil(last.y / field.cell)];
-  const whole = { x0: field.x0, y0: field.y0, cell: field.cell, nx, ny };
+  const [xs, ys] = [places.map((p) => p.x), places.map((p) => p.y)];
+  const cells = (of: number[]) => Math.ceil((Math.max(...of) - Math.min(...of)) / field.cell);
+  const whole = {
+    x0: field.x0 + Math.min(...xs),
+    y0: field.y0 + Math.min(...ys),
+    cell: field.cell,
+    nx: field.nx + cells(xs),
+    ny: field.ny + cells(ys),
+  };
   return {
     ...piece,
     field: over(whole, (own) => resampled(field, own)),
