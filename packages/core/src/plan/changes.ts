@@ -21,7 +21,7 @@ const UNITS: Partial<Record<ParameterUnit, string>> = {
     'thickness tolerance x y z width height length diameter radius across depth left right front back top bottom bore corner clearance riser upper lower size dx dy centreX centreY bend offset approach before after by at',
   angle: 'turn angle',
   feed: 'feed entryFeed lead plunge last',
-  minutes: 'minutes',
+  minutes: 'minutes setUpMinutes reloadMinutes',
   share: 'boldness',
 };
 /** Fields no form describes: what they are called, where not by their name, and what they are measured in. */

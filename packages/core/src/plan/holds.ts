@@ -86,6 +86,17 @@ function copiesFindings(job: Job, { setup }: Ground): Finding[] {
   });
 }
 
+/** Room between stations to start with, mm: the widest tool comes down between them. */
+const BETWEEN = 20;
+
+/** How far apart stations stand to start with, mm: one’s stock and all that holds it, and room for the widest tool beside it. */
+export function stationPitch(job: Job, ground: Ground): number {
+  const { minX, maxX } = stationBounds(ground);
+  const used = new Set(ground.setup.operations.map((o) => o.toolId));
+  const widest = Math.max(0, ...job.tools.filter((t) => used.has(t.id)).map((t) => t.diameter));
+  return Math.ceil(maxX - minX + widest + BETWEEN);
+}
+
 /** Stations that stand into each other, or whose zeros the control has no number for. */
 function stationFindings({ setup, ...ground }: Ground): Finding[] {
   const { stations } = setup;

@@ -3,10 +3,10 @@ export { blankFindings, blanksOf, kitOf, runsForBatch } from './batch';
 export { barText, batchText, blanksText, kitText, pullLines, wayText } from './batch-words';
 export { Bench, type BenchStep, type BenchWork, type Proved } from './bench';
 export { changesOf } from './changes';
-export { bodiesEverywhere, stationBounds, stockEverywhere } from './everywhere';
+export { bodiesEverywhere, stockEverywhere } from './everywhere';
 export { openJob, parseJob, readJob } from './documents';
 export { asSeen, bodiesOf, boxOf, clampBeside, clampsBefore, gripsOf, groundOf } from './ground';
-export { addHolding, facingGap, withHolding } from './holds';
+export { addHolding, facingGap, stationPitch, withHolding } from './holds';
 export { placeOfZero, type ZeroPlace, zeroPlaces } from './zero';
 export { estimateMinutes, type Insight, insightOf, liftsOf, setupWith, type PathMinutes } from './insight';
 export {

@@ -7,7 +7,7 @@ import { pileOf, volumeOf } from '../stock/height/field';
 import { blanksOf, runsForBatch } from './batch';
 import { Bench } from './bench';
 import { readJob } from './documents';
-import { addHolding, holdFindings } from './holds';
+import { addHolding, holdFindings, stationPitch } from './holds';
 import { groundOf } from './ground';
 import { joinPrograms } from './joined';
 import { planFindings, planSetup, postSetup } from './pipeline';
@@ -105,6 +105,17 @@ test('vises that stand into each other, and more than there are offsets, are ref
     ['stations-no-offset', 'Begin at an earlier work offset, or have fewer stations'],
   ]);
   expect(found({ count: 3 }, 'G57')).toEqual([]);
+});
+
+test('where they stand to start with, the widest tool has room beside each', () => {
+  const job = one();
+  const ground = groundOf(job, job.setups[0]);
+  // Jaws 125 mm wide, the face mill of 40, and a little more.
+  expect(stationPitch(job, ground)).toBe(125 + 40 + 20);
+  expect(proved(stationed({ count: 2, dx: 185 })).codes).toEqual([]);
+  // With nothing but 10 mm between the blanks it comes down on the neighbour.
+  const loose = { ...job, setups: [{ ...job.setups[0], holding: [] }] };
+  expect(proved(stationed({ count: 2, dx: 94 }, loose)).codes).toContain('cannot-plunge');
 });
 
 test('the next setup has one of them; a batch counts them all', () => {

@@ -1,5 +1,5 @@
 import { Button } from 'react-native-paper';
-import { COPY_ORDERS, Setup, Stations, groundOf, offsetsOf, partModel, stationBounds } from '@tidypath/core';
+import { COPY_ORDERS, Setup, Stations, groundOf, offsetsOf, partModel, stationPitch } from '@tidypath/core';
 import { Card, Fields } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
@@ -7,17 +7,14 @@ import { NumberField } from '../../ui/NumberField';
 import { Txt } from '../../ui/Txt';
 import { useJob } from '../../session/JobContext';
 
-/** Room between two vises to start with, mm. */
-const APART = 20;
-
 /** The same work in several vises, each with its own zero. */
 export function StationsCard({ set }: { set: (more: Partial<Setup>, tag?: string) => void }) {
   const { job, setup } = useJob();
   const { stations } = setup;
   const change = (more: Partial<Stations>) => set({ stations: { ...stations!, ...more } }, 'stations');
   const begin = () => {
-    const { minX, maxX } = stationBounds(groundOf(job, setup, partModel));
-    set({ stations: { count: 2, dx: Math.ceil(maxX - minX) + APART, dy: 0, order: 'by tool' } });
+    const dx = stationPitch(job, groundOf(job, setup, partModel));
+    set({ stations: { count: 2, dx, dy: 0, order: 'by tool' } });
   };
   if (!stations)
     return (
