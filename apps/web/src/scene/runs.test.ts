@@ -51,3 +51,40 @@ test('the proved path keeps its lines, so that one operation is one slice', () =
   expect(within(cut, (l) => l === 99).positions).toHaveLength(0);
   expect([0, 1.5, 99].map((t) => sampleAt(samples, t))).toEqual([0, 1, 2]);
 });
+
+test('a path of more pieces than are drawn is thinned within its cuts, never across a rapid', () => {
+  const list = new MotionList();
+  const push = (type: number, x: number) =>
+    list.push({ type, line: 1, x, y: 0, z: 0, cx: 0, cy: 0, feed: 100, rpm: 1, tool: 1, seconds: 0 });
+  push(MOVE.rapid, 0);
+  const motion: number[] = [];
+  const xs: number[] = [];
+  // Cuts of 7 mm in steps of 1, each 100 mm from the last by a rapid.
+  for (let cut = 0; cut < 10_000; cut++) {
+    push(MOVE.rapid, 100 * cut);
+    for (let k = 1; k <= 7; k++) {
+      push(MOVE.line, 100 * cut + k);
+      xs.push(100 * cut + k);
+      motion.push(1 + cut * 8 + k);
+    }
+  }
+  const count = xs.length;
+  const samples = {
+    count,
+    motion: Uint32Array.from(motion),
+    engagement: new Float32Array(count),
+    rate: new Float32Array(count).fill(1),
+    x: Float32Array.from(xs),
+    y: new Float32Array(count),
+    z: new Float32Array(count),
+  } as unknown as Samples;
+  const { positions, line } = runsOf(samples, list.build(), { x: 0, y: 0, z: 0 }).cut;
+  expect(line.length).toBeLessThan(count / 1.5);
+  let drawn = 0;
+  for (let i = 0; i < positions.length; i += 6) {
+    const long = positions[i + 3] - positions[i];
+    expect(long).toBeLessThanOrEqual(7);
+    drawn += long;
+  }
+  expect(drawn).toBe(7 * 10_000);
+});

@@ -15,12 +15,14 @@ export function runsOf(samples: Samples, m: Motions, zero: Vec3): { cut: PathRun
     line: new Uint32Array(samples.count),
   };
   const every = Math.ceil(samples.count / MOST_PIECES);
+  /** Whether a rapid, or anything else that cuts nothing, lies before it. */
+  const begins = (i: number) => i === 0 || i === samples.count || samples.motion[i] - samples.motion[i - 1] > 1;
   let n = 0;
   let here: number[] = [];
   for (let i = 0; i < samples.count; i++) {
     const motion = samples.motion[i];
-    if (every > 1 && i % every && samples.rate[i] > 0) continue;
-    if (i === 0 || (every === 1 && samples.motion[i - 1] !== motion)) here = point(motion - 1);
+    if (begins(i) || (every === 1 && samples.motion[i - 1] !== motion)) here = point(motion - 1);
+    if (every > 1 && i % every && samples.rate[i] > 0 && !begins(i + 1)) continue;
     const next = [samples.x[i], samples.y[i], samples.z[i]];
     if (here.every(Number.isFinite)) {
       cut.positions.set(here, n * 6);
