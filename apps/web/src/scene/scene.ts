@@ -12,6 +12,8 @@ import { rawSurface } from './raw';
 import { fillColours, fillHeights, shadeOf, surfaceGeometry } from './surface';
 
 const PATH_WIDTH = 2.2;
+/** Metal so thin above the underside is none, mm. */
+const NOTHING_LEFT = 0.02;
 /** Milliseconds between two looks whether a picture is finished. */
 const LOOK_AGAIN = 4;
 /** The picture: stock as a warm block, edges in ink, path, tool and fixtures. Drawn only when something changes. */
@@ -49,6 +51,7 @@ export class Scene {
     this.shades = [palette.right, palette.danger, ...TEMPER].map((c) => new THREE.Color(c).toArray());
     this.hand = new Hand(size);
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true });
+    this.renderer.localClippingEnabled = true;
     this.camera.up.set(0, 0, 1);
     this.controls = new OrbitControls(this.camera, this.hand as unknown as HTMLElement);
     this.controls.enableDamping = false;
@@ -172,6 +175,8 @@ export class Scene {
       polygonOffset: true,
       polygonOffsetFactor: 3,
       polygonOffsetUnits: 6,
+      // Where no metal is left there is nothing to be seen.
+      clippingPlanes: [new THREE.Plane(new THREE.Vector3(0, 0, 1), -view.bottom - NOTHING_LEFT)],
     });
     const mesh = new THREE.Mesh(geometry, material);
     this.surface = { mesh, view };
