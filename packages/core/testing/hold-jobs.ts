@@ -1,9 +1,13 @@
 /** Jobs of the invented shop that are held in more than a plain vise. */
 import { addOperation } from '../src/advise/edit';
 import { Job, Setup } from '../src/document/job';
+import { barWays } from '../src/document/bars';
 import { newJob } from '../src/document/new';
+import { MACHINES } from '../src/shop/library';
+import { BARS } from '../src/shop/library/bars';
 import { ChainVertex, Feature } from '../src/part/plate/feature';
 import { newFeature } from '../src/part/plate/new';
+import { groundOf } from '../src/plan/ground';
 import { addHolding } from '../src/plan/holds';
 import { tool } from './parts';
 
@@ -110,4 +114,30 @@ export function flatDisc(): Job {
     ],
     ['v-block', { grip: 5 }, { zero: { on: 'feature', of: 'f2', point: 'centre', height: 'top' } }],
   );
+}
+
+/** Twenty toggles of 26 x 30 in a row from one sawn length of flat bar, then faced one by one. */
+export function twentyToggles(): Job {
+  const plain = { type: 'rectangle', width: 26, height: 30, radius: 4 } as const;
+  const outline = newFeature([], 'outline', 'Toggle', plain, { x: 13, y: 15 });
+  const hole = newFeature([outline], 'hole', 'Hole', { type: 'round', diameter: 6 }, { x: 13, y: 15, through: true });
+  const job = turnedOver(
+    'Twenty toggles',
+    12,
+    [outline, hole],
+    [
+      ['face', [], 1],
+      ['drill', ['f2'], 16],
+      ['contour', ['f1'], 6],
+    ],
+    ['vise', { grip: 5 }, {}],
+  );
+  const fulmar = MACHINES.find((m) => m.id === 'fulmar')!;
+  const [setup, below] = job.setups;
+  const row = { ...setup, copies: { columns: 20, rows: 1, dx: 35.5, dy: 0.1, order: 'by tool' as const } };
+  const wide = { ...row, holding: row.holding!.map((h) => ({ ...h, params: { ...h.params, jawWidth: 720 } })) };
+  const model = groundOf({ ...job, setups: [wide, below] }, wide).model;
+  const bar = { ...BARS.find((b) => b.id === 'flat-aluminium-40-20')!, length: 1000 };
+  const [way] = barWays({ ...setup.stock, bottom: 5 }, model, [bar], job.material);
+  return { ...job, machine: fulmar, batch: 20, setups: [{ ...wide, stock: way.stock }, below] };
 }

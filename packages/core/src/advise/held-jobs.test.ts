@@ -1,9 +1,10 @@
-import { crank, flatDisc } from '../../testing/hold-jobs';
+import { crank, flatDisc, twentyToggles } from '../../testing/hold-jobs';
 import { withOperation } from '../../testing/jobs';
 import { tool } from '../../testing/parts';
 import { Job } from '../document/job';
 import { area, offset } from '../geometry/plane/clip';
 import { Piece } from '../stock/height/height-stock';
+import { blankFindings, blanksOf, runsForBatch } from '../plan/batch';
 import { joinPrograms } from '../plan/joined';
 import { groundOf } from '../plan/ground';
 import { planFindings, planSetup, postSetup } from '../plan/pipeline';
@@ -11,19 +12,19 @@ import { leavings } from '../plan/leavings';
 import { proveProgram } from '../plan/prove';
 import { readJob } from '../plan/documents';
 import { regionOf } from '../part/plate/model';
-import { pileOf } from '../stock/height/field';
+import { pileOf, volumeOf } from '../stock/height/field';
 import { provenRoute } from './route/proven';
 import { softJawsJob } from './soft-jaws';
 
 const CELL = 0.3;
 
 /** What is said of each setup of a job, each proved on what the one before left. */
-function said(job: Job) {
+function said(job: Job, cell = CELL) {
   let left: Piece | undefined;
   return job.setups.map((setup, i) => {
     const plan = planSetup(job, setup);
     const { programs, findings } = postSetup(job, setup, plan);
-    const proof = proveProgram(job, setup, programs.length ? joinPrograms(programs).text : '', CELL, { left });
+    const proof = proveProgram(job, setup, programs.length ? joinPrograms(programs).text : '', cell, { left });
     const next = job.setups[i + 1];
     if (next) left = leavings(job, groundOf(job, setup), next, proof);
     const told = new Set([...planFindings(plan), ...findings, ...proof.findings].map((f) => f.code));
@@ -40,6 +41,20 @@ test.each([
   const setups = said(job);
   expect(setups.map((s) => s.codes)).toEqual([[], []]);
   for (const { proof } of setups) expect(proof.grip[0].margin).toBeGreaterThan(2);
+});
+
+test('twenty parts from one sawn length of bar, then turned over one by one, prove clean', () => {
+  const job = twentyToggles();
+  expect(readJob(JSON.parse(JSON.stringify(job))).findings).toEqual([]);
+  const [first, second] = job.setups;
+  expect(blankFindings(job, first)).toEqual([]);
+  // 19 pitches of 35.5, a part of 26 and 4 mm more at each end.
+  expect(blanksOf(job, first)).toMatchObject({ lengths: [19 * 35.5 + 26 + 8], blanks: 1, bars: 1 });
+  expect([runsForBatch(job, first), runsForBatch(job, second)]).toEqual([1, 20]);
+  const setups = said(job, 0.6);
+  expect(setups.map((s) => s.codes)).toEqual([[], []]);
+  const one = 26 * 30 - (4 - Math.PI) * 16 - Math.PI * 9;
+  expect(volumeOf(setups[1].proof.field, -40) / (one * 12)).toBeCloseTo(1, 1);
 });
 
 test('jaws that are not where the part is, and a flat that is not on the jaw, are told', () => {

@@ -1,12 +1,12 @@
 import { plungeFeedOf } from '../../entry';
 import { Chain, chainLength, reversed } from '../../../geometry/plane/chain';
-import { area, contains, distanceToBoundary, intersection, offset } from '../../../geometry/plane/clip';
+import { area, contains, difference, distanceToBoundary, intersection, offset } from '../../../geometry/plane/clip';
 import { distance, Point } from '../../../geometry/plane/point';
 import { Finding, finding } from '../../../quantity/finding';
 import { degrees, radians } from '../../../quantity/units';
 import { Stretch } from '../../../document/operation';
 import { Feature } from '../../../part/plate/feature';
-import { regionOf } from '../../../part/plate/model';
+import { regionOf, solidAt } from '../../../part/plate/model';
 import { instancesOf } from '../../../part/plate/shapes';
 import { cannotPlunge } from '../../checks';
 import { finishesAlone, finishesConventionally, leftFor } from '../finish';
@@ -29,6 +29,8 @@ export const isInside = (feature: Feature, side: Side) =>
   side === 'inside' || (side === 'scrap side' && isOpening(feature));
 
 const LONGER = 1.2;
+/** Nearer than this is the same, mm: what flattening and clipping may be off by. */
+const JUST = 0.01;
 /** Nearer to the stock than this beside its radius the cutter is not clear of it, mm. */
 const BESIDE = 0.2;
 /** Share of the cutter's face that may touch metal and still counts as clear: the grid's own error. */
@@ -38,6 +40,8 @@ export class ContourPlanner {
   readonly path: PathBuilder;
   readonly findings: Finding[] = [];
   private readonly radius: number;
+  /** Metal of the part beside the feature that is cut: no lead may reach into it. */
+  private others: (p: Point) => boolean = () => true;
   /** That of the laps being worked out. */
   private direction: 'climb' | 'conventional';
 
@@ -92,6 +96,7 @@ export class ContourPlanner {
     const { params, context } = this;
     const leave = leftFor(params);
     const levels = layersBetween(context.top, bottom, params.layer);
+    this.others = this.besides(feature, bottom);
     const walls = this.walls(feature);
     const finishing = this.finishing(feature, walls);
     for (const [n, wall] of walls.entries()) {
@@ -111,6 +116,18 @@ export class ContourPlanner {
       });
       if (params.finish) this.finish(finishing[n], levels, bottom);
     }
+  }
+
+  /** Whether the cutter stands clear of all the part has beside the wall of a feature, where that is metal or room all round. */
+  private besides(feature: Feature, bottom: number): (p: Point) => boolean {
+    const { model } = this.context;
+    const own = regionOf(feature);
+    const solid = solidAt(model, Math.max(bottom, -model.thickness) + JUST);
+    const inside = isInside(feature, this.params.side);
+    const others = inside ? intersection(solid, own) : difference(solid, offset(own, JUST));
+    const isEnclosed = feature.meaning === 'outline' || feature.meaning === 'boss';
+    if (own.length === 0 || isEnclosed === inside || area(others) < JUST) return () => true;
+    return (p) => !contains(others, p) && distanceToBoundary(others, p) > this.radius - JUST;
   }
 
   /** The walls as the finish runs along them. */
@@ -188,7 +205,7 @@ export class ContourPlanner {
     const slant: LeadForm = { form: 'line', size: length, angle: degrees(maths.asin(room / length)) };
     let off: Chain | undefined;
     for (const form of room > 0 ? [asked, slant] : [asked]) {
-      const lead = leadFor(lap, form, this.side, (p) => wall.isFree(p, leave));
+      const lead = leadFor(lap, form, this.side, (p) => wall.isFree(p, leave) && this.others(p));
       if (lead && this.isClear(lead.on.vertices[0], z)) return lead;
       off ??= lead?.off;
     }
