@@ -1,4 +1,5 @@
 import {
+  BARS,
   Job,
   MACHINES,
   SINGLE,
@@ -56,10 +57,13 @@ function part(): Job['part'] {
 function fromBar(base: Job): Job {
   const [first] = base.setups;
   const margin = inch(0.125);
+  const bar = BARS.find((b) => b.id === 'flat-aluminium-inch-1.75-0.5')!;
   const setup: Setup = {
     ...first,
     name: 'Four from the bar',
-    stock: { ...first.stock, ...FLUSH, left: margin, right: margin, front: margin, back: margin },
+    stock: { ...first.stock, ...FLUSH, left: margin, right: margin, front: margin, back: margin, lies: 'along X', bar },
+    setUpMinutes: 25,
+    reloadMinutes: 6,
     zero: { on: 'stock', point: 'front left', height: 'top' },
     clearance: inch(0.5),
     copies: { columns: 4, rows: 1, dx: inch(2.875), dy: inch(2), order: 'by tool' },
@@ -83,7 +87,9 @@ function frontUp(job: Job): Job {
   const [first] = job.setups;
   const setup: Setup = {
     ...{ ...first, id: 's2', name: 'Front, in soft jaws', up: 'front', copies: undefined, holding: [], operations: [] },
-    stock: { ...first.stock, ...FLUSH, shape: 'as left' },
+    stock: { ...first.stock, ...FLUSH, shape: 'as left', lies: undefined, bar: undefined },
+    setUpMinutes: 15,
+    reloadMinutes: 1.5,
     zero: { on: 'holding', of: 'h1', point: 'back left', height: 'top' },
     riser: inch(2),
   };
@@ -103,7 +109,8 @@ export function soundingBracket(): Job {
   const machine = MACHINES[2];
   const base: Job = {
     ...newJob('Sounding-line bracket', 'inch'),
-    note: 'Carries the sounding line. Four from a bar 1/2 × 2.',
+    note: 'Carries the sounding line. Four from a bar 1 3/4 × 1/2.',
+    batch: 40,
     machine,
     controllerId: machine.controllerId,
     part: part(),

@@ -1,3 +1,4 @@
+import { MM_PER_INCH } from '../../quantity/units';
 import { Bar } from '../bar';
 
 const SAW = { kerf: 2.5, sawnMore: 1 };
@@ -50,6 +51,14 @@ export const BARS: Bar[] = [
     [120, 80],
     [150, 25],
   ].map(([w, t]) => flat('alu-6082', 'aluminium', w, t, ALUMINIUM)),
+  {
+    ...flat('alu-6082', 'aluminium', 1.75 * MM_PER_INCH, 0.5 * MM_PER_INCH, {
+      ...ALUMINIUM,
+      length: 144 * MM_PER_INCH,
+    }),
+    id: 'flat-aluminium-inch-1.75-0.5',
+    name: 'Flat 1 3/4 × 1/2 in, aluminium',
+  },
   ...[30, 60, 120].map((d) => round('alu-6082', 'aluminium', d, ALUMINIUM)),
   ...[6, 12].map((t) => plate('alu-6082', 'aluminium', t, ALUMINIUM)),
   ...[
