@@ -61,6 +61,27 @@ test('post, then prove the posted file', () => {
   });
 });
 
+test('kit: what is pulled and made ready for a batch, and how long it takes; bars that are too few are told', () => {
+  const bracket = join(root, 'demo/jobs/sounding-line-bracket.json');
+  const { status, stdout } = tidypath('kit', bracket, '--setup', 's2');
+  expect(status).toBe(0);
+  expect(stdout).toMatch(/^Front, in soft jaws: 40 runs of .* and 1.5 min to reload, 15 min to set up: /);
+  expect(stdout).toMatch(/T19 #7 drill: .*; put into pocket 19; one edge lasts/);
+  const job = JSON.parse(readFileSync(bracket, 'utf8'));
+  Object.assign(job, { batch: 4000 });
+  job.setups[0].stock.bar.pieces = 3;
+  const many = join(out, 'many.json');
+  writeFileSync(many, JSON.stringify(job));
+  const [first] = JSON.parse(tidypath('kit', many, '--setup', 's1', '--json').stdout);
+  expect(first).toMatchObject({
+    setup: 's1',
+    runs: 1000,
+    pull: [expect.stringMatching(/^1.000 blanks of 11.3752 in from/), expect.anything()],
+  });
+  expect(first.findings[0]).toMatchObject({ code: 'bars-too-few' });
+  expect(tidypath('check', many).stdout).toMatch(/care: 4.000 parts do not fit the bars at hand/);
+});
+
 test('edits: what was changed in a program that comes back, and the job with what it takes', () => {
   tidypath('post', JOB, '--out', out);
   const program = join(out, 'vane-hub-plate-top.nc');

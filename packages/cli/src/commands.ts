@@ -1,6 +1,8 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
+  batchText,
+  blankFindings,
   Edit,
   Finding,
   Job,
@@ -14,6 +16,10 @@ import {
   formatVolume,
   hasStop,
   importDrawing,
+  joinPrograms,
+  type KitTool,
+  kitOf,
+  kitText,
   leftBefore,
   ownText,
   IMPORT_DEFAULTS,
@@ -22,9 +28,11 @@ import {
   planFindings,
   planSetup,
   postSetup,
+  pullLines,
   proveProgram,
   readProgram,
   returned,
+  runsForBatch,
   Setup,
   clock,
   clockSettings,
@@ -48,7 +56,10 @@ export function check(args: string[]): number {
   const { positionals } = parse(args, {});
   const job = loadJob(positionals[0]);
   if (!job) return 1;
-  const findings = job.setups.flatMap((setup) => planFindings(planSetup(job, setup)));
+  const findings = job.setups.flatMap((setup) => [
+    ...planFindings(planSetup(job, setup)),
+    ...blankFindings(job, setup),
+  ]);
   const failed = report(findings);
   print(findings.length ? `${findings.length} findings` : 'Nothing to report');
   return failed;
@@ -114,6 +125,42 @@ export function proofFigures(proof: Proof) {
     peakEngagementDegrees: peak(samples.engagement),
     peakSpindleLoad: peak(samples.load),
     findings: proof.findings,
+  };
+}
+
+/** `kit JOB`: what to pull, preset, load and unload for a batch, setup by setup, and how long it takes. */
+export function kit(args: string[]): number {
+  const { positionals, values } = parse(args, { setup: { type: 'string' }, json: { type: 'boolean' } });
+  const job = loadJob(positionals[0]);
+  if (!job) return 1;
+  const setups = values.setup ? [pickSetup(job, values.setup)] : job.setups;
+  const kits = setups.map((setup) => kitFor(job, setup));
+  const findings = kits.flatMap((k) => k.findings);
+  if (values.json) {
+    const plain = ({ tool: { number, name }, ...more }: KitTool) => ({ number, name, ...more });
+    printJson(kits.map(({ setup, tools, ...k }) => ({ setup: setup.id, ...k, tools: tools.map(plain) })));
+    return Number(hasStop(findings));
+  }
+  for (const { setup, pull, tools, run } of kits) {
+    print(`${setup.name}: ${batchText(job, setup, run)}`);
+    for (const line of pull) print(`  ${line}`);
+    for (const t of tools) print(`  T${t.tool.number} ${t.tool.name}: ${kitText(t, job.unit)}`);
+  }
+  return report(findings);
+}
+
+function kitFor(job: Job, setup: Setup) {
+  const { programs, findings } = postSetup(job, setup, planSetup(job, setup));
+  const own = programs.length ? joinPrograms(programs).text : '';
+  const proof = own ? proveProgram(job, setup, own, undefined, { left: leftBefore(job, setup).left }) : undefined;
+  const tools = programs.flatMap((p) => p.tools);
+  return {
+    setup,
+    runs: runsForBatch(job, setup),
+    run: proof && wholeTime(proof.clock),
+    pull: pullLines(job, setup),
+    tools: kitOf(job, setup, tools, proof?.wear ?? []),
+    findings: [...blankFindings(job, setup), ...findings.filter((f) => f.level === 'stop')],
   };
 }
 

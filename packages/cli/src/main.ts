@@ -1,4 +1,4 @@
-import { check, edits, importCommand, post, prove, suggestCommand } from './commands';
+import { check, edits, importCommand, kit, post, prove, suggestCommand } from './commands';
 import { UsageError } from './files';
 
 const HELP = `tidypath COMMAND
@@ -9,6 +9,8 @@ const HELP = `tidypath COMMAND
                                                    one program a setup (or a tool), and tools.json
   prove PROGRAM.nc [--job JOB] [--setup ID] [--cell 0.1] [--json]
                                                    time, load, contacts, what is left, gouges; exit 1 on a stop
+  kit JOB [--setup ID] [--json]                    what to pull, preset, load and unload for its batch, the edges to
+                                                   have, and how long it takes
   edits PROGRAM.nc --job JOB [--setup ID] [--out JOB.json] [--json]
                                                    what was changed in a program that comes back, and the job with what
                                                    its operations take of it; exit 1 where anything is left
@@ -23,7 +25,15 @@ const HELP = `tidypath COMMAND
 `;
 
 type Command = (args: string[]) => number;
-const COMMANDS: Record<string, Command> = { check, post, prove, edits, suggest: suggestCommand, import: importCommand };
+const COMMANDS: Record<string, Command> = {
+  check,
+  post,
+  prove,
+  kit,
+  edits,
+  suggest: suggestCommand,
+  import: importCommand,
+};
 
 // A pipe that is closed at its other end has heard enough.
 process.stdout.on('error', (error: NodeJS.ErrnoException) => {

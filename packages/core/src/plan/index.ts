@@ -1,5 +1,5 @@
 /** What the apps, the command line and the tests may use of this floor. */
-export { blankFindings, blanksOf, kitOf, runsForBatch } from './batch';
+export { blankFindings, blanksOf, kitOf, type KitTool, runsForBatch } from './batch';
 export { barText, batchText, blanksText, kitText, pullLines, wayText } from './batch-words';
 export { Bench, type BenchStep, type BenchWork, type Proved } from './bench';
 export { changesOf } from './changes';

@@ -42,6 +42,7 @@ const proof = {
   ],
   lines: Uint32Array.from([1, 10, 12, 14, 15]),
   ends: f(0, 1, 3, 5, 9),
+  wear: [{ tool: 4, share: 0.5, minutes: 3 }],
   called: [{ number: 4, remark: '', line: 2, isNamed: false }],
   places: [{ kind: 'cut', x: 12, y: 8, z: -1, by: -0.5, volume: 3 }],
   removed: 3,

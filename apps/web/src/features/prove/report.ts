@@ -6,11 +6,14 @@ import {
   MEASURES,
   Samples,
   Setup,
-  formatLength,
   formatNumber,
   formatTime,
   formatVolume,
+  batchText,
   gripWords,
+  kitOf,
+  kitText,
+  pullLines,
   groundOf,
   holdingText,
   lengthNumber,
@@ -91,6 +94,18 @@ function heldSection(job: Job, setup: Setup, proof: ProofView): string {
 ${table(['', 'Set'], things)}${verdict ? `<p>${escape(verdict)} Forces and friction are estimates.</p>` : ''}`;
 }
 
+/** What is pulled, preset and loaded before it runs, and which edges the batch takes. */
+function kitSection(job: Job, setup: Setup, proof: ProofView): string {
+  const called = proof.called.map((c) => c.number);
+  const kit = kitOf(job, setup, called, proof.wear);
+  const unknown = called.filter((n) => !kit.some((k) => k.tool.number === n)).map((n) => [`T${n}`, 'not known', '']);
+  const pulled = pullLines(job, setup).map((line) => `<p>${escape(line)}</p>`);
+  return `<h2>What to make ready</h2>
+<p>${escape(batchText(job, setup, wholeTime(proof.clock)))}</p>
+${pulled.join('\n')}
+${table(['', 'Tool', ''], [...kit.map((k) => [`T${k.tool.number}`, k.tool.name, kitText(k, job.unit)]), ...unknown])}`;
+}
+
 /** The proof of a program as a page that stands by itself: to print, to keep, to have approved. */
 export function reportPage({ job, setup, proof, program, zero, picture, date }: Reported): string {
   const stops = proof.findings.filter((f) => f.level === 'stop').length;
@@ -150,14 +165,7 @@ ${
   ) || '<p>Everything the part asks for is cut, and nothing is cut into it.</p>'
 }
 <p>${formatVolume(proof.removed * 1000, unit)} removed; heights on a grid of ${gridText(proof.grid, unit)}.</p>
-<h2>Tools</h2>
-${table(
-  ['', 'Tool', 'Sticks out'],
-  proof.called.map(({ number }) => {
-    const tool = job.tools.find((t) => t.number === number);
-    return [`T${number}`, tool?.name ?? 'not known', tool ? formatLength(tool.stickOut, unit) : ''];
-  }),
-)}
+${kitSection(job, setup, proof)}
 <p>First run: check tool lengths and work offset, dry run above the part, single block, reduced rapids. The figures are
 estimates; the machine maker’s limits and your local safety rules decide.</p>
 </body></html>
