@@ -10,6 +10,7 @@ import {
   MATERIALS,
   Proof,
   TOOLS,
+  travelOf,
   formatNumber,
   formatThin,
   formatTime,
@@ -196,7 +197,7 @@ function editText({ operation: id, line, words, isTaken }: Edit, { operations }:
 /** A program without a job: read and timed on the shop's first machine; there is no stock to cut. */
 function readOnly(text: string, json: boolean | undefined): number {
   const [machine] = MACHINES;
-  const { motions, findings, lines, tools } = readProgram(text, { homeZ: machine.travel.z, unit: 'mm' });
+  const { motions, findings, lines, tools } = readProgram(text, { homeZ: travelOf(machine.axes.z), unit: 'mm' });
   const minutes = clock(motions, clockSettings(machine)).total;
   if (json) printJson({ minutes: { total: minutes }, lines, motions: motions.count, tools, findings });
   else print(`time ${formatTime(minutes)} on ${machine.name}; without a job the program is read and timed, not cut`);

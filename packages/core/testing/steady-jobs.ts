@@ -1,3 +1,4 @@
+import { alike } from '../src/machine/axes';
 import { Region, Ring, ringArea } from '../src/geometry/plane/clip';
 import { newFeature } from '../src/part/plate/new';
 import { newJob } from '../src/document/new';
@@ -81,7 +82,7 @@ export function steadyJob(shape: ClearingShape, D: number, ae: number, params: R
   const stock = boundsOf(shape.stock.flat());
   const job: Job = {
     ...base,
-    machine: { ...base.machine, maxFeed: 20_000, rapid: 15_000 },
+    machine: { ...base.machine, maxFeed: 20_000, axes: alike(800, 500, 540, 15_000, base.machine.axes.x.acceleration) },
     part: { kind: 'plate', thickness: outside ? DEPTH : DEPTH + 5, features },
     setups: [
       {

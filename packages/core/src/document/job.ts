@@ -30,7 +30,7 @@ import { Operation } from './operation';
 import { Stations } from './stations';
 
 /** Of job files, and of everything else that is stored. */
-export const FORMAT_VERSION = 5;
+export const FORMAT_VERSION = 6;
 
 export const LIES = ['upright', 'along X', 'along Y'] as const;
 

@@ -1,3 +1,4 @@
+import { alike } from '../machine/axes';
 import { HOLDERS } from '../shop/library/holders';
 import { MATERIALS } from '../shop/library/materials';
 import type { ShelfName } from '../shop/shelves';
@@ -104,6 +105,13 @@ function materialFrom4(material: Plain): Plain {
   return brinell ? { brinell, ...material } : material;
 }
 
+/** Version 5 gave travel by axis, rapid and acceleration for all of them. */
+function machineFrom5({ travel, rapid, acceleration, ...machine }: Plain): Plain {
+  if (!isPlain(travel)) return { ...machine, ...(travel !== undefined && { travel }) };
+  const [x, y, z] = [travel.x, travel.y, travel.z].map(Number);
+  return { ...machine, axes: alike(x, y, z, Number(rapid), Number(acceleration)) };
+}
+
 /** A recipe holds what it was worked out for. */
 const recipeFrom1 = (recipe: Plain): Plain => ({
   ...recipe,
@@ -117,6 +125,11 @@ const ITEMS_FROM_1: Partial<Record<ShelfName, (old: Plain) => Plain>> = {
   machines: machineFrom1,
   materials: materialFrom1,
   recipes: recipeFrom1,
+};
+
+const ITEMS_FROM_5: typeof ITEMS_FROM_1 = {
+  machines: machineFrom5,
+  recipes: (recipe) => ({ ...recipe, machine: each(recipe.machine, machineFrom5) }),
 };
 
 const ITEMS_FROM_4: typeof ITEMS_FROM_1 = {
@@ -135,7 +148,8 @@ export function itemFormat(shelf: ShelfName, item: Plain): number {
 /** Something of a shelf carried forward from the format it was stored in. */
 export function carriedItem(shelf: ShelfName, item: Plain, format: number): Plain {
   const since2 = (format === 1 && ITEMS_FROM_1[shelf]?.(item)) || item;
-  return (format < 5 && ITEMS_FROM_4[shelf]?.(since2)) || since2;
+  const since5 = (format < 5 && ITEMS_FROM_4[shelf]?.(since2)) || since2;
+  return (format < 6 && ITEMS_FROM_5[shelf]?.(since5)) || since5;
 }
 
 /** Nine coordinates of 32 bits a triangle, in base 64, as a file; undefined where the text is damaged. */
@@ -191,4 +205,5 @@ export const MIGRATIONS: Record<number, (old: Plain, files: Uint8Array[]) => Pla
     material: each(job.material, materialFrom4),
     setups: each(job.setups, (setup) => ({ ...setup, stock: each(setup.stock, (stock) => stockFrom4(stock, files)) })),
   }),
+  5: (job) => ({ ...job, formatVersion: 6, machine: each(job.machine, machineFrom5) }),
 };

@@ -1,15 +1,10 @@
 import { ListOf, Nested } from '../quantity/nested';
 import { IsArray, IsIn, IsInt, IsNumber, IsOptional, IsString, Length, Max, Min } from 'class-validator';
+import { Axes } from './axes';
 import { Choice, Parameter, Words } from '../quantity/parameter';
 
 export const COOLANTS = ['off', 'flood', 'mist', 'air', 'through'] as const;
 export type Coolant = (typeof COOLANTS)[number];
-
-export class Travel {
-  @IsNumber() @Min(1) @Max(20000) x!: number;
-  @IsNumber() @Min(1) @Max(20000) y!: number;
-  @IsNumber() @Min(1) @Max(20000) z!: number;
-}
 
 /** A point of the spindle's power curve. */
 export class SpindlePoint {
@@ -102,8 +97,6 @@ export class Machine {
     step: 100,
   })
   maxFeed!: number;
-  @Parameter({ group: 'Axes', label: 'Rapid', help: 'Rapid rate.', unit: 'feed', min: 1, max: 200000, step: 500 })
-  rapid!: number;
   @IsOptional()
   @Choice({
     group: 'Axes',
@@ -116,16 +109,6 @@ export class Machine {
   rapids?: 'straight' | 'bent';
   @Parameter({
     group: 'Axes',
-    label: 'Acceleration',
-    help: 'Of the slower of its axes.',
-    unit: 'acceleration',
-    min: 1,
-    max: 50000,
-    step: 100,
-  })
-  acceleration!: number;
-  @Parameter({
-    group: 'Axes',
     label: 'Path tolerance',
     help: 'How far corners may be rounded at speed.',
     unit: 'length',
@@ -134,7 +117,7 @@ export class Machine {
     step: 0.005,
   })
   pathTolerance!: number;
-  @Nested(() => Travel) travel!: Travel;
+  @Nested(() => Axes) axes!: Axes;
   @Parameter({
     group: 'Axes',
     label: 'Nose to table',
@@ -156,6 +139,30 @@ export class Machine {
     step: 5,
   })
   noseDiameter?: number;
+  @IsOptional()
+  @Parameter({
+    group: 'Table',
+    label: 'Table along X',
+    help: 'How long it is; 0 where it is not known.',
+    unit: 'length',
+    min: 0,
+    max: 20000,
+    step: 10,
+    absent: 0,
+  })
+  tableX?: number;
+  @IsOptional()
+  @Parameter({
+    group: 'Table',
+    label: 'Table along Y',
+    help: 'How deep it is; 0 where it is not known.',
+    unit: 'length',
+    min: 0,
+    max: 20000,
+    step: 10,
+    absent: 0,
+  })
+  tableY?: number;
   @IsArray() @IsIn([...COOLANTS], { each: true }) coolants!: Coolant[];
   @Parameter({
     group: 'Tools',
@@ -177,6 +184,18 @@ export class Machine {
     step: 1,
   })
   toolChangeSeconds!: number;
+  @IsOptional()
+  @Parameter({
+    group: 'Tools',
+    label: 'Room to change',
+    help: 'How far below the tip of a tool, with the spindle at its top, nothing may stand when tools are changed.',
+    unit: 'length',
+    min: 0,
+    max: 2000,
+    step: 5,
+    absent: 0,
+  })
+  changeRoom?: number;
   @IsOptional()
   @Parameter({
     group: 'Axes',

@@ -3,6 +3,7 @@ import { parseLength } from '../quantity/length';
 import { MM_PER_INCH } from '../quantity/units';
 import { Bar } from './bar';
 import { Holder } from './holder';
+import { AXIS_NAMES, levelRapid, travelOf } from '../machine/axes';
 import { Machine } from '../machine/machine';
 import { Material, Range } from './material';
 import { Tool, formOf, isAxial } from './tool';
@@ -121,7 +122,10 @@ export function machineFindings(machine: Machine): Finding[] {
   const found: Finding[] = [];
   if (machine.minRpm >= machine.maxRpm)
     found.push(finding('speeds-crossed', { minRpm: machine.minRpm, maxRpm: machine.maxRpm }, { field: 'minRpm' }));
-  if (machine.maxFeed > machine.rapid) found.push(finding('feed-over-rapid', {}, { field: 'maxFeed' }));
+  if (machine.maxFeed > levelRapid(machine.axes)) found.push(finding('feed-over-rapid', {}, { field: 'maxFeed' }));
+  for (const name of AXIS_NAMES)
+    if (travelOf(machine.axes[name]) <= 0)
+      found.push(finding('axis-backwards', { axis: name.toUpperCase() }, { field: `axes.${name}.to` }));
   machine.spindle.forEach((p, i) => {
     if (i > 0 && p.rpm <= machine.spindle[i - 1].rpm)
       found.push(finding('curve-not-rising', { point: i + 1, rpm: p.rpm }, { field: `spindle.${i}.rpm` }));

@@ -1,15 +1,14 @@
+import { Axes, accelerationAlong, levelAcceleration, rapidAlong } from '../machine/axes';
 import { Machine } from '../machine/machine';
 import { MOVE, Motions } from '../path/motions';
 import { sweepOf } from '../path/path';
 import { maths } from '../quantity/maths';
 
 export interface ClockSettings {
-  /** mm/min. */
-  rapid: number;
   /** Largest cutting feed, mm/min. */
   maxFeed: number;
-  /** mm/s². */
-  acceleration: number;
+  /** How fast each axis runs, and gets there. */
+  axes: Axes;
   /** Path tolerance at corners, mm. */
   tolerance: number;
   toolChangeSeconds: number;
@@ -19,9 +18,8 @@ export interface ClockSettings {
 
 /** What the clock needs to know of a machine. */
 export const clockSettings = (machine: Machine): ClockSettings => ({
-  rapid: machine.rapid,
   maxFeed: machine.maxFeed,
-  acceleration: machine.acceleration,
+  axes: machine.axes,
   tolerance: machine.pathTolerance,
   toolChangeSeconds: machine.toolChangeSeconds,
   extraTime: machine.extraTime,
@@ -66,24 +64,30 @@ export function cornerSpeed(cosTurn: number, tolerance: number, acceleration: nu
   return Math.sqrt((acceleration * tolerance * half) / (1 - half));
 }
 
-/** Length, speed limit, and unit tangents at start and end of every motion, in columns; one that goes nowhere has no length. */
+/** Length, speed limit, acceleration, and unit tangents at start and end of every motion, in columns; one that goes nowhere has no length. */
 class Shapes {
   readonly length: Float64Array;
   readonly limit: Float64Array;
+  /** mm/s² along each. */
+  readonly acceleration: Float64Array;
   /** x, y, z at the start, then at the end. */
   private readonly tangents: Float64Array;
 
-  constructor(m: Motions, settings: ClockSettings) {
+  constructor(
+    m: Motions,
+    private readonly settings: ClockSettings,
+  ) {
     this.length = new Float64Array(m.count);
     this.limit = new Float64Array(m.count);
+    this.acceleration = new Float64Array(m.count);
     this.tangents = new Float64Array(m.count * 6);
     for (let i = 1; i < m.count; i++) {
       const type = m.type[i];
       if (type >= MOVE.dwell) continue;
-      const limit = (type === MOVE.rapid ? settings.rapid : Math.min(m.feed[i], settings.maxFeed)) / 60;
+      const limit = type === MOVE.rapid ? Infinity : Math.min(m.feed[i], settings.maxFeed) / 60;
       if (!(limit > 0)) continue;
       if (type === MOVE.rapid || type === MOVE.line) this.setLine(m, i, limit);
-      else this.setArc(m, i, limit, settings.acceleration);
+      else this.setArc(m, i, limit);
     }
   }
 
@@ -93,12 +97,15 @@ class Shapes {
     const dz = m.z[i] - m.z[i - 1];
     const length = maths.hypot(dx, dy, dz);
     if (!(length > 0)) return;
+    const { axes } = this.settings;
+    const [ux, uy, uz] = [dx / length, dy / length, dz / length];
     this.length[i] = length;
-    this.limit[i] = limit;
-    for (let k = 0; k < 6; k += 3) this.setTangent(i, k, dx / length, dy / length, dz / length);
+    this.limit[i] = Math.min(limit, rapidAlong(axes, ux, uy, uz) / 60);
+    this.acceleration[i] = accelerationAlong(axes, ux, uy, uz);
+    for (let k = 0; k < 6; k += 3) this.setTangent(i, k, ux, uy, uz);
   }
 
-  private setArc(m: Motions, i: number, limit: number, acceleration: number): void {
+  private setArc(m: Motions, i: number, limit: number): void {
     const [x0, y0, cx, cy] = [m.x[i - 1], m.y[i - 1], m.cx[i], m.cy[i]];
     const dz = m.z[i] - m.z[i - 1];
     const sweep = sweepOf(m.type[i], x0, y0, m.x[i], m.y[i], cx, cy);
@@ -107,7 +114,9 @@ class Shapes {
     const length = maths.hypot(flat, dz);
     if (!(length > 0)) return;
     this.length[i] = length;
+    const acceleration = levelAcceleration(this.settings.axes);
     this.limit[i] = Math.min(limit, Math.sqrt(acceleration * radius));
+    this.acceleration[i] = acceleration;
     const s = (Math.sign(sweep) * flat) / length / radius;
     this.setTangent(i, 0, (cy - y0) * s, (x0 - cx) * s, dz / length);
     this.setTangent(i, 3, (cy - m.y[i]) * s, (m.x[i] - cx) * s, dz / length);
@@ -134,7 +143,6 @@ class Shapes {
  * known to need.
  */
 export function clock(m: Motions, settings: ClockSettings): Clock {
-  const a = settings.acceleration;
   const slower = 1 + (settings.extraTime ?? 0);
   const shapes = new Shapes(m, settings);
   const entry = entrySpeeds(m, shapes, settings);
@@ -146,8 +154,9 @@ export function clock(m: Motions, settings: ClockSettings): Clock {
     if (type === MOVE.toolChange) result.toolChange += s = settings.toolChangeSeconds;
     else if (type === MOVE.dwell) result.dwell += s = m.seconds[i];
     else {
-      s = slower * trapezoid(shapes.length[i], entry[i], entry[i + 1], shapes.limit[i], a);
-      result.fastest[i] = fastestOf(shapes.length[i], entry[i], entry[i + 1], shapes.limit[i], a);
+      const { length, limit, acceleration } = shapes;
+      s = slower * trapezoid(length[i], entry[i], entry[i + 1], limit[i], acceleration[i]);
+      result.fastest[i] = fastestOf(length[i], entry[i], entry[i + 1], limit[i], acceleration[i]);
       if (type === MOVE.rapid) result.rapid += s;
       else result.cut += s;
     }
@@ -162,8 +171,8 @@ export function clock(m: Motions, settings: ClockSettings): Clock {
 }
 
 /** Speed at the start of each motion (one more entry for the end), after passes backwards and forwards. */
-function entrySpeeds(m: Motions, shapes: Shapes, { acceleration: a, tolerance }: ClockSettings): Float64Array {
-  const { length, limit } = shapes;
+function entrySpeeds(m: Motions, shapes: Shapes, { tolerance }: ClockSettings): Float64Array {
+  const { length, limit, acceleration: a } = shapes;
   const v = new Float64Array(m.count + 1);
   let before = -1;
   for (let i = 0; i < m.count; i++) {
@@ -172,16 +181,20 @@ function entrySpeeds(m: Motions, shapes: Shapes, { acceleration: a, tolerance }:
       continue;
     }
     if (before >= 0 && (m.type[before] === MOVE.rapid) === (m.type[i] === MOVE.rapid)) {
-      v[i] = Math.min(limit[before], limit[i], cornerSpeed(shapes.turn(before, i), tolerance, a));
+      v[i] = Math.min(
+        limit[before],
+        limit[i],
+        cornerSpeed(shapes.turn(before, i), tolerance, Math.min(a[before], a[i])),
+      );
     }
     before = i;
   }
   for (let i = m.count - 1; i >= 0; i--) {
     if (length[i] === 0) v[i] = Math.min(v[i] || v[i + 1], v[i + 1]);
-    else v[i] = Math.min(v[i], Math.sqrt(v[i + 1] * v[i + 1] + 2 * a * length[i]));
+    else v[i] = Math.min(v[i], Math.sqrt(v[i + 1] * v[i + 1] + 2 * a[i] * length[i]));
   }
   for (let i = 0; i < m.count; i++) {
-    if (length[i] > 0) v[i + 1] = Math.min(v[i + 1], Math.sqrt(v[i] * v[i] + 2 * a * length[i]));
+    if (length[i] > 0) v[i + 1] = Math.min(v[i + 1], Math.sqrt(v[i] * v[i] + 2 * a[i] * length[i]));
   }
   return v;
 }

@@ -1,6 +1,7 @@
 import { finding } from '../quantity/finding';
 import { FixtureBox, segmentMeetsBox } from '../geometry/space/box';
 import { holderHeight, holderLength, holderSlabs, holderWidth } from '../shop/holder';
+import { travelOf } from '../machine/axes';
 import { Tool, formOf, isAxial, isBeam, profileHeight } from '../shop/tool';
 import { MOVE } from '../path/motions';
 import type { Vec3 } from '../geometry/space/vec3';
@@ -211,13 +212,14 @@ export class Contacts {
     const { machine, zero } = this.input;
     const xs = this.centre();
     const away = [
-      { axis: 'X', over: Math.abs(to.x - xs.x) - machine.travel.x / 2 },
-      { axis: 'Y', over: Math.abs(to.y - xs.y) - machine.travel.y / 2 },
+      { axis: 'X', over: Math.abs(to.x - xs.x) - travelOf(machine.axes.x) / 2 },
+      { axis: 'Y', over: Math.abs(to.y - xs.y) - travelOf(machine.axes.y) / 2 },
     ];
     const nose = to.z - zero.z + this.input.zeroAboveTable + tool.stickOut + holderLength(tool.holder);
     const isHome = Math.abs(to.z - zero.z - (this.input.homeZ ?? NaN)) < CONTACT;
     const up = isHome ? 0 : nose - machine.noseToTable - CONTACT;
-    if (!isBeam(tool)) away.push({ axis: 'Z', over: Math.max(up, machine.noseToTable - machine.travel.z - nose) });
+    if (!isBeam(tool))
+      away.push({ axis: 'Z', over: Math.max(up, machine.noseToTable - travelOf(machine.axes.z) - nose) });
     for (const { axis, over } of away) {
       if (over <= 0) continue;
       this.told.tell(i, `travel:${axis}`, over, () =>

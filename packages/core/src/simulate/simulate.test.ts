@@ -1,3 +1,4 @@
+import { alike } from '../machine/axes';
 import fc from 'fast-check';
 import { tool } from '../../testing/parts';
 import { HOLDERS, MACHINES, MATERIALS, TOOLS } from '../shop/library';
@@ -156,7 +157,7 @@ describe('volumes against closed forms, 0.05 mm cells', () => {
 });
 
 describe('clock', () => {
-  const settings = { rapid: 15000, maxFeed: 6000, acceleration: 500, tolerance: 0.02, toolChangeSeconds: 10 };
+  const settings = { maxFeed: 6000, axes: alike(800, 500, 500, 15000, 500), tolerance: 0.02, toolChangeSeconds: 10 };
   const motions = (rows: [number, number, number, number, number?][]): Motions => {
     const list = new MotionList();
     for (const [type, x, y, z, feed] of rows)
@@ -389,9 +390,8 @@ test('playback shows the stock of any moment, forwards and backwards the same', 
   const text = START + 'G0 Z-2\nG1 X80 F600\nG1 Y30\nG3 X70 Y20 I0 J-10\nG1 X-20\nG0 Z5\n';
   const given = input(text);
   const { seconds } = clock(given.motions, {
-    rapid: 30000,
+    axes: alike(800, 500, 540, 30000, 4000),
     maxFeed: 12000,
-    acceleration: 4000,
     tolerance: 0.01,
     toolChangeSeconds: 5,
   });

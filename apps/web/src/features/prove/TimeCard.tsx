@@ -1,5 +1,13 @@
 import { Button } from 'react-native-paper';
-import { formatLength, formatNumber, formatTime, formatVolume, ProofView, wholeTime } from '@tidypath/core';
+import {
+  formatLength,
+  levelAcceleration,
+  formatNumber,
+  formatTime,
+  formatVolume,
+  ProofView,
+  wholeTime,
+} from '@tidypath/core';
 import { engine } from '../../compute/engine';
 import { Card, Row } from '../../ui/Card';
 import { saveFile } from '../../ui/files';
@@ -31,7 +39,7 @@ export function TimeCard({ proof, onReport }: Props) {
       />
       <Txt kind="small" testID="removed">
         {formatVolume(proof.removed * 1000, job.unit)} removed. Acceleration{' '}
-        {formatLength(job.machine.acceleration, job.unit)}
+        {formatLength(levelAcceleration(job.machine.axes), job.unit)}
         /s². Heights on a grid of {gridText(proof.grid, job.unit)}: {formatNumber(proof.grid.cells / 1e6, 2)} million
         cells, {formatNumber(proof.grid.memory / 1e6, 0)} MB.
       </Txt>

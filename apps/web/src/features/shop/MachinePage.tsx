@@ -1,13 +1,13 @@
 import { View } from 'react-native';
 import { Button, IconButton } from 'react-native-paper';
-import { COOLANTS, Machine, parametersOf, startOf, torqueAt, formatNumber } from '@tidypath/core';
+import { AXIS_NAMES, Axis, COOLANTS, Machine, parametersOf, startOf, torqueAt, formatNumber } from '@tidypath/core';
 import { useShelf } from '../../api/useShelf';
 import { SPACE } from '../../theme/theme';
 import { Card, Fields } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { FieldFinding } from '../../ui/FieldFinding';
-import { LengthField } from '../../ui/LengthField';
 import { NumberField } from '../../ui/NumberField';
+import { ParameterField } from '../../ui/ParameterField';
 import { Tick } from '../../ui/Tick';
 import { Txt } from '../../ui/Txt';
 import { ValueForm } from '../../ui/ValueForm';
@@ -91,6 +91,35 @@ function SpindleCard({ machine, change, draft }: Editing) {
   );
 }
 
+const AXIS_FIELDS = Object.entries(parametersOf(Axis));
+
+/** What each axis does: its travel, rapid and acceleration. */
+function AxesCard({ machine, change, draft }: Editing) {
+  const { axes } = machine;
+  return (
+    <Card>
+      <Txt heading kind="large">
+        Travel and speed of each axis
+      </Txt>
+      {AXIS_NAMES.map((axis) => (
+        <Fields key={axis}>
+          {AXIS_FIELDS.map(([key, info]) => (
+            <ParameterField
+              key={key}
+              info={{ ...info, label: `${axis.toUpperCase()} ${info.label}`, step: undefined }}
+              value={axes[axis][key as keyof Axis]}
+              unit="mm"
+              testID={`field-axes-${axis}-${key}`}
+              onChange={(value) => change({ axes: { ...axes, [axis]: { ...axes[axis], [key]: value } } })}
+            />
+          ))}
+        </Fields>
+      ))}
+      {under(draft, 'axes')}
+    </Card>
+  );
+}
+
 function CarouselCard({ machine, change, draft }: Editing) {
   const { items: tools } = useShelf('tools');
   const free = tools.filter((t) => !machine.carousel.some((p) => p.toolId === t.id));
@@ -165,24 +194,7 @@ export function MachinePage({ id }: { id: string }) {
               <Origin start={startOf(machine, key as keyof Machine)} onPutBack={(v) => change({ [key]: v })} />
             )}
           />
-          <Card>
-            <Txt heading kind="large">
-              Travel
-            </Txt>
-            <Fields>
-              {(['x', 'y', 'z'] as const).map((axis) => (
-                <LengthField
-                  key={axis}
-                  label={axis.toUpperCase()}
-                  unit="mm"
-                  value={machine.travel[axis]}
-                  min={1}
-                  max={20000}
-                  onChange={(mm) => change({ travel: { ...machine.travel, [axis]: mm } })}
-                />
-              ))}
-            </Fields>
-          </Card>
+          <AxesCard machine={machine} change={change} draft={draft} />
           <Card>
             <Txt heading kind="large">
               Coolants and controller

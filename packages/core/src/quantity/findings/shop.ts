@@ -67,6 +67,10 @@ export const SHOP = {
     'Correct one of them',
   ),
   'feed-over-rapid': care('The largest feed is above the rapid rate', 'Check both'),
+  'axis-backwards': stop<{ axis: string }>(
+    (d) => `The travel of ${d.axis} ends where it begins, or before`,
+    'Give its end as the greater of the two',
+  ),
   'curve-not-rising': stop<{ point: number; rpm: number }>(
     (d) => `Point ${d.point} of the power curve is at ${d.rpm} rpm, not above the one before`,
     'Put the points in rising order of speed',

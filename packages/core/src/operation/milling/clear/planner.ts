@@ -14,6 +14,7 @@ import { cornersLeft, tooNarrow } from '../room';
 import { EntryHole, SteadyClearing, Stretch } from '../steady/clearing';
 import { FeedRule, followPass } from '../steady/moves';
 import { ClearParams } from './params';
+import { levelRapid } from '../../../machine/axes';
 import { maths } from '../../../quantity/maths';
 
 /** How far the cutter may run out over an open side beyond its radius, mm. */
@@ -102,7 +103,7 @@ export class ClearPlanner {
       both: params.direction === 'both ways',
       conventional: params.direction === 'conventional',
       linkFeed: this.linkFeed,
-      rapid: context.machine.rapid,
+      rapid: levelRapid(context.machine.axes),
       retract: context.clearance - level.z,
       patience: params.keepDown,
       longestLink: params.keepDown > 0 ? params.longestBack : 0,
