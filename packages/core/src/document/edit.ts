@@ -46,6 +46,7 @@ export function addSetup(job: Job): Job {
     stock,
     copies: undefined,
     stations: undefined,
+    onTable: undefined,
     programNumber: undefined,
     programTitle: undefined,
     setUpMinutes: undefined,

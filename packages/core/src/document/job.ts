@@ -83,6 +83,12 @@ export class Fixture {
   @IsNumber() @Min(0.1) @Max(20000) height!: number;
 }
 
+/** A place on the table from its middle, mm. */
+export class OnTable {
+  @IsNumber() @Min(-10000) @Max(10000) x!: number;
+  @IsNumber() @Min(-10000) @Max(10000) y!: number;
+}
+
 /** One grip of the work and the route cut in it. */
 export class Setup {
   @IsString() @Length(1, 40) id!: string;
@@ -100,6 +106,8 @@ export class Setup {
   @IsNumber() @Min(0.5) @Max(500) clearance!: number;
   /** Underside of the stock above the table, mm. */
   @IsNumber() @Min(0) @Max(2000) riser!: number;
+  /** How far the middle of the stock stands from the middle of the table; in its middle where left out. */
+  @IsOptional() @Nested(() => OnTable) onTable?: OnTable;
   /** How firmly the work is held; fairly where left out. */
   @IsOptional() @IsIn([...GRIPS]) grip?: WorkGrip;
   /** Boxes in the way. */

@@ -24,6 +24,7 @@ export {
 } from './pipeline';
 export { joinPrograms } from './joined';
 export { leftBefore, ownText, type Proof, type ProofOptions, ProofRun, proveProgram } from './prove';
+export { isBetter, type Reach, reachOf, reachText } from './reach';
 export { resultKey } from './results';
 export { type Edit, type Returned, returned } from './returned';
 export { type HeightPicture, heightPicture, type PickedHeight } from './section';

@@ -31,6 +31,7 @@ import { cutBy, turnedEarlier } from './earlier';
 import { finishOf } from './situation';
 import { fixturesFor, Ground, beforeOf, groundOf, turnOf } from './ground';
 import { holdFindings } from './holds';
+import { reachFindings } from './reach';
 import { Earlier } from '../operation/earlier';
 
 /** A planned operation and the key of everything it depends on. */
@@ -130,6 +131,10 @@ function jobFindings(job: Job, setup: Setup): Finding[] {
       );
   return findings;
 }
+
+/** Tools a setup runs. */
+const usedTools = ({ tools }: Job, { operations }: Setup): Tool[] =>
+  tools.filter((t) => operations.some((o) => o.on && o.toolId === t.id));
 
 const missing = (operation: Operation, field: 'toolId' | 'kind'): Plan => ({
   path: EMPTY,
@@ -327,6 +332,7 @@ export function* planSteps(
     ...model.findings,
     ...stockFindings(setup, stock),
     ...holdFindings(job, made),
+    ...reachFindings(job.machine, made, usedTools(job, setup)),
     ...jobFindings(job, setup),
   ];
   const planned: Planned[] = [];

@@ -41,6 +41,7 @@ import { cutIn } from './situation';
 import { Ground, asSeen, beforeOf, bodiesOf, groundOf, isFaced } from './ground';
 import { bodiesEverywhere, contactsEverywhere, pieceEverywhere, stockEverywhere, zerosOf } from './everywhere';
 import { leavings } from './leavings';
+import { tableMiddle } from './reach';
 
 /** What the posted text really does. */
 export interface Proof {
@@ -225,6 +226,7 @@ export class ProofRun {
         fixtures: bodiesEverywhere(setup, boxes),
       })),
       zeroAboveTable,
+      table: tableMiddle(ground),
       homeZ,
       cell,
     });

@@ -210,7 +210,7 @@ export class Contacts {
 
   private travel(i: number, to: Vec3, tool: Tool): void {
     const { machine, zero } = this.input;
-    const xs = this.centre();
+    const xs = this.input.table ?? this.centre();
     const away = [
       { axis: 'X', over: Math.abs(to.x - xs.x) - travelOf(machine.axes.x) / 2 },
       { axis: 'Y', over: Math.abs(to.y - xs.y) - travelOf(machine.axes.y) / 2 },

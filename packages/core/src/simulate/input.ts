@@ -21,6 +21,8 @@ export interface ProveInput {
   fixtures: FixtureBox[];
   /** Where the work is gripped anew: from which motion on, and what holds it then. */
   grips?: { from: number; fixtures: FixtureBox[] }[];
+  /** The middle of the table, part coordinates; under the middle of the stock where left out. */
+  table?: { x: number; y: number };
   /** Height of the work zero above the table, mm. */
   zeroAboveTable: number;
   /** Height of the tip with the spindle at home, over the work zero, mm; there it may always go. */

@@ -305,7 +305,7 @@ function isSameGround(a: ProveInput, b: ProveInput): boolean {
   return (
     a.left === b.left &&
     a.cell === b.cell &&
-    (['machine', 'material', 'stock', 'zero', 'fixtures', 'grips', 'zeroAboveTable'] as const).every((k) =>
+    (['machine', 'material', 'stock', 'zero', 'fixtures', 'grips', 'zeroAboveTable', 'table'] as const).every((k) =>
       isSame(a[k], b[k]),
     )
   );

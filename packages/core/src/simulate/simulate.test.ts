@@ -176,6 +176,33 @@ describe('clock', () => {
     expect(slow.toolChange).toBe(plain.toolChange);
   });
 
+  test('no axis runs faster than it can, nor gets faster: a slanting rapid takes as long as its slowest axis', () => {
+    const axes = { ...settings.axes, y: { from: 0, to: 500, rapid: 6000, acceleration: 200 } };
+    const seconds = (x: number, y: number, z = 0) =>
+      clock(
+        motions([
+          [MOVE.rapid, 0, 0, 0],
+          [MOVE.rapid, x, y, z],
+        ]),
+        { ...settings, axes },
+      ).rapid * 60;
+    // Along one axis: a trapezoid at its own rate.
+    expect(seconds(400, 0)).toBeCloseTo(trapezoid(400, 0, 0, 250, 500), 9);
+    expect(seconds(0, 300)).toBeCloseTo(trapezoid(300, 0, 0, 100, 200), 9);
+    // Aslant Y governs both: its share of the way is what it takes alone.
+    expect(seconds(300, 300)).toBeCloseTo(seconds(0, 300), 9);
+    // X governs where Y hardly moves.
+    expect(seconds(400, 40)).toBeCloseTo(trapezoid(400, 0, 0, 250, 500), 1);
+    const even = clock(
+      motions([
+        [MOVE.rapid, 0, 0, 0],
+        [MOVE.rapid, 400, 400, 0],
+      ]),
+      settings,
+    );
+    expect(even.rapid * 60).toBeCloseTo(trapezoid(400 * Math.SQRT2, 0, 0, 250 * Math.SQRT2, 500), 9);
+  });
+
   test('trapezoids from and to rest', () => {
     expect(trapezoid(100, 0, 0, 100, 500)).toBeCloseTo(1.2, 9);
     expect(trapezoid(10, 0, 0, 100, 500)).toBeCloseTo(0.2828, 4);

@@ -12,6 +12,7 @@ import { JobView } from '../../scene/JobView';
 import { BatchCard } from './BatchCard';
 import { CopiesCard } from './CopiesCard';
 import { HoldingCard } from './HoldingCard';
+import { PlaceCard } from './PlaceCard';
 import { SetupCard } from './SetupCard';
 import { StationsCard } from './StationsCard';
 import { StockCard } from './StockCard';
@@ -99,6 +100,7 @@ export function HoldStage() {
         onGrip={setGrip}
         setGrip={(next) => change((j) => withSetup(j, { ...j.setups.find((s) => s.id === setup.id)!, grip: next }))}
       />
+      <PlaceCard set={set} />
     </StagePage>
   );
 }

@@ -79,6 +79,17 @@ export const HOLDING = {
       `The grip holds ${say.number(d.margin, 1)} times what acts, ${say.number(d.safety, 0)} is asked: it would ${d.how} at ${say.number(d.may, 0)} N, and ${say.number(d.force, 0)} N act`,
     'Grip deeper or harder, or bite less',
   ),
+  'no-room-to-change': care<{ tool: string; room: number; needs: number }>(
+    (d, say) =>
+      d.room < 0
+        ? `${d.tool} is ${say.mm(-d.room, 0)} too long to hang over the work with the spindle at its top`
+        : `${d.tool} hangs ${say.mm(d.room, 0)} above the work where tools are changed; ${say.mm(d.needs, 0)} are needed`,
+    'Set the work lower, take a shorter tool, or drive the table aside before the change',
+  ),
+  'off-table': note<{ x: number; y: number }>(
+    (d, say) => `The work, or what holds it, reaches beyond the table: ${say.mm(d.x, 0)} in X, ${say.mm(d.y, 0)} in Y`,
+    'Check that it is clamped on the table, or move it',
+  ),
   'stations-overlap': stop<{ x: number; y: number }>(
     (d, say) => `The stations stand into each other, by ${say.mm(d.x, 1)} in X and ${say.mm(d.y, 1)} in Y`,
     (d, say) => `Set them ${say.mm(Math.min(d.x, d.y), 1)} further apart`,

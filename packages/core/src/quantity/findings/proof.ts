@@ -105,13 +105,13 @@ export const PROOF = {
   ),
   'beyond-travel': stop<{ axis: string; by: number; machine: string; isUp: boolean; isZ: boolean }>(
     (d, say) =>
-      `${d.axis} goes ${say.mm(d.by, 2)} beyond the travel of ${d.machine}${d.isUp ? ' upwards' : ''}, with the stock in the middle of the table`,
+      `${d.axis} goes ${say.mm(d.by, 2)} beyond the travel of ${d.machine}${d.isUp ? ' upwards' : ''}, as the work stands on the table`,
     (d) =>
       d.isUp
         ? 'Lower the height it goes to, the work or the holder'
         : d.isZ
           ? 'Use a longer tool, or raise the work'
-          : 'Turn the work, move it, or use a larger machine',
+          : 'Take the best place the Hold stage proposes, turn the work, or use a larger machine',
   ),
   'fed-through-air': note<{ tool: string; drop: number; near: Spot; seconds: number }>(
     (d, say) =>
