@@ -52,7 +52,7 @@ test('what is left of the travel is counted from the middle of the stock, under 
   expect(r.left + r.right).toBeCloseTo(400 - 90.4, 3);
   expect(r.best.x).toBeCloseTo(middle - 40, 3);
   expect(reachText(r, 'mm')).toBe(
-    'Left of its travel: 126 mm to the left, 184 mm to the right, 80 mm to the front, 78 mm to the back.',
+    'Left of its travel: 126 mm to the left, 184 mm to the right, 79 mm to the front, 80 mm to the back.',
   );
 });
 
