@@ -1,11 +1,15 @@
+import { crank, flatDisc } from '../../testing/hold-jobs';
 import { jobWith, withOperation, withStock } from '../../testing/jobs';
-import { tool } from '../../testing/parts';
+import { plate, tool } from '../../testing/parts';
+import { fewestGrips, gripsText } from '../document/grips';
 import { Job, Setup } from '../document/job';
 import { HoldingKind } from '../holding/holding';
 import { holdingOf } from '../holding/registry';
+import { Feature, Part } from '../part/plate/feature';
 import { newFeature } from '../part/plate/new';
 import { readJob } from './documents';
 import { groundOf } from './ground';
+import { pressesOnFinished } from './holds';
 import { joinPrograms } from './joined';
 import { planFindings, planSetup, postSetup } from './pipeline';
 import { leftBefore, proveProgram } from './prove';
@@ -208,4 +212,44 @@ test('screws ask for their holes to be made before, in another grip', () => {
   expect(codes(screwed)).toContain('screws-undrilled');
   const { job: seen } = groundOf(screwed, screwed.setups[0]);
   expect(seen.part.features).toHaveLength(3);
+});
+
+test('the fewest grips reach all of a part; what goes through is reached from both sides', () => {
+  const outline = plate();
+  const hole = (id: string, more: Partial<Feature>): Feature => ({
+    ...newFeature([outline], 'hole', id, { type: 'round', diameter: 5 }, { x: 20, y: 20, ...more }),
+    id,
+    name: id,
+  });
+  const part = (...features: Feature[]) => ({
+    kind: 'plate' as const,
+    thickness: 20,
+    features: [outline, ...features],
+  });
+  const told = (p: Part) => fewestGrips(p).map(({ face, features }) => [face, features.map((f) => f.id).join()]);
+  const through = hole('through', { through: true });
+  expect(told(part(through))).toEqual([['top', 'f1,through']]);
+  expect(told(part(through, hole('below', { side: 'underside', depth: 4, through: false })))).toEqual([
+    ['underside', 'f1,through,below'],
+  ]);
+  const sided = part(
+    hole('top', { depth: 4, through: false }),
+    hole('front', { side: 'front', y: 10, depth: 9, through: false }),
+  );
+  expect(told(sided)).toEqual([
+    ['top', 'f1,top'],
+    ['front', 'front'],
+  ]);
+  expect(gripsText(sided, 3)).toBe(
+    '2 grips reach all of it: top up (Plate, top), front up (front). There are 3 setups: what can be cut in one grip stays true to itself.',
+  );
+});
+
+test('hard jaws on walls that were cut to size are told, soft jaws are not', () => {
+  const job = flatDisc();
+  const [, below] = job.setups;
+  expect(pressesOnFinished(groundOf(job, below))).toEqual([below.holding![0].name]);
+  const soft = crank();
+  expect(pressesOnFinished(groundOf(soft, soft.setups[1]))).toEqual([]);
+  expect(pressesOnFinished(groundOf(job, job.setups[0]))).toEqual([]);
 });

@@ -64,6 +64,14 @@ function cutsRound(job: Job, { operations }: Setup): Tool | undefined {
     .sort((a, b) => b.diameter - a.diameter)[0];
 }
 
+/** Names of what presses on walls that an earlier setup cut to size, with jaws that are not cut to them. */
+export const pressesOnFinished = ({ model, work, held }: Ground): string[] =>
+  work.outline === model.outline
+    ? held
+        .filter(({ holding, placed }) => placed.contacts.length > 0 && holding.kind !== 'soft jaws')
+        .map((h) => h.holding.name)
+    : [];
+
 /** Room between parts of one blank to start with, mm: what cuts round them goes through, with a little more. */
 export const facingGap = (job: Job, setup: Setup): number => (cutsRound(job, setup)?.diameter ?? 10) + 1;
 

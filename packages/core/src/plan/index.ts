@@ -6,7 +6,7 @@ export { changesOf } from './changes';
 export { bodiesEverywhere, stockEverywhere } from './everywhere';
 export { openJob, parseJob, readJob } from './documents';
 export { asSeen, bodiesOf, boxOf, clampBeside, clampsBefore, gripsOf, groundOf } from './ground';
-export { addHolding, facingGap, stationPitch, withHolding } from './holds';
+export { addHolding, facingGap, pressesOnFinished, stationPitch, withHolding } from './holds';
 export { placeOfZero, type ZeroPlace, zeroPlaces } from './zero';
 export { estimateMinutes, type Insight, insightOf, liftsOf, setupWith, type PathMinutes } from './insight';
 export {

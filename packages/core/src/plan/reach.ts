@@ -110,10 +110,12 @@ export function reachText({ left, right, front, back }: Reach, unit: LengthUnit)
   return `Left of its travel: ${side('to the left', left)}, ${side('to the right', right)}, ${side('to the front', front)}, ${side('to the back', back)}.`;
 }
 
-/** Whether a better place is worth moving to, mm. */
-const WORTH = 1;
+/** A place so much better is worth moving to, and so much over the table worth telling, mm. */
+const WORTH = { move: 10, over: 1 };
+
+/** Whether the best place is worth moving to. */
 export const isBetter = ({ best }: Reach, { onTable: now }: Setup): boolean =>
-  Math.max(Math.abs(best.x - (now?.x ?? 0)), Math.abs(best.y - (now?.y ?? 0))) > WORTH;
+  Math.max(Math.abs(best.x - (now?.x ?? 0)), Math.abs(best.y - (now?.y ?? 0))) > WORTH.move;
 
 /** Tools that have no room to be changed over the work, and what holds it that reaches beyond the table. */
 export function reachFindings(machine: Machine, ground: Ground, tools: Tool[]): Finding[] {
@@ -132,7 +134,7 @@ export function reachFindings(machine: Machine, ground: Ground, tools: Tool[]): 
   const over = (low: number, high: number, aside: number, size = 0) =>
     size > 0 ? Math.max(high + aside, -low - aside) - size / 2 : 0;
   const beyond = { x: over(minX, maxX, x, machine.tableX), y: over(minY, maxY, y, machine.tableY) };
-  if (Math.max(beyond.x, beyond.y) > WORTH)
+  if (Math.max(beyond.x, beyond.y) > WORTH.over)
     found.push(finding('off-table', { x: Math.max(0, beyond.x), y: Math.max(0, beyond.y) }, { field: 'onTable' }));
   return found;
 }

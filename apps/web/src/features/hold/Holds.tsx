@@ -6,6 +6,7 @@ import {
   gripWords,
   groundOf,
   partModel,
+  pressesOnFinished,
   strengthOf,
   strengthWords,
 } from '@tidypath/core';
@@ -50,6 +51,12 @@ export function Holds({ job, setup }: { job: Job; setup: Setup }) {
           </Fold>
         </>
       )}
+      {pressesOnFinished(ground).map((name) => (
+        <Txt key={name} kind="small" testID="on-finished">
+          ◆ {name} presses on finished walls: soft jaws cut to them, or something soft between, and no more force than
+          it takes.
+        </Txt>
+      ))}
       <Covers ground={ground} />
     </>
   );

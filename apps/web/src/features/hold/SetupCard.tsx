@@ -1,5 +1,17 @@
 import { Button, TextInput } from 'react-native-paper';
-import { FACES, FACE_UPS, Face, Setup, Up, addSetup, facesOf, faceOf, neverSeen, withoutSetup } from '@tidypath/core';
+import {
+  FACES,
+  FACE_UPS,
+  Face,
+  Setup,
+  Up,
+  addSetup,
+  facesOf,
+  faceOf,
+  gripsText,
+  neverSeen,
+  withoutSetup,
+} from '@tidypath/core';
 import { Card, Row } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
 import { Txt } from '../../ui/Txt';
@@ -99,12 +111,12 @@ export function SetupCard({ set }: { set: (more: Partial<Setup>, tag?: string) =
           </Button>
         )}
       </Row>
-      {!several && waiting.length === 0 && (
-        <Txt kind="small" tone="quiet">
-          One grip is best where it reaches everything. A further setup turns the part over and starts from what this
-          one leaves.
-        </Txt>
-      )}
+      <Txt kind="small" tone="quiet" testID="grips-needed">
+        {gripsText(job.part, job.setups.length)}{' '}
+        {!several &&
+          waiting.length === 0 &&
+          'A further setup turns the part over and starts from what this one leaves.'}
+      </Txt>
     </Card>
   );
 }

@@ -1,0 +1,41 @@
+/** How often a part has to be gripped. */
+import { Feature, Part } from '../part/plate/feature';
+import { seenFrom } from '../part/plate/side';
+import { FACES, FACE_UPS, Face } from '../part/plate/turn';
+
+/** A grip, by the face that is up in it, and what it reaches that none before it did. */
+export interface NeededGrip {
+  face: Face;
+  features: Feature[];
+}
+
+const reaches = (part: Part, face: Face): Set<string> =>
+  new Set(seenFrom(part, FACE_UPS[face]).features.map((f) => f.id));
+
+/** All sets of faces, the smallest first, each as they are counted. */
+const SETS: Face[][] = Array.from({ length: 1 << FACES.length }, (_, bits) =>
+  FACES.filter((__, i) => bits & (1 << i)),
+).sort((a, b) => a.length - b.length);
+
+/** The fewest grips from which everything of a part can be cut, the top first where it is among them. What goes through is reached from both sides. */
+export function fewestGrips(part: Part): NeededGrip[] {
+  const wanted = part.features.filter((f) => f.meaning !== 'ignore');
+  const seen = new Map(FACES.map((face) => [face, reaches(part, face)]));
+  const enough = SETS.find((faces) => wanted.every((f) => faces.some((face) => seen.get(face)!.has(f.id)))) ?? [];
+  const left = new Set(wanted);
+  return enough.map((face) => {
+    const features = [...left].filter((f) => seen.get(face)!.has(f.id));
+    for (const f of features) left.delete(f);
+    return { face, features };
+  });
+}
+
+/** How many grips a part needs, in a sentence: "Two grips reach all of it: top up (Foot, Window), front up (Pin hole)." */
+export function gripsText(part: Part, setups: number): string {
+  const grips = fewestGrips(part);
+  if (grips.length === 0) return '';
+  const which = grips.map(({ face, features }) => `${face} up (${features.map((f) => f.name).join(', ')})`).join(', ');
+  const much =
+    setups > grips.length ? ` There are ${setups} setups: what can be cut in one grip stays true to itself.` : '';
+  return `${grips.length === 1 ? 'One grip reaches' : `${grips.length} grips reach`} all of it: ${which}.${much}`;
+}
