@@ -4,7 +4,18 @@ import { randomBytes } from 'node:crypto';
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { unzipSync, zipSync } from 'fflate';
-import { Job, JobRow, LARGEST_FILE, newJob, openJob, packJob, parseJob, putAtHand, sha256Of } from '@tidypath/core';
+import {
+  FORMAT_VERSION,
+  Job,
+  JobRow,
+  LARGEST_FILE,
+  newJob,
+  openJob,
+  packJob,
+  parseJob,
+  putAtHand,
+  sha256Of,
+} from '@tidypath/core';
 import { backUp, restore } from '../../apps/server/src/backup/backup';
 import { openDb } from '../../apps/server/src/db/open';
 import { FileStore } from '../../apps/server/src/db/files';
@@ -179,7 +190,7 @@ test('castings move into it with a migration: of the job as it stands and of its
   expect(jobs.document(id)).not.toContain('triangles');
   expect(db.prepare('SELECT * FROM file_uses').all()).toEqual([{ version_id: 'v2', sha256: key }]);
   db.exec('DELETE FROM files');
-  expect(jobs.version(id, 'v1')).toMatchObject({ job: { formatVersion: 5 } });
+  expect(jobs.version(id, 'v1')).toMatchObject({ job: { formatVersion: FORMAT_VERSION } });
   expect(files.size(key)).toBe(STL.length);
   db.close();
   rmSync(data, { recursive: true, force: true });
