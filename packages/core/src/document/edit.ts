@@ -3,7 +3,9 @@ import { copy } from './new';
 import { hashOf } from '../quantity/hash';
 import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
-import { Feature, sideOf } from '../part/plate/feature';
+import { Feature, Part, sideOf } from '../part/plate/feature';
+import { leaningPart } from '../part/plate/lean';
+import { Lean, leanText, leansAlike } from '../part/plate/leaning';
 import { seenFrom } from '../part/plate/side';
 import { FACE_UPS, Face, Up, faceOf } from '../part/plate/turn';
 import { freshId } from '../quantity/ids';
@@ -16,13 +18,32 @@ export const withSetup = (job: Job, setup: Setup): Job => ({
   setups: job.setups.map((s) => (s.id === setup.id ? setup : s)),
 });
 
-/** What no setup sees as the part lies in it, by the side it is cut from. */
-export function neverSeen({ part, setups }: Job): Map<Face, Feature[]> {
-  const seen = new Set(setups.flatMap((s) => seenFrom(part, s.up ?? 'top').features.map((f) => f.id)));
-  const bySide = new Map<Face, Feature[]>();
-  for (const feature of part.features.filter((f) => f.meaning !== 'ignore' && !seen.has(f.id)))
-    bySide.set(sideOf(feature), [...(bySide.get(sideOf(feature)) ?? []), feature]);
-  return bySide;
+/** The part as somebody sees it who stands before a setup. */
+export const partIn = (part: Part, { up = 'top', lean }: Pick<Setup, 'up' | 'lean'>): Part =>
+  lean ? leaningPart(part, lean) : seenFrom(part, up);
+
+/** Features no setup sees: the side they are cut from, or how they lean. */
+export interface Unseen {
+  face: Face;
+  lean?: Lean;
+  features: Feature[];
+}
+
+/** How somebody says which way up that is: "front up", "top up, leaning 30° to the right". */
+export const upText = ({ face, lean }: Pick<Unseen, 'face' | 'lean'>): string =>
+  lean ? `${face} up, leaning ${leanText(lean)}` : `${face} up`;
+
+/** What no setup sees as the part lies in it, by the side it is cut from and how it leans. */
+export function neverSeen({ part, setups }: Job): Unseen[] {
+  const seen = new Set(setups.flatMap((s) => partIn(part, s).features.map((f) => f.id)));
+  const unseen: Unseen[] = [];
+  for (const feature of part.features.filter((f) => f.meaning !== 'ignore' && !seen.has(f.id))) {
+    const [face, { lean }] = [sideOf(feature), feature];
+    const alike = unseen.find((u) => u.face === face && leansAlike(u.lean, lean));
+    if (alike) alike.features.push(feature);
+    else unseen.push({ face, lean, features: [feature] });
+  }
+  return unseen;
 }
 
 /**
@@ -31,13 +52,14 @@ export function neverSeen({ part, setups }: Job): Map<Face, Feature[]> {
  */
 export function addSetup(job: Job): Job {
   const last = job.setups[job.setups.length - 1];
-  const [waiting] = neverSeen(job).keys();
-  const up: Up = waiting ? FACE_UPS[waiting] : faceOf(last.up ?? 'top') === 'top' ? FACE_UPS.underside : 'top';
+  const [waiting] = neverSeen(job);
+  const up: Up = waiting ? FACE_UPS[waiting.face] : faceOf(last.up ?? 'top') === 'top' ? FACE_UPS.underside : 'top';
   const id = freshId(
     's',
     job.setups.map((s) => s.id),
   );
-  const stock = { ...last.stock, shape: 'as left' as const, bar: undefined };
+  const isFresh = !!(waiting?.lean ?? last.lean);
+  const stock = isFresh ? last.stock : { ...last.stock, shape: 'as left' as const, bar: undefined };
   const setup: Setup = {
     ...last,
     id,
@@ -45,6 +67,8 @@ export function addSetup(job: Job): Job {
     up,
     stock,
     copies: undefined,
+    lean: waiting?.lean,
+    ...(isFresh && { holding: [] }),
     stations: undefined,
     onTable: undefined,
     programNumber: undefined,

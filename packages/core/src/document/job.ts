@@ -16,6 +16,7 @@ import {
 } from 'class-validator';
 import { GRIPS, WorkGrip } from '../cutting/boldness';
 import { Part, Plate } from '../part/plate/feature';
+import { Lean } from '../part/plate/leaning';
 import { UPS, Up } from '../part/plate/turn';
 import type { LengthUnit } from '../quantity/units';
 import { Controller } from '../shop/controller';
@@ -95,6 +96,8 @@ export class Setup {
   @IsString() @Length(1, 80) name!: string;
   /** How the part lies; with its top up where left out. */
   @IsOptional() @IsIn([...UPS]) up?: Up;
+  /** On a sine plate, with its top up as drawn. */
+  @IsOptional() @Nested(() => Lean) lean?: Lean;
   @Nested(() => StockSpec) stock!: StockSpec;
   @Nested(() => Zero) zero!: Zero;
   @Matches(/^G5[4-9]$/) workOffset!: string;

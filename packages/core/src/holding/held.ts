@@ -2,7 +2,7 @@ import { Holding } from '../document/holding';
 import { intersection } from '../geometry/plane/clip';
 import { FixtureBox, outlineOf } from '../geometry/space/box';
 import { regionOf, surfaceAt } from '../part/plate/model';
-import { Finding } from '../quantity/finding';
+import { Finding, finding } from '../quantity/finding';
 import { NOTHING_PLACED, Placed, Strength, Work } from './holding';
 import { holdingOf } from './registry';
 
@@ -14,12 +14,15 @@ export interface HeldBy {
 
 /** What holds the work, put to it. */
 export const heldBy = (holdings: Holding[], work: Work): HeldBy[] =>
-  holdings.map((holding) => ({
-    holding,
-    placed: work.outline.length
-      ? (holdingOf(holding.kind)?.place(holding.params as never, work, holding.name) ?? NOTHING_PLACED)
-      : NOTHING_PLACED,
-  }));
+  holdings.map((holding) => ({ holding, placed: placedOf(holding, work) }));
+
+/** Only a sine plate knows how to hold what leans. */
+function placedOf({ kind, params, name }: Holding, work: Work): Placed {
+  if (!work.outline.length) return NOTHING_PLACED;
+  if (work.leaning && kind !== 'sine plate')
+    return { ...NOTHING_PLACED, findings: [finding('cannot-hold-leaning', { name })] };
+  return holdingOf(kind)?.place(params as never, work, name) ?? NOTHING_PLACED;
+}
 
 /** What speaks against it, each told of its holding. */
 export const heldFindings = (held: HeldBy[]): Finding[] =>

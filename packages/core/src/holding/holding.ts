@@ -1,3 +1,5 @@
+import type { Lean } from '../part/plate/leaning';
+import type { Body } from '../part/plate/turn';
 import { Region } from '../geometry/plane/clip';
 import { Bounds, Point } from '../geometry/plane/point';
 import { FixtureBox } from '../geometry/space/box';
@@ -19,6 +21,8 @@ export interface Work {
   outline: Region;
   /** How many parts it is cut into. */
   parts: number;
+  /** How it leans on a sine plate: the box of the part, and the stock, as they were before. */
+  leaning?: { lean: Lean; body: Body; flat: StockModel };
 }
 
 /** A stretch of the work something presses on, seen from above, and over which heights. */

@@ -4,6 +4,7 @@ import { indexer } from './indexer';
 import { leftOn } from './left-on';
 import { pins } from './pins';
 import { screws } from './screws';
+import { sinePlate } from './sine-plate';
 import { softJaws } from './soft-jaws';
 import { straps } from './straps';
 import { stuck } from './stuck';
@@ -24,6 +25,7 @@ export const HOLDINGS: HoldingKind[] = [
   leftOn,
   chuck,
   indexer,
+  sinePlate,
 ] as unknown as HoldingKind[];
 
 export const holdingOf = (kind: string): HoldingKind | undefined => HOLDINGS.find((k) => k.kind === kind);

@@ -1,10 +1,12 @@
 import { circle, flatten } from '../geometry/plane/chain';
-import { Bounds, Point } from '../geometry/plane/point';
+import { Bounds, Point, boundsOf } from '../geometry/plane/point';
+import { Lean, leaningPlace } from '../part/plate/leaning';
+import type { Body } from '../part/plate/turn';
 import { PartModel } from '../part/plate/model';
 import { linesOf } from '../part/plate/shapes';
 import { atHand } from '../document/files';
 import { Setup } from '../document/job';
-import { meshIn } from '../stock/height/mesh';
+import { meshIn, meshOf } from '../stock/height/mesh';
 import { StockModel } from '../stock/height/stock';
 
 /** A fresh piece of stock in part coordinates. */
@@ -26,6 +28,42 @@ export function blankOf({ stock }: Setup, model: PartModel, box: Bounds): StockM
     flatten(circle((box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2, diameter / 2), 0.001);
   const bore = boreOf(stock);
   return { region: bore > 0 ? [ring(stock.diameter), ring(bore).reverse()] : [ring(stock.diameter)], ...heights };
+}
+
+/** Corners of a box by its low and high ends, and its six faces of them, seen from outside. */
+const CORNERS = Array.from({ length: 8 }, (_, i) => [i & 1, (i >> 1) & 1, i >> 2]);
+const FACES_OF_BOX = [
+  [0, 2, 3, 1],
+  [4, 5, 7, 6],
+  [0, 1, 5, 4],
+  [2, 6, 7, 3],
+  [0, 4, 6, 2],
+  [1, 3, 7, 5],
+];
+
+/** A block set to lean: its metal as a mesh. */
+export function leaningBlank(flat: StockModel, lean: Lean, body: Body): StockModel {
+  const { minX, maxX, minY, maxY } = boundsOf(flat.region.flat());
+  const ends = [
+    [minX, maxX],
+    [minY, maxY],
+    [flat.bottom, flat.top],
+  ];
+  const corners = CORNERS.map((at) => {
+    const [x, y, z] = at.map((end, k) => ends[k][end]);
+    return leaningPlace(lean, { x, y, z }, body);
+  });
+  const triangles = FACES_OF_BOX.flatMap(([a, b, c, d]) => [a, b, c, a, c, d])
+    .map((i) => corners[i])
+    .flatMap(({ x, y, z }) => [x, y, z]);
+  const mesh = meshOf(Float32Array.from(triangles))!;
+  const zs = corners.map((p) => p.z);
+  return {
+    region: [rectangle(boundsOf(corners))],
+    top: Math.max(...zs),
+    bottom: Math.min(...zs),
+    casting: { mesh, by: [0, 0, 0] },
+  };
 }
 
 /** A casting with its middle over the part's; undefined where its file is not at hand or cannot be read. */

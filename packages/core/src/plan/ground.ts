@@ -3,7 +3,12 @@ import { Bounds, boundsOf, isEmpty } from '../geometry/plane/point';
 import { PartModel } from '../part/plate/model';
 import { FixtureBox } from '../geometry/space/box';
 import { StockModel } from '../stock/height/stock';
-import { bodyAs, seenFrom } from '../part/plate/side';
+import { partIn } from '../document/edit';
+import { flatten } from '../geometry/plane/chain';
+import { Feature } from '../part/plate/feature';
+import { leaningFaces } from '../part/plate/leaning';
+import { instancesOf } from '../part/plate/shapes';
+import { bodyAs, bodyOf } from '../part/plate/side';
 import { Body, Turn, isFlat, turnBetween, turnPlace, turnPoint, turnsOver } from '../part/plate/turn';
 import { modelOf, partModel } from '../part/plate/model';
 import { laidOperations, laidOut, placesOfCopies } from '../document/copies';
@@ -14,8 +19,8 @@ import { freshId } from '../quantity/ids';
 import { HeldBy, heldBy } from '../holding/held';
 import { Work } from '../holding/holding';
 import { Fixture, Job, Setup } from '../document/job';
-import { blankOf, rectangle } from './blank';
-import { zeroOf } from './zero';
+import { blankOf, leaningBlank, rectangle } from './blank';
+import { leaningZero, zeroOf } from './zero';
 
 /** Stand-in for a part that has no outside yet, so that everything can still be drawn. */
 const NO_PART: Bounds = { minX: 0, minY: 0, maxX: 100, maxY: 60 };
@@ -39,13 +44,29 @@ export interface Ground {
   /** What is there to be held, and what holds it, put to it. */
   work: Work;
   held: HeldBy[];
+  /** The same before it was made to lean, where it is. */
+  flat?: Ground;
 }
 
 /** The job as somebody sees it who stands before a setup: the part lies as it does there. */
-export function asSeen(job: Job, { up = 'top' }: Pick<Setup, 'up'>): Job {
-  const part = seenFrom(job.part, up);
+export function asSeen(job: Job, setup: Pick<Setup, 'up' | 'lean'>): Job {
+  const part = partIn(job.part, setup);
   return part === job.part ? job : { ...job, part };
 }
+
+/** How high the stock stands over what an operation opens, where it leans: there its layers begin, not at the highest edge. */
+export function topOver({ work: { leaning } }: Ground, targets: Feature[]): number | undefined {
+  const opens = targets.length > 0 && targets.every((f) => f.meaning === 'pocket' || f.meaning === 'hole');
+  if (!leaning || !opens) return undefined;
+  const { lean, body, flat } = leaning;
+  const block = { ...boundsOf(flat.region.flat()), top: flat.top, bottom: flat.bottom };
+  const faces = leaningFaces(lean, body, block);
+  const over = targets.flatMap(instancesOf).flatMap((chain) => flatten(chain, FINE));
+  return Math.max(...over.map((p) => faces(p)?.top ?? -Infinity));
+}
+
+/** Chords of outlines under which the slope is looked up, mm. */
+const FINE = 0.05;
 
 /** The job with the part as it lies, and all others of its blank. */
 function withAll(seen: Job, setup: Setup): Job {
@@ -55,8 +76,9 @@ function withAll(seen: Job, setup: Setup): Job {
 
 /** The setup whose leavings a setup starts from, where it does. */
 export function beforeOf(job: Job, setup: Setup): Setup | undefined {
-  const index = job.setups.findIndex((s) => s.id === setup.id);
-  return setup.stock.shape === 'as left' && index > 0 ? job.setups[index - 1] : undefined;
+  const before = job.setups[job.setups.findIndex((s) => s.id === setup.id) - 1];
+  // What leans goes on from nothing, and nothing from it.
+  return setup.stock.shape === 'as left' && before && !before.lean && !setup.lean ? before : undefined;
 }
 
 /** What stands in the way of tools when an operation begins: what holds the work, and boxes of the setup or of the last grip before it. */
@@ -103,9 +125,16 @@ export function groundOf(job: Job, setup: Setup, model: (part: Job['part']) => P
   const laid = { ...setup, operations: laidOperations(setup) };
   const drawn = model(seen.part);
   const before = beforeOf(job, setup);
-  const stock = before ? leftStock(job, before, setup, model) : blankOf(setup, drawn, partBounds(drawn));
+  const flat = setup.lean && groundOf(job, { ...setup, lean: undefined, holding: [] }, model);
+  const body = bodyOf(job.part);
+  const stock = before
+    ? leftStock(job, before, setup, model)
+    : setup.lean && flat
+      ? leaningBlank(flat.stock, setup.lean, body)
+      : blankOf(setup, drawn, partBounds(drawn));
   const repeated = repeatedPart(seen.part, laid);
-  const work = workOf(job, setup, { model: drawn, features: seen.part.features, stock });
+  const leaning = setup.lean && flat && { lean: setup.lean, body, flat: flat.stock };
+  const work = { ...workOf(job, setup, { model: drawn, features: seen.part.features, stock }), leaning };
   const held = heldBy(setup.holding ?? [], work);
   return {
     job: seen,
@@ -114,11 +143,14 @@ export function groundOf(job: Job, setup: Setup, model: (part: Job['part']) => P
     repeated,
     whole: repeated === seen.part ? drawn : model(repeated),
     stock,
-    zero: zeroOf(setup, drawn, partBounds(drawn), stock, held),
+    zero: leaning
+      ? leaningZero(setup, drawn, flat!.zero, leaning)
+      : zeroOf(setup, drawn, partBounds(drawn), stock, held),
     clearance: stock.top + setup.clearance,
     fixtures: [...setup.fixtures.map(boxOf), ...bodiesOf(held)],
     work,
     held,
+    flat,
   };
 }
 

@@ -23,13 +23,13 @@ import { DrillCycle, Plan, Means, OperationKind, PlanContext, Waiting } from '..
 import { Path, PathBuilder } from '../path/path';
 import { kindOf } from '../operation/registry';
 import { JobFile, atHand, fileMissing } from '../document/files';
-import { neverSeen } from '../document/edit';
+import { neverSeen, upText } from '../document/edit';
 import { Job, Setup } from '../document/job';
 import { offsetsOf } from '../document/stations';
 import { copyFindings, targetsOf } from '../document/repeats';
 import { cutBy, turnedEarlier } from './earlier';
 import { finishOf } from './situation';
-import { fixturesFor, Ground, beforeOf, groundOf, turnOf } from './ground';
+import { fixturesFor, Ground, beforeOf, groundOf, topOver, turnOf } from './ground';
 import { holdFindings } from './holds';
 import { reachFindings } from './reach';
 import { Earlier } from '../operation/earlier';
@@ -83,6 +83,21 @@ function stockFindings({ stock: spec }: Setup, stock: StockModel): Finding[] {
   return [];
 }
 
+/** What cannot be of a setup that leans, or comes after one. */
+function leanFindings({ setups }: Job, setup: Setup): Finding[] {
+  const { lean, up = 'top', stock, copies, stations } = setup;
+  const before = setups[setups.findIndex((s) => s.id === setup.id) - 1];
+  const asLeft = stock.shape === 'as left';
+  if (!lean)
+    return asLeft && before?.lean ? [finding('after-leaning', { before: before.name }, { field: 'stock.shape' })] : [];
+  const found: Finding[] = [];
+  if (asLeft || stock.shape !== 'box')
+    found.push(finding('leaning-needs-block', { shape: stock.shape }, { field: 'stock.shape' }));
+  if (up !== 'top') found.push(finding('leaning-from-top', {}, { field: 'up' }));
+  if (copies || stations) found.push(finding('leaning-alone', {}, { field: copies ? 'copies' : 'stations' }));
+  return found;
+}
+
 /** What the machine cannot do of a route. */
 function machineFindings({ machine }: Job, setup: Setup): Finding[] {
   const { processes, turnsWork } = abilities(machine);
@@ -125,9 +140,13 @@ function jobFindings(job: Job, setup: Setup): Finding[] {
     findings.push(finding('no-operations', {}, { field: 'operations' }));
   }
   if (setup.id === job.setups[job.setups.length - 1].id)
-    for (const [side, features] of neverSeen(job))
+    for (const unseen of neverSeen(job))
       findings.push(
-        finding('side-never-up', { side, features: features.map((f) => `“${f.name}”`).join(', ') }, { field: 'up' }),
+        finding(
+          'side-never-up',
+          { side: upText(unseen), features: unseen.features.map((f) => `“${f.name}”`).join(', ') },
+          { field: 'up' },
+        ),
       );
   return findings;
 }
@@ -260,7 +279,11 @@ const lostFindings = ({ id: operation, name, targets }: Operation, seen: Part, d
       const place = { operation, field: 'targets' };
       const feature = drawn.features.find((f) => f.id === id);
       return feature
-        ? finding('feature-unseen', { operation: name, feature: feature.name, side: sideOf(feature) }, place)
+        ? finding(
+            'feature-unseen',
+            { operation: name, feature: feature.name, side: upText({ face: sideOf(feature), lean: feature.lean }) },
+            place,
+          )
         : finding('missing-feature', { operation: name, id }, place);
     });
 
@@ -331,6 +354,7 @@ export function* planSteps(
   const findings = [
     ...model.findings,
     ...stockFindings(setup, stock),
+    ...leanFindings(job, setup),
     ...holdFindings(job, made),
     ...reachFindings(job.machine, made, usedTools(job, setup)),
     ...jobFindings(job, setup),
@@ -347,7 +371,7 @@ export function* planSteps(
     const ground = {
       model,
       stock: stock.region,
-      top,
+      top: topOver(made, targetsOf(operation, seen.part)) ?? top,
       stockTop: stock.top,
       bottom: stock.bottom,
       clearance,

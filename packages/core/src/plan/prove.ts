@@ -8,7 +8,7 @@ import { HandInProgram, gripsIn, handIn, handMinutes, pauseMinutes } from './by-
 import { handOf } from '../operation/hand/by-hand';
 import { kindOf } from '../operation/registry';
 import { partModel } from '../part/plate/model';
-import { movedRule, wantedHeights } from '../part/plate/heights';
+import { leaningRule, movedRule, wantedHeights } from '../part/plate/heights';
 import { SetupPlan, addedOf, compensationsOf, controllerOf, planSetup, postSetup } from './pipeline';
 import { continuousShare } from '../machine/machine';
 import { holderLength } from '../shop/holder';
@@ -185,8 +185,11 @@ export class ProofRun {
       const added = addedOf(seen, ground.setup, whole);
       const { up = 'top' } = setup;
       // A face beside the part is as the stock left it, unless it is cut.
-      const rules = wantedHeights(repeated, whole, added, !isOnSide(up) || isFaced(setup));
-      const sides = otherSides(job.part, up, () => brokenIn(job), more.left?.upright?.within);
+      const { leaning } = ground.work;
+      const isTopJudged = !leaning && (!isOnSide(up) || isFaced(setup));
+      const wanted = wantedHeights(repeated, whole, added, isTopJudged);
+      const rules = leaning ? wanted.map((rule) => leaningRule(rule, leaning)) : wanted;
+      const sides = leaning ? [] : otherSides(job.part, up, () => brokenIn(job), more.left?.upright?.within);
       const beside = placesOfCopies(setup).flatMap((place) => sides.map((rule) => movedRule(rule, place)));
       const all = placesOfStations(setup).flatMap((place) =>
         [...rules, ...beside].map((rule) => movedRule(rule, place)),

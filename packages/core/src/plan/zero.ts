@@ -2,8 +2,11 @@ import { Region, area } from '../geometry/plane/clip';
 import { Bounds, Point, boundsOf } from '../geometry/plane/point';
 import { outlineOf } from '../geometry/space/box';
 import { PartModel } from '../part/plate/model';
+import { Lean, leaningFaces, leaningPlace } from '../part/plate/leaning';
+import type { Body } from '../part/plate/turn';
 import { Setup, ZERO_POINTS } from '../document/job';
 import { HeldBy } from '../holding/held';
+import { Work } from '../holding/holding';
 import { StockModel } from '../stock/height/stock';
 
 /** Work zero of a setup in part coordinates. */
@@ -34,6 +37,19 @@ export function zeroOf(
   return { ...pointOn(box, point), z };
 }
 
+/** The same of work that leans: a corner is that of the block itself; the middle of a feature where its axis meets the top. */
+export function leaningZero(
+  { zero: { on, of, height } }: Setup,
+  model: PartModel,
+  flat: { x: number; y: number; z: number },
+  { lean, body }: { lean: Lean; body: Body },
+): { x: number; y: number; z: number } {
+  const at = on === 'feature' ? middleOfFeature(model, of) : undefined;
+  if (!at) return leaningPlace(lean, flat, body);
+  const faces = leaningFaces(lean, body)(at);
+  return { ...at, z: faces?.[height] ?? 0 };
+}
+
 /** The middle of a hole, or of a pocket or a boss: of its first place. */
 export function middleOfFeature(model: PartModel, id: string | undefined): Point | undefined {
   const hole = model.holes.find((h) => h.feature === id);
@@ -58,6 +74,13 @@ export interface ZeroPlace {
   name: string;
 }
 
+/** What places are looked for on. */
+interface ToPlace {
+  model: PartModel;
+  stock: StockModel;
+  held: HeldBy[];
+}
+
 /** A disc fills less of the box round it. */
 const ROUND = 0.8;
 
@@ -66,9 +89,14 @@ const ROUND = 0.8;
  * @param features names of the features a middle can be taken of, by their ids
  */
 export function zeroPlaces(
-  { model, stock, held }: { model: PartModel; stock: StockModel; held: HeldBy[] },
+  { model, stock, held, work, flat }: ToPlace & { work: Pick<Work, 'leaning'>; flat?: ToPlace },
   features: { id: string; name: string }[],
 ): ZeroPlace[] {
+  const { leaning } = work;
+  // Corners are those of the block, wherever it leans to.
+  const [block, part] = [flat?.stock ?? stock, flat?.model ?? model];
+  const leans = (p: ZeroPlace, z: number): ZeroPlace =>
+    leaning ? { ...p, at: leaningPlace(leaning.lean, { ...p.at, z }, leaning.body) } : p;
   const corners = (on: 'stock' | 'part' | 'holding', region: Region, name: string, of?: string): ZeroPlace[] => {
     const box = boundsOf(region.flat());
     const filled = area(region) / ((box.maxX - box.minX) * (box.maxY - box.minY));
@@ -83,8 +111,8 @@ export function zeroPlaces(
     ...held.flatMap(({ holding, placed }) =>
       placed.fixed ? corners('holding', [outlineOf(placed.fixed)], placed.fixed.name, holding.id) : [],
     ),
-    ...corners('stock', stock.region, 'stock'),
-    ...corners('part', model.outline, 'part'),
+    ...corners('stock', block.region, 'stock').map((p) => leans(p, block.top)),
+    ...corners('part', part.outline, 'part').map((p) => leans(p, 0)),
     ...features.flatMap(({ id, name }): ZeroPlace[] => {
       const at = middleOfFeature(model, id);
       return at ? [{ zero: { on: 'feature', of: id, point: 'centre' }, at, name: `middle of ${name}` }] : [];

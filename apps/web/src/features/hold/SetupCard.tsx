@@ -10,6 +10,7 @@ import {
   faceOf,
   gripsText,
   neverSeen,
+  upText,
   withoutSetup,
 } from '@tidypath/core';
 import { Card, Row } from '../../ui/Card';
@@ -53,7 +54,7 @@ export function SetupCard({ set }: { set: (more: Partial<Setup>, tag?: string) =
   const face = faceOf(up);
   const several = job.setups.length > 1;
   const lies = several || face !== 'top' || facesOf(job.part).length > 0;
-  const waiting = [...neverSeen(job)];
+  const waiting = neverSeen(job);
   const add = () => {
     const next = addSetup(job);
     edit(() => next);
@@ -96,14 +97,14 @@ export function SetupCard({ set }: { set: (more: Partial<Setup>, tag?: string) =
           )}
         </>
       )}
-      {waiting.map(([side, features]) => (
-        <Txt key={side} kind="small">
-          ● No setup has the {side} up: {features.map((f) => f.name).join(', ')}
+      {waiting.map((unseen) => (
+        <Txt key={upText(unseen)} kind="small">
+          ● No setup has the {upText(unseen)}: {unseen.features.map((f) => f.name).join(', ')}
         </Txt>
       ))}
       <Row>
         <Button mode="outlined" onPress={add} testID="add-setup">
-          {waiting.length ? `Add a setup with the ${waiting[0][0]} up` : 'Add a setup'}
+          {waiting.length ? `Add a setup with the ${upText(waiting[0])}` : 'Add a setup'}
         </Button>
         {several && (
           <Button mode="outlined" onPress={() => edit((j) => withoutSetup(j, setup.id))}>

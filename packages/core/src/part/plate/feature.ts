@@ -12,6 +12,7 @@ import {
   Max,
   Min,
 } from 'class-validator';
+import { Lean } from './leaning';
 import { FACES, Face } from './turn';
 
 const FAR = 20_000;
@@ -151,6 +152,8 @@ export class Feature {
   @IsOptional() @IsNumber() @Min(0) @Max(1000) mouth?: number;
   /** The side it is cut from, where that is not the top. On a face beside the part X and Y count from its lower left corner. */
   @IsOptional() @IsIn(FACES.slice(1)) side?: Exclude<Face, 'top'>;
+  /** How its axis leans from that of the top, where it is cut on a sine plate; its place is where the axis meets the top. */
+  @IsOptional() @Nested(() => Lean) lean?: Lean;
   /** Layer of the drawing it came from; empty for shapes. */
   @IsString() @Length(0, 255) layer!: string;
 }

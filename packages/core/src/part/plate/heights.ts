@@ -7,8 +7,10 @@ import { profileHeight } from '../../shop/tool';
 import { Added, Carving, Mark } from './added';
 import { Edge, edgeHeight } from './edges';
 import { Feature, Part } from './feature';
+import { Lean, leaningFaces } from './leaning';
 import { PartModel, threadOf } from './model';
 import { instancesOf } from './shapes';
+import type { Body } from './turn';
 
 /** Sideways and downward slack within which a cut counts as right, mm: the bar for gouges plus grid error at walls. */
 export const GOUGE = 0.01;
@@ -36,6 +38,19 @@ export function movedRule(rule: HeightRule, { x, y }: Point): HeightRule {
     typeof height === 'function' ? (p) => height({ x: p.x - x, y: p.y - y }) : height;
   const region = rule.region.map((ring) => ring.map((p) => ({ x: p.x + x, y: p.y + y })));
   return { ...rule, region, low: there(rule.low), high: there(rule.high) };
+}
+
+/**
+ * A rule of a part that leans: as a whole it must keep the faces of its box instead of a level top, and what is open below its underside is
+ * open all through.
+ */
+export function leaningRule(rule: HeightRule, { lean, body }: { lean: Lean; body: Body }): HeightRule {
+  const faces = leaningFaces(lean, body);
+  const { how, low } = rule;
+  if (low === undefined) return rule;
+  if (how === 'set') return { ...rule, low: (p) => (faces(p)?.top ?? -ANYTHING) - GOUGE };
+  const at = (p: Point) => (typeof low === 'function' ? low(p) : low);
+  return { ...rule, low: (p) => (at(p) <= (faces(p)?.bottom ?? ANYTHING) ? -ANYTHING : at(p)) };
 }
 
 /** What a feature’s closed lines enclose. */

@@ -25,7 +25,7 @@ import {
 /** The box of the part as it is drawn: that of its outside. Parts are turned about its middle, so that they stay where they are. */
 export function bodyOf(part: Part): Body {
   const b = part.features
-    .filter((f) => f.meaning === 'outline' && !isBeside(f))
+    .filter((f) => f.meaning === 'outline' && !isBeside(f) && !f.lean)
     .flatMap(instancesOf)
     .map(chainBounds)
     .reduce(joinBounds, EMPTY_BOUNDS);
@@ -49,6 +49,7 @@ export const bodyAs = (part: Part, up: Up): Body => turnedBody(turnBetween('top'
 
 /** What a feature is to somebody who looks at the other side of the part; undefined where it is not seen there. */
 function fromBehind(feature: Feature, face: Face): Feature | undefined {
+  if (feature.lean) return undefined;
   if (sideOf(feature) === face) return feature;
   if (isBeside(feature)) return undefined;
   if (feature.meaning !== 'outline' && feature.meaning !== 'notch' && !feature.through) return undefined;
@@ -92,7 +93,9 @@ function lookAtFace(part: Part, up: Up, body: Body): Part {
   const box = turnedBody(turnBetween('top', FACE_UPS[face]), body);
   const corner = { x: box.x - box.size[0] / 2, y: box.y - box.size[1] / 2 };
   const on = (of: Face) =>
-    part.features.filter((f) => f.side === of).map((f): Feature => ({ ...moved(f, corner), side: undefined }));
+    part.features
+      .filter((f) => f.side === of && !f.lean)
+      .map((f): Feature => ({ ...moved(f, corner), side: undefined }));
   const through = on(OPPOSITE[face]).filter((f) => f.meaning === 'outline' || f.meaning === 'notch' || f.through);
   const seen = [
     ...on(face),

@@ -79,6 +79,11 @@ export const HOLDING = {
       `The grip holds ${say.number(d.margin, 1)} times what acts, ${say.number(d.safety, 0)} is asked: it would ${d.how} at ${say.number(d.may, 0)} N, and ${say.number(d.force, 0)} N act`,
     'Grip deeper or harder, or bite less',
   ),
+  'cannot-hold-leaning': care<{ name: string }>((d) => `${d.name} does not hold what leans`, 'Hold it on a sine plate'),
+  'sine-plate-flat': care<{ name: string }>(
+    (d) => `${d.name} has no angle to set: the work does not lean`,
+    'Say under Setups to which side it rises, or hold it by something else',
+  ),
   'no-room-to-change': care<{ tool: string; room: number; needs: number }>(
     (d, say) =>
       d.room < 0

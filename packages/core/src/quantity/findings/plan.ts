@@ -61,13 +61,29 @@ export const PLAN = {
     'Choose its features again',
   ),
   'feature-unseen': stop<{ operation: string; feature: string; side: string }>(
-    (d) => `“${d.operation}” works on “${d.feature}”, which is not seen as the part lies: it is cut from the ${d.side}`,
-    (d) => `Move it to a setup with the ${d.side} up, or choose its features again`,
+    (d) => `“${d.operation}” works on “${d.feature}”, which is not seen as the part lies: it is cut with the ${d.side}`,
+    (d) => `Move it to a setup with the ${d.side}, or choose its features again`,
   ),
   'side-never-up': care<{ side: string; features: string }>(
-    (d) => `No setup has the ${d.side} up: ${d.features} cannot be cut`,
-    (d) => `Add a setup with the ${d.side} up`,
+    (d) => `No setup has the ${d.side}: ${d.features} cannot be cut`,
+    (d) => `Add a setup with the ${d.side}`,
   ),
+  'leaning-needs-block': stop<{ shape: string }>(
+    (d) =>
+      d.shape === 'as left'
+        ? 'What an earlier setup leaves is known by its heights, and cannot be set to lean: at an angle only a fresh block is'
+        : `A ${d.shape} cannot be set to lean: at an angle only a fresh block is`,
+    'Choose a box as its stock: as large as the piece is then, its own pockets still full',
+  ),
+  'after-leaning': stop<{ before: string }>(
+    (d) => `What “${d.before}” leaves was cut at an angle: its heights cannot be set level again`,
+    'Choose fresh stock here, or cut the leaning features in a job of their own, last',
+  ),
+  'leaning-from-top': stop(
+    'A sine plate is used here with the top of the part up, as drawn',
+    'Have the top up, not turned round, or draw the part the way it is to lie',
+  ),
+  'leaning-alone': stop('On a sine plate one part is cut at a time', 'Take one part alone, in one vise alone'),
   'spindle-range': stop<{ operation: string; rpm: number; machine: string; minRpm: number; maxRpm: number }>(
     (d) => `“${d.operation}” asks for ${d.rpm} rpm; ${d.machine} runs ${d.minRpm} to ${d.maxRpm}`,
     'Take the suggested speed',

@@ -13,7 +13,7 @@ export interface Mesh {
 const MOST_TRIANGLES = 250_000;
 
 /** Makes a mesh of loose triangles; undefined where there is none, or where a coordinate is no number. */
-function meshOf(triangles: Float32Array): Mesh | undefined {
+export function meshOf(triangles: Float32Array): Mesh | undefined {
   const min: Mesh['min'] = [Infinity, Infinity, Infinity];
   const max: Mesh['max'] = [-Infinity, -Infinity, -Infinity];
   for (let i = 0; i < triangles.length; i++) {
