@@ -111,9 +111,9 @@ export const JobView = memo(function JobView({
   const { job, setup, computed } = useCalmJob();
   const { plan, proof, proofFresh } = computed;
   const [fit, setFit] = useState<{ angle: Angle; count: number }>({ angle: 'corner', count: 0 });
-  const { job: seen, stock: block, zero, held } = useMemo(() => groundOf(job, setup, partModel), [job, setup]);
+  const { job: seen, stock: block, zero, held, work } = useMemo(() => groundOf(job, setup, partModel), [job, setup]);
   const blocks = useMemo(() => stockEverywhere(setup, block), [setup, block]);
-  const edges = useMemo(() => partEdges(seen.part), [seen.part]);
+  const edges = useMemo(() => partEdges(seen.part, work.leaning), [seen.part, work.leaning]);
   const fixtures = useMemo(
     () =>
       bodiesEverywhere(setup, [

@@ -1,4 +1,5 @@
-import { PathBuilder, Samples, newFeature, newJob, PlannedView } from '@tidypath/core';
+import { PathBuilder, Samples, groundOf, newFeature, newJob, partModel, PlannedView } from '@tidypath/core';
+import { sampleJob } from '../../testing/show';
 import { partEdges, planSegments, sampleAt, within } from './segments';
 
 const lengthOf = (positions: Float32Array) => {
@@ -94,4 +95,22 @@ describe('a path', () => {
 test('the sample of a moment is the first that ends at it or later', () => {
   const samples = { count: 4, time: Float32Array.from([1, 2, 4, 8]) } as Samples;
   expect([0, 1, 1.5, 2, 7, 8, 99].map((t) => sampleAt(samples, t))).toEqual([0, 0, 1, 1, 3, 3, 3]);
+});
+
+test('a part that leans is drawn on its slope, with the edges of its block', () => {
+  const lean = { to: 'right' as const, degrees: 30 };
+  const job = sampleJob();
+  const [outline, pocket] = job.part.features;
+  const leaning = { ...pocket, x: 20, y: 10, lean };
+  const held = { ...job, part: { ...job.part, features: [outline, leaning] }, setups: [{ ...job.setups[0], lean }] };
+  const { job: seen, work } = groundOf(held, held.setups[0], partModel);
+  const { positions } = partEdges(seen.part, work.leaning);
+  const zs = Array.from({ length: positions.length / 3 }, (_, i) => positions[i * 3 + 2]);
+  // Twelve edges come first; the highest of them is at 0, the lowest as deep as the block is high.
+  const edges = zs.slice(0, 24);
+  expect(Math.max(...edges)).toBeCloseTo(0, 5);
+  expect(-Math.min(...edges)).toBeCloseTo(80 * Math.sin(Math.PI / 6) + 10 * Math.cos(Math.PI / 6), 4);
+  // The mouth of the pocket lies on the slope: it rises over its width.
+  const mouth = zs.slice(24, 24 + zs.slice(24).length / 2);
+  expect(Math.max(...mouth) - Math.min(...mouth)).toBeGreaterThan(10);
 });

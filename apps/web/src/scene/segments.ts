@@ -1,14 +1,32 @@
-import { Feature, Part, PathRun, PlannedView, Samples, flatten, instancesOf, sweepOf } from '@tidypath/core';
+import {
+  Feature,
+  Part,
+  PathRun,
+  PlannedView,
+  Point,
+  Samples,
+  Work,
+  flatten,
+  instancesOf,
+  leaningEdges,
+  leaningFaces,
+  sweepOf,
+} from '@tidypath/core';
 import { TEMPER, temperStep } from '../theme/theme';
 import type { Segments } from './terms';
 
 const floorOf = (f: Feature, thickness: number) => (f.through || f.meaning === 'outline' ? -thickness : -f.depth);
 
-/** Edges of the wanted part: every outline at its top and its floor. */
-export function partEdges(part: Part): Segments {
+/** How a part leans on a sine plate. */
+type Leaning = NonNullable<Work['leaning']>;
+
+/** Edges of the wanted part: every outline at its top and its floor; where it leans, on its slope, and the edges of the box round it. */
+export function partEdges(part: Part, leaning?: Leaning): Segments {
   const out: number[] = [];
+  const faces = leaning && leaningFaces(leaning.lean, leaning.body);
+  if (leaning) for (const [a, b] of leaningEdges(leaning.lean, leaning.body)) out.push(a.x, a.y, a.z, b.x, b.y, b.z);
   for (const f of part.features) {
-    if (f.meaning === 'ignore') continue;
+    if (f.meaning === 'ignore' || (leaning && f.meaning === 'outline')) continue;
     for (const chain of instancesOf(f)) {
       const points = flatten(chain, 0.02);
       const n = chain.closed ? points.length : points.length - 1;
@@ -16,7 +34,8 @@ export function partEdges(part: Part): Segments {
         for (let i = 0; i < n; i++) {
           const a = points[i];
           const b = points[(i + 1) % points.length];
-          out.push(a.x, a.y, z, b.x, b.y, z);
+          const at = (p: Point) => (z === 0 ? (faces?.(p)?.top ?? 0) : z);
+          out.push(a.x, a.y, at(a), b.x, b.y, at(b));
         }
       }
     }

@@ -13,6 +13,7 @@ export {
   sideOf,
   SINGLE,
 } from './plate/feature';
+export { Lean, leaningEdges, leaningFaces, LEANS } from './plate/leaning';
 export { limitsOf } from './plate/limits';
 export { modelOf, partModel, type PartModel } from './plate/model';
 export { newFeature } from './plate/new';

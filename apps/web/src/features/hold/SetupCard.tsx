@@ -15,6 +15,7 @@ import {
 } from '@tidypath/core';
 import { Card, Row } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
+import { LeanField } from '../../ui/LeanField';
 import { Txt } from '../../ui/Txt';
 import { useJob } from '../../session/JobContext';
 import { SetupBar } from '../../session/SetupBar';
@@ -96,6 +97,14 @@ export function SetupCard({ set }: { set: (more: Partial<Setup>, tag?: string) =
             </Txt>
           )}
         </>
+      )}
+      {(setup.lean || job.part.features.some((f) => f.lean)) && (
+        <LeanField
+          label="On a sine plate it rises"
+          none="not at all"
+          value={setup.lean}
+          onChange={(lean, tag) => set({ lean, fixtures: [] }, tag)}
+        />
       )}
       {waiting.map((unseen) => (
         <Txt key={upText(unseen)} kind="small">

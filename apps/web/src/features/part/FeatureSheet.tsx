@@ -20,6 +20,7 @@ import { Actions } from '../../ui/Actions';
 import { Button } from 'react-native-paper';
 import { Fields, Row } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
+import { LeanField } from '../../ui/LeanField';
 import { LengthField } from '../../ui/LengthField';
 import { SizeField } from '../../ui/SizeField';
 import { NumberField } from '../../ui/NumberField';
@@ -215,6 +216,15 @@ export function FeatureSheet({
           fold
         />
       )}
+      {(cutsDown || feature.meaning === 'line') && sideOf(feature) === 'top' && (
+        <LeanField
+          label="Its axis leans"
+          none="not at all"
+          value={feature.lean}
+          fold
+          onChange={(lean) => set({ lean })}
+        />
+      )}
       {hasDepth && (
         <SizeField
           label="Depth"
@@ -222,7 +232,7 @@ export function FeatureSheet({
           unit={unit}
           min={0.001}
           max={2000}
-          help={depthHelp(sideOf(feature))}
+          help={feature.lean ? 'along its axis, from where that meets the top' : depthHelp(sideOf(feature))}
           testID="feature-depth"
           onChange={(depth) => onChange(withSize(feature, 'depth', depth))}
         />

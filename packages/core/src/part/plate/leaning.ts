@@ -93,3 +93,14 @@ export function leaningFaces(
     return high > low ? { top: middle + high, bottom: middle + low } : undefined;
   };
 }
+
+/** The edges of the leaning box of a part, each from one corner to another. */
+export function leaningEdges(lean: Lean, body: Body): [Vec3, Vec3][] {
+  const { minX, maxX, minY, maxY, top, bottom } = blockOf(body);
+  const corner = (i: number): Vec3 =>
+    leaningPlace(lean, { x: i & 1 ? maxX : minX, y: i & 2 ? maxY : minY, z: i & 4 ? top : bottom }, body);
+  const along = [1, 2, 4];
+  return Array.from({ length: 8 }, (_, i) => i).flatMap((i) =>
+    along.filter((bit) => !(i & bit)).map((bit): [Vec3, Vec3] => [corner(i), corner(i | bit)]),
+  );
+}
