@@ -2,7 +2,7 @@ import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
-import { HOLDERS, TOOLS, Tool, addOperation, newJob } from '@tidypath/core';
+import { BARS, HOLDERS, TOOLS, Tool, addOperation, newJob } from '@tidypath/core';
 import { createApp, storesOf } from '../app';
 import { openDb } from '../db/open';
 import { JobStore } from '../jobs/store';
@@ -64,7 +64,8 @@ describe('the shop over HTTP', () => {
 
   test('says which jobs use a tool, its holder, a machine, a material', async () => {
     const job = addOperation(newJob('Uses T2', 'mm'), 's1', 'face', [], t2);
-    jobs.create(job);
+    const [setup] = job.setups;
+    jobs.create({ ...job, setups: [{ ...setup, stock: { ...setup.stock, bar: BARS[0] } }] });
     const used = async (path: string) =>
       ((await request(app).get(`/api/shop/${path}/jobs`)).body as { name: string }[]).map((j) => j.name);
     expect(await used('tools/t2')).toEqual(['Uses T2']);
@@ -72,6 +73,8 @@ describe('the shop over HTTP', () => {
     expect(await used(`holders/${t2.holder.id}`)).toEqual(['Uses T2']);
     expect(await used(`machines/${job.machine.id}`)).toEqual(['Uses T2']);
     expect(await used(`materials/${job.material.id}`)).toEqual(['Uses T2']);
+    expect(await used(`bars/${BARS[0].id}`)).toEqual(['Uses T2']);
+    expect(await used(`bars/${BARS[1].id}`)).toEqual([]);
     expect(await used('recipes/x')).toEqual([]);
   });
 

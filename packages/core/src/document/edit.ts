@@ -58,8 +58,10 @@ export function addSetup(job: Job): Job {
     's',
     job.setups.map((s) => s.id),
   );
+  // What leans goes on from nothing, and nothing from it.
   const isFresh = !!(waiting?.lean ?? last.lean);
-  const stock = isFresh ? last.stock : { ...last.stock, shape: 'as left' as const, bar: undefined };
+  const fresh = job.setups.find((s) => s.stock.shape !== 'as left') ?? last;
+  const stock = isFresh ? fresh.stock : { ...last.stock, shape: 'as left' as const, bar: undefined };
   const setup: Setup = {
     ...last,
     id,

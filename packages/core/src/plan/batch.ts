@@ -28,10 +28,13 @@ export interface Blanks extends Sawn {
   price?: number;
 }
 
+/** What comes out of a setup’s blank, as it lies before it is made to lean. */
+const wantedOf = (job: Job, setup: Setup) => groundOf(job, { ...setup, lean: undefined }, partModel).model;
+
 /** What a batch needs of the bar a setup's blanks are sawn off; undefined where it has none, or is not what that gives. */
 export function blanksOf(job: Job, setup: Setup): Blanks | undefined {
   const { bar } = setup.stock;
-  const sawn = bar && !beforeOf(job, setup) ? sawnFrom(setup.stock, groundOf(job, setup, partModel).model) : undefined;
+  const sawn = bar && !beforeOf(job, setup) ? sawnFrom(setup.stock, wantedOf(job, setup)) : undefined;
   if (!bar || !sawn) return undefined;
   const blanks = Math.ceil((job.batch ?? 1) / placesOfCopies(setup).length);
   const bars = sawn.perBar > 0 ? Math.ceil(blanks / sawn.perBar) : 0;
@@ -55,7 +58,7 @@ export function blankFindings(job: Job, setup: Setup): Finding[] {
   if (bar.materialId !== job.material.id)
     found.push(finding('bar-material', { bar: bar.name, material: job.material.name }, place));
   const needed = blanksOf(job, setup);
-  const { bounds, thickness } = groundOf(job, setup, partModel).model;
+  const { bounds, thickness } = wantedOf(job, setup);
   if (!needed) {
     const [x, y, z] = STOCK_AXES.map((axis) => stockSize(setup.stock, axis, bounds, thickness));
     return [...found, finding('bar-differs', { bar: bar.name, x, y, z }, place)];

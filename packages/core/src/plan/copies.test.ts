@@ -109,3 +109,11 @@ test('parts that lie into each other, or nearer than the tool that cuts round th
   const { findings } = readJob(JSON.parse(JSON.stringify(laid({ columns: 1000 }))));
   expect(findings.map((f) => f.place.field)).toEqual(['setups.0.copies.columns']);
 });
+
+test('part by part, as subprograms too, each part is cut where it lies', () => {
+  const job = laid({ rows: 1, order: 'part by part' });
+  const called = { ...job, output: { ...job.output, subprograms: true } };
+  const [long, short] = [proved(job), proved(called)];
+  expect(short.codes).toEqual([]);
+  expect(short.proof.removed).toBeCloseTo(long.proof.removed, 6);
+});

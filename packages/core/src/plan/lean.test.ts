@@ -1,13 +1,16 @@
 import { jobWith, withOperation, withStock } from '../../testing/jobs';
 import { plate, tool } from '../../testing/parts';
+import { barWays } from '../document/bars';
 import { addSetup, neverSeen, upText, withSetup } from '../document/edit';
 import { Job } from '../document/job';
 import { Feature } from '../part/plate/feature';
 import { Lean, leaningBody, leaningFaces, leaningPlace } from '../part/plate/leaning';
 import { leaningPart } from '../part/plate/lean';
 import { newFeature } from '../part/plate/new';
+import { BARS } from '../shop/library/bars';
 import { pileOf, volumeOf } from '../stock/height/field';
 import { stockField } from '../stock/height/stock';
+import { blankFindings, blanksOf } from './batch';
 import { readJob } from './documents';
 import { groundOf } from './ground';
 import { addHolding } from './holds';
@@ -147,6 +150,17 @@ test('a hole through goes as far as its axis comes out, not to the table', () =>
   expect(hole.depth).toBeCloseTo(-low + 0.5, 1);
   // It comes out of a slope, onto the plate: both are told.
   expect(proved(leaning({ through: true })).codes).toEqual(['drill-leaves-over-edge', 'fixture-hit']);
+});
+
+test('what a leaning block measures, and the bar it is sawn off, are told as it lies level', () => {
+  const job = leaning();
+  const [setup] = job.setups;
+  const { model } = groundOf(job, { ...setup, lean: undefined });
+  const bar = { ...BARS[0], width: 50, thickness: 20, corner: 0 };
+  const [way] = barWays(setup.stock, model, [bar], job.material);
+  const sawn = withSetup(job, { ...setup, stock: way.stock });
+  expect(blankFindings(sawn, sawn.setups[0])).toEqual([]);
+  expect(blanksOf(sawn, sawn.setups[0])!.lengths).toEqual([82]);
 });
 
 test('zero is a corner of the block itself', () => {

@@ -62,7 +62,7 @@ function WaysSheet(props: { setup: Setup; onTake: (stock: Setup['stock']) => voi
   const { setup, onTake, onClose } = props;
   const { job } = useJob();
   const { items: bars } = useShelf('bars');
-  const ground = groundOf(job, setup, partModel);
+  const ground = groundOf(job, { ...setup, lean: undefined }, partModel);
   const ways = barWays(setup.stock, ground.model, bars, job.material);
   return (
     <Sheet title="From a bar of the shop" open onClose={onClose}>

@@ -40,7 +40,8 @@ interface Props {
 export function StockCard({ setup, set }: Props) {
   const { job } = useJob();
   const { unit } = job;
-  const { stock, model } = groundOf(job, setup, partModel);
+  // What it measures is told of the block as it lies before it is made to lean.
+  const { stock, model } = groundOf(job, { ...setup, lean: undefined }, partModel);
   const { shape, lies } = setup.stock;
   const isBar = shape === 'round' || shape === 'tube';
   const isShaped = shape !== 'as left' && shape !== 'casting';

@@ -239,16 +239,16 @@ export function proposeRoute(job: Job, setupId: string, rack: Tool[] = TOOLS, ba
     advise: (f) => adviseTools(seen, f.id, rackFor(f), model),
     long: (mm) => formatLength(mm, job.unit),
   };
-  const { steps, missing } = stepsFor(asked, stock, outsidesOf(job, setup, ground));
+  const { steps, missing } = stepsFor(asked, setup.lean ? { ...stock, top: 0 } : stock, outsidesOf(job, setup, ground));
   const routed = steps.reduce((j, step) => addStep(j, setup.id, step, all), empty);
   const own = routed.setups.find((s) => s.id === setup.id)!;
   const operations = inRouteOrder(withoutDone(own.operations, routed, own), routed);
   return { job: tidyRack(withSetup(routed, { ...own, operations })), missing };
 }
 
-/** The outsides a setup is to cut where the stock reaches beyond them: from beside the part those alone that are drawn there, not the box round it. */
-const outsidesOf = (job: Job, { up = 'top' }: Setup, { job: seen, stock, model }: Ground): Feature[] =>
-  area(difference(stock.region, offset(model.outline, FLUSH))) === 0
+/** The outsides a setup is to cut where the stock reaches beyond them: from beside the part those alone that are drawn there, not the box round it; none where it leans. */
+const outsidesOf = (job: Job, { up = 'top', lean }: Setup, { job: seen, stock, model }: Ground): Feature[] =>
+  lean || area(difference(stock.region, offset(model.outline, FLUSH))) === 0
     ? []
     : seen.part.features.filter(
         (f) =>

@@ -298,3 +298,16 @@ describe('the route proposed for a later setup', () => {
     expect(operations.flatMap((o) => o.targets)).toContain(own);
   });
 });
+
+test('where the work leans, what leans is proposed, and neither its outside nor its top', () => {
+  const lean = { to: 'right' as const, degrees: 20 };
+  const job = withStock(jobWith({ type: 'rectangle', width: 20, height: 16, radius: 5 }, { lean }, 20), {
+    top: 2,
+    left: 4,
+  });
+  const [setup] = job.setups;
+  const kinds = (j: Job) => proposeRoute(j, 's1').job.setups[0].operations.map((o) => o.kind);
+  expect(kinds({ ...job, setups: [{ ...setup, lean }] }).filter((k) => k !== 'clear' && k !== 'pocket')).toEqual([]);
+  expect(kinds({ ...job, setups: [{ ...setup, lean }] }).length).toBeGreaterThan(0);
+  expect(kinds(job)).not.toContain('pocket');
+});

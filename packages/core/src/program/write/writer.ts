@@ -31,10 +31,10 @@ class Writer {
   /** What is written once and called, behind the program. */
   private readonly subprograms: { operationId: string; lines: string[] }[] = [];
   private lastNumber = 0;
-  /** Operations that are written more than once: in every station. */
-  private again = new Set<string>();
-  /** Subprograms that hold all of an operation. */
-  private readonly wholes = new Map<string, number>();
+  /** Paths that are written more than once: in every station. */
+  private again = new Set<Path>();
+  /** Subprograms that hold all of a path. */
+  private readonly wholes = new Map<Path, number>();
   /** The work offset in force; none before the first tool. */
   private workOffset?: string;
 
@@ -117,10 +117,10 @@ class Writer {
 
   /** What a step cuts: called where the same is cut in every station. */
   private body(step: Step): void {
-    const { operationId, path } = step;
-    if (!this.again.has(operationId) || !this.calls(step)) return this.cut(this.out, step);
-    if (!this.wholes.has(operationId)) this.wholes.set(operationId, this.whole(step));
-    this.out.block(`M98 P${this.wholes.get(operationId)}`);
+    const { path } = step;
+    if (!this.again.has(path) || !this.calls(step)) return this.cut(this.out, step);
+    if (!this.wholes.has(path)) this.wholes.set(path, this.whole(step));
+    this.out.block(`M98 P${this.wholes.get(path)}`);
     this.out.forget();
     const end = path.count - 1;
     this.out.stands(path.x[end], path.y[end], path.z[end]);
@@ -231,7 +231,8 @@ class Writer {
     const { controller, options } = this.out;
     for (const line of controller.frame.open) this.out.lines.push(this.fill(line));
     for (const name of options.without ?? []) this.out.comment(`Without: ${name}`);
-    this.again = new Set(steps.map((s) => s.operationId).filter((id, i, all) => all.indexOf(id) < i));
+    const paths = steps.flatMap((s) => (isHand(s) ? [] : [s.path]));
+    this.again = new Set(paths.filter((p, i) => paths.indexOf(p) < i));
     this.modes();
     let tool: number | undefined;
     let coolant: Coolant = 'off';
