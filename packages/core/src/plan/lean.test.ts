@@ -5,6 +5,7 @@ import { addSetup, neverSeen, upText, withSetup } from '../document/edit';
 import { Job } from '../document/job';
 import { Feature } from '../part/plate/feature';
 import { Lean, leaningBody, leaningFaces, leaningPlace } from '../part/plate/leaning';
+import { Opposite, oppositeOf } from '../part/plate/landing';
 import { leaningPart } from '../part/plate/lean';
 import { newFeature } from '../part/plate/new';
 import { BARS } from '../shop/library/bars';
@@ -150,6 +151,14 @@ test('a hole through goes as far as its axis comes out, not to the table', () =>
   expect(hole.depth).toBeCloseTo(-low + 0.5, 1);
   // It comes out of a slope, onto the plate: both are told.
   expect(proved(leaning({ through: true })).codes).toEqual(['drill-leaves-over-edge', 'fixture-hit']);
+});
+
+test('in a mirror a feature leans the other way across it, and as it did along it', () => {
+  const [, hole] = leaning().part.features;
+  const to = (how: Opposite) => oppositeOf(leaning().part, hole, how).lean!.to;
+  expect((['left and right', 'front and back', 'half a turn'] as const).map(to)).toEqual(['left', 'right', 'left']);
+  const below = leaningPart({ ...leaning().part, features: [{ ...hole, side: 'underside' }] }, RIGHT);
+  expect(below.features).toEqual([]);
 });
 
 test('what a leaning block measures, and the bar it is sawn off, are told as it lies level', () => {

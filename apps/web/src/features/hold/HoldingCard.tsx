@@ -76,6 +76,8 @@ interface Props {
 }
 
 const START = '';
+/** What alone holds work that leans. */
+const LEANING = 'sine plate';
 
 /** How firmly the work is held, and by what: things that hold it, and boxes in the way at the start and from each step on that grips it anew. */
 export function HoldingCard({ grip, onGrip, setGrip }: Props) {
@@ -121,8 +123,8 @@ export function HoldingCard({ grip, onGrip, setGrip }: Props) {
       ))}
       <Row>
         {ground.held.length === 0 && (
-          <Button mode="outlined" onPress={() => add('vise')}>
-            Hold it in a vise
+          <Button mode="outlined" onPress={() => add(setup.lean ? LEANING : 'vise')}>
+            {setup.lean ? 'Hold it on a sine plate' : 'Hold it in a vise'}
           </Button>
         )}
         <Button mode="outlined" onPress={() => setAdding(true)} testID="add-holding">
@@ -165,7 +167,7 @@ export function HoldingCard({ grip, onGrip, setGrip }: Props) {
         />
       ))}
       <Sheet title="What holds the work" open={adding} onClose={() => setAdding(false)}>
-        {HOLDINGS.map((k) => (
+        {HOLDINGS.filter((k) => (k.kind === LEANING) === !!setup.lean).map((k) => (
           <View key={k.kind} style={{ gap: SPACE.xs }}>
             <Button mode="outlined" onPress={() => add(k.kind)} testID={`hold-by-${k.kind}`}>
               {k.title}

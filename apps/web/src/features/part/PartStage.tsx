@@ -236,7 +236,8 @@ export function PartStage() {
           onSide={(side) => {
             if (!current) return;
             const place = side === 'top' || side === 'underside' ? {} : middleOn(part, side);
-            const next = { ...current, ...place, side: side === 'top' ? undefined : side };
+            // Only what is cut from the top leans.
+            const next = { ...current, ...place, side: side === 'top' ? undefined : side, lean: undefined };
             setFeatures((all) => all.map((f) => (f.id === current.id ? next : f)), `feature-${current.id}`);
           }}
           onOpposite={(how) => {

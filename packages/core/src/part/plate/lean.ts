@@ -1,6 +1,6 @@
 /** A part as it is seen when it leans on a sine plate. */
 import { flatten } from '../../geometry/plane/chain';
-import { Feature, Part, SINGLE } from './feature';
+import { Feature, Part, SINGLE, sideOf } from './feature';
 import { Lean, leaningBody, leaningFaces, leaningPlace, leansAlike } from './leaning';
 import { aimedPart } from './limits';
 import { instancesOf } from './shapes';
@@ -30,7 +30,7 @@ function lookLeaning(drawn: Part, lean: Lean): Part {
   const faces = leaningFaces(lean, body);
   const { features } = aimedPart(drawn);
   const leaning = features
-    .filter((f) => leansAlike(f.lean, lean))
+    .filter((f) => f.lean && sideOf(f) === 'top' && leansAlike(f.lean, lean))
     .map((f): Feature => {
       const at = leaningPlace(lean, { x: f.x, y: f.y, z: 0 }, body);
       const placed: Feature = { ...f, x: at.x, y: at.y, lean: undefined, side: undefined };

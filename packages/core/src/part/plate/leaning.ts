@@ -22,6 +22,12 @@ const SAME = 1e-3;
 export const leansAlike = (a: Lean | undefined, b: Lean | undefined): boolean =>
   a?.to === b?.to && Math.abs((a?.degrees ?? 0) - (b?.degrees ?? 0)) < SAME;
 
+const OTHER = { left: 'right', right: 'left', front: 'back', back: 'front' } as const;
+
+/** How something leans in a mirror across X or Y. */
+export const mirroredLean = (lean: Lean, across: 'x' | 'y'): Lean =>
+  (lean.to === 'left' || lean.to === 'right') === (across === 'x') ? { ...lean, to: OTHER[lean.to] } : lean;
+
 /** "30° to the right". */
 export const leanText = ({ to, degrees }: Lean): string => `${Number(degrees.toFixed(3))}° to the ${to}`;
 

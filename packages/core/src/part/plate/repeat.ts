@@ -1,3 +1,4 @@
+import { mirroredLean } from './leaning';
 import { ArrayMaxSize, IsArray, IsIn, IsInt, IsNumber, IsOptional, Max, Min } from 'class-validator';
 import { Nested } from '../../quantity/nested';
 import { hashOf } from '../../quantity/hash';
@@ -78,7 +79,8 @@ export function mirrored(feature: Feature, mirror: Mirror, at: number): Feature 
   const { shape, x, y, turn } = feature;
   const across = mirror === 'left and right';
   const pattern = feature.pattern.type === 'single' ? feature.pattern : mirroredPattern(feature.pattern, across, at);
-  const place = { pattern, ...(across ? { x: 2 * at - x, y } : { x, y: 2 * at - y }) };
+  const lean = feature.lean && mirroredLean(feature.lean, across ? 'x' : 'y');
+  const place = { pattern, ...(lean && { lean }), ...(across ? { x: 2 * at - x, y } : { x, y: 2 * at - y }) };
   if (shape.type === 'text') return { ...feature, ...place, turn: within(-turn) };
   const flat = shape.type === 'chain' ? { ...shape, vertices: flipped(shape.vertices) } : shape;
   return { ...feature, ...place, shape: flat, turn: within(across ? -turn : 180 - turn) };
