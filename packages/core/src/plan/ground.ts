@@ -62,7 +62,8 @@ export function topOver({ work: { leaning } }: Ground, targets: Feature[]): numb
   const block = { ...boundsOf(flat.region.flat()), top: flat.top, bottom: flat.bottom };
   const faces = leaningFaces(lean, body, block);
   const over = targets.flatMap(instancesOf).flatMap((chain) => flatten(chain, FINE));
-  return Math.max(...over.map((p) => faces(p)?.top ?? -Infinity));
+  const tops = over.flatMap((p) => faces(p)?.top ?? []);
+  return tops.length > 0 ? Math.max(...tops) : undefined;
 }
 
 /** Chords of outlines under which the slope is looked up, mm. */

@@ -454,14 +454,16 @@ function movedCycle(cycle: DrillCycle, zero: { x: number; y: number; z: number }
   };
 }
 
-/** Steps as they are done in every station: each in all before the next, or all in one before the next. By hand once for each round. */
+/** Steps as they are done in every station: each in all before the next, stopping once before it, or all in one before the next. */
 function inStations(setup: Setup, steps: (Step | HandStep)[]): (Step | HandStep)[] {
   const { stations } = setup;
   if (!stations) return steps;
   const at = (workOffset: string) => (step: Step | HandStep) => (isHand(step) ? step : { ...step, workOffset });
   const offsets = offsetsOf(setup);
   if (stations.order === 'part by part') return offsets.flatMap((o) => steps.map(at(o)));
-  return steps.flatMap((step) => (isHand(step) ? [step] : offsets.map((o) => at(o)(step))));
+  const inAll = (step: Step) =>
+    offsets.map((o, k) => ({ ...step, workOffset: o, ...(k > 0 && { before: undefined }) }));
+  return steps.flatMap((step) => (isHand(step) ? [step] : inAll(step)));
 }
 
 export type Posted = Written & { programs: Program[] };

@@ -172,3 +172,16 @@ test('as subprograms what is cut in every vise is written once, and cuts the sam
   expect(short.proof.removed).toBeCloseTo(long.proof.removed, 6);
   expect(short.proof.clock.total).toBeCloseTo(long.proof.clock.total, 2);
 });
+
+test('a stop before an operation is made once for all vises, or for each where each is finished by itself', () => {
+  const job = one();
+  const [face, pocket] = job.setups[0].operations;
+  const stopped = { ...pocket, before: { stop: 'planned' as const, note: 'Blow out', minutes: 0 } };
+  const held = { ...job, setups: [{ ...job.setups[0], operations: [face, stopped] }] };
+  const stops = (order: Stations['order']) => {
+    const j = stationed({ order }, held);
+    const { programs } = postSetup(j, j.setups[0], planSetup(j, j.setups[0]));
+    return programs[0].text.match(/ M0\b/g)!.length;
+  };
+  expect([stops('by tool'), stops('part by part')]).toEqual([1, 3]);
+});
