@@ -461,9 +461,11 @@ function inStations(setup: Setup, steps: (Step | HandStep)[]): (Step | HandStep)
   const at = (workOffset: string) => (step: Step | HandStep) => (isHand(step) ? step : { ...step, workOffset });
   const offsets = offsetsOf(setup);
   if (stations.order === 'part by part') return offsets.flatMap((o) => steps.map(at(o)));
-  const inAll = (step: Step) =>
-    offsets.map((o, k) => ({ ...step, workOffset: o, ...(k > 0 && { before: undefined }) }));
-  return steps.flatMap((step) => (isHand(step) ? [step] : inAll(step)));
+  const inAll = (step: Step | HandStep): (Step | HandStep)[] =>
+    isHand(step)
+      ? [step]
+      : offsets.map((workOffset, k) => ({ ...step, workOffset, before: k > 0 ? undefined : step.before }));
+  return steps.flatMap(inAll);
 }
 
 export type Posted = Written & { programs: Program[] };
