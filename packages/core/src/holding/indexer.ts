@@ -121,7 +121,7 @@ export const indexer: HoldingKind<IndexerParams> = {
           `Tips at F·g/2${tail ? ' + the tailstock over half the length' : ''} = ${formatNumber(tip / 1000, 1)} N·m`,
         ],
       },
-      under: { what: 'nothing', height: height - (axis - bottom) },
+      under: { what: 'air', height: height - (axis - bottom) },
       findings:
         deep > diameter ? [finding('chuck-too-small', { name, across: deep, diameter }, { field: 'diameter' })] : [],
     };
