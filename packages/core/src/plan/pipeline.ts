@@ -1,4 +1,3 @@
-import { abilities } from '../machine/abilities';
 import { slenderness } from '../cutting/bite';
 import { perTurnForRoughness, wallRoughness } from '../cutting/milling';
 import { Budget, withinBudget } from '../quantity/budget';
@@ -13,8 +12,7 @@ import { HandStep, Program, Step, Written, isHand, safeName } from '../program/w
 import { writePrograms } from '../program/write/writer';
 import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
-import { StockModel } from '../stock/height/stock';
-import { handOf, isByHand } from '../operation/hand/by-hand';
+import { handOf } from '../operation/hand/by-hand';
 import { boundFindings } from '../operation/bounds';
 import { withFeeds } from '../operation/feeds';
 import { heightsFor } from '../operation/heights';
@@ -22,16 +20,14 @@ import { Operation } from '../document/operation';
 import { DrillCycle, Plan, Means, OperationKind, PlanContext, Waiting } from '../operation/operation';
 import { Path, PathBuilder } from '../path/path';
 import { kindOf } from '../operation/registry';
-import { JobFile, atHand, fileMissing } from '../document/files';
-import { neverSeen, upText } from '../document/edit';
+import { upText } from '../document/edit';
 import { Job, Setup } from '../document/job';
 import { offsetsOf } from '../document/stations';
 import { copyFindings, targetsOf } from '../document/repeats';
 import { cutBy, turnedEarlier } from './earlier';
 import { finishOf } from './situation';
 import { fixturesFor, Ground, beforeOf, groundOf, topOver, turnOf } from './ground';
-import { holdFindings } from './holds';
-import { reachFindings } from './reach';
+import { setupFindings } from './setup-findings';
 import { Earlier } from '../operation/earlier';
 
 /** A planned operation and the key of everything it depends on. */
@@ -57,103 +53,6 @@ export type PlanCache = Map<string, Plan>;
 
 const MOST_CACHED = 200;
 const EMPTY = new PathBuilder().build();
-
-/** Why a casting is not there: it was not chosen yet, its file is not at hand, or cannot be read. */
-function castingFinding(casting?: JobFile): Finding {
-  const place = { field: 'stock.casting' };
-  if (!casting) return finding('casting-missing', {}, place);
-  return atHand(casting.sha256)
-    ? finding('casting-unreadable', { casting: casting.name }, place)
-    : { ...fileMissing(casting), place };
-}
-
-/** What cannot be as the stock says: something else stands in for it. */
-function stockFindings({ stock: spec }: Setup, stock: StockModel): Finding[] {
-  if (spec.shape === 'casting' && !stock.casting) return [castingFinding(spec.casting)];
-  if (spec.shape === 'tube' && (spec.bore ?? 0) >= spec.diameter)
-    return [
-      finding(
-        'tube-bore',
-        {},
-        {
-          field: 'stock.bore',
-        },
-      ),
-    ];
-  return [];
-}
-
-/** What cannot be of a setup that leans, or comes after one. */
-function leanFindings({ setups }: Job, setup: Setup): Finding[] {
-  const { lean, up = 'top', stock, copies, stations } = setup;
-  const before = setups[setups.findIndex((s) => s.id === setup.id) - 1];
-  const asLeft = stock.shape === 'as left';
-  if (!lean)
-    return asLeft && before?.lean ? [finding('after-leaning', { before: before.name }, { field: 'stock.shape' })] : [];
-  const found: Finding[] = [];
-  if (asLeft || stock.shape !== 'box')
-    found.push(finding('leaning-needs-block', { shape: stock.shape }, { field: 'stock.shape' }));
-  if (up !== 'top') found.push(finding('leaning-from-top', {}, { field: 'up' }));
-  if (copies || stations) found.push(finding('leaning-alone', {}, { field: copies ? 'copies' : 'stations' }));
-  return found;
-}
-
-/** What the machine cannot do of a route. */
-function machineFindings({ machine }: Job, setup: Setup): Finding[] {
-  const { processes, turnsWork } = abilities(machine);
-  if (turnsWork) return [finding('lathe', { machine: machine.name }, { field: 'machine' })];
-  if (processes.includes('milling')) return [];
-  return setup.operations
-    .filter((o) => o.on && !processes.includes(kindOf(o.kind)?.process ?? 'milling'))
-    .map((o) =>
-      finding('beam-only', { operation: o.name, machine: machine.name }, { operation: o.id, field: 'machine' }),
-    );
-}
-
-/** What the control compensates of a tool in a setup. */
-export const compensationsOf = (setup: Setup, toolId: string): Set<'wear' | 'radius'> =>
-  new Set(
-    setup.operations.flatMap((o) => (o.on && o.toolId === toolId && kindOf(o.kind)?.compensates?.(o.params)) || []),
-  );
-
-function jobFindings(job: Job, setup: Setup): Finding[] {
-  const findings = machineFindings(job, setup);
-  const seen = new Map<number, string>();
-  for (const tool of job.tools) {
-    const other = seen.get(tool.number);
-    if (other)
-      findings.push(
-        finding(
-          'same-number',
-          { tool: tool.name, other, number: tool.number },
-          {
-            tool: tool.id,
-          },
-        ),
-      );
-    seen.set(tool.number, tool.name);
-  }
-  for (const { id, name } of job.tools)
-    if (compensationsOf(setup, id).size > 1)
-      findings.push(finding('compensation-mixed', { tool: name }, { tool: id, field: 'params.compensation' }));
-  if (setup.operations.every((o) => !o.on || isByHand(o))) {
-    findings.push(finding('no-operations', {}, { field: 'operations' }));
-  }
-  if (setup.id === job.setups[job.setups.length - 1].id)
-    for (const unseen of neverSeen(job))
-      findings.push(
-        finding(
-          'side-never-up',
-          { side: upText(unseen), features: unseen.features.map((f) => `“${f.name}”`).join(', ') },
-          { field: 'up' },
-        ),
-      );
-  return findings;
-}
-
-/** Tools a setup runs. */
-const usedTools = ({ tools }: Job, { operations }: Setup): Tool[] =>
-  tools.filter((t) => operations.some((o) => o.on && o.toolId === t.id));
 
 const missing = (operation: Operation, field: 'toolId' | 'kind'): Plan => ({
   path: EMPTY,
@@ -351,14 +250,7 @@ export function* planSteps(
 ): Generator<PlanStep, SetupPlan> {
   const made = groundOf(job, setup);
   const { job: seen, whole: model, stock, clearance } = made;
-  const findings = [
-    ...model.findings,
-    ...stockFindings(setup, stock),
-    ...leanFindings(job, setup),
-    ...holdFindings(job, made),
-    ...reachFindings(job.machine, made, usedTools(job, setup)),
-    ...jobFindings(job, setup),
-  ];
+  const findings = [...model.findings, ...setupFindings(job, setup, made)];
   const planned: Planned[] = [];
   const partKey = hashOf(made.repeated);
   let top = stock.top;

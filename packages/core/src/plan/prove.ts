@@ -9,7 +9,7 @@ import { handOf } from '../operation/hand/by-hand';
 import { kindOf } from '../operation/registry';
 import { partModel } from '../part/plate/model';
 import { leaningRule, movedRule, wantedHeights } from '../part/plate/heights';
-import { SetupPlan, addedOf, compensationsOf, controllerOf, planSetup, postSetup } from './pipeline';
+import { SetupPlan, addedOf, controllerOf, planSetup, postSetup } from './pipeline';
 import { continuousShare } from '../machine/machine';
 import { holderLength } from '../shop/holder';
 import { diameterOffsetOf, isBeam } from '../shop/tool';
@@ -42,6 +42,7 @@ import { Ground, asSeen, beforeOf, bodiesOf, groundOf, isFaced } from './ground'
 import { bodiesEverywhere, contactsEverywhere, pieceEverywhere, stockEverywhere, zerosOf } from './everywhere';
 import { leavings } from './leavings';
 import { tableMiddle } from './reach';
+import { compensationsOf } from './setup-findings';
 
 /** What the posted text really does. */
 export interface Proof {
