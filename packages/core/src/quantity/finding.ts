@@ -3,6 +3,7 @@ import { DRAWING } from './findings/drawing';
 import { HOLDING } from './findings/holding';
 import { LOAD } from './findings/load';
 import { MILLING } from './findings/milling';
+import { MODEL } from './findings/model';
 import { OPERATION } from './findings/operation';
 import { PART } from './findings/part';
 import { PLAN } from './findings/plan';
@@ -19,6 +20,7 @@ export type { Level, Spot } from './findings/words';
 export const FINDINGS = {
   ...DOCUMENT,
   ...DRAWING,
+  ...MODEL,
   ...PART,
   ...SHOP,
   ...HOLDING,

@@ -1,6 +1,8 @@
 import { ListOf, Nested, OneOf } from '../../quantity/nested';
 import {
+  ArrayMaxSize,
   Equals,
+  IsArray,
   IsBoolean,
   IsIn,
   IsInt,
@@ -154,6 +156,8 @@ export class Feature {
   @IsOptional() @IsIn(FACES.slice(1)) side?: Exclude<Face, 'top'>;
   /** How its axis leans from that of the top, where it is cut on a sine plate; its place is where the axis meets the top. */
   @IsOptional() @Nested(() => Lean) lean?: Lean;
+  /** Faces of the solid it was found in. */
+  @IsOptional() @IsArray() @ArrayMaxSize(5000) @IsInt({ each: true }) @Min(0, { each: true }) faces?: number[];
   /** Layer of the drawing it came from; empty for shapes. */
   @IsString() @Length(0, 255) layer!: string;
 }

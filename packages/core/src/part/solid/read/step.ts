@@ -1,0 +1,72 @@
+import { joinedTriangles } from '../../../geometry/space/triangles';
+import { finding } from '../../../quantity/finding';
+import { MOST_TRIANGLES, ReadBody, ReadModel } from './model';
+
+/** What is asked of the reader of STEP files, which stands outside the core. */
+export interface StepReader {
+  ReadStepFile(
+    file: Uint8Array,
+    how: {
+      linearUnit: 'millimeter';
+      linearDeflectionType: 'absolute_value';
+      linearDeflection: number;
+      angularDeflection: number;
+    },
+  ): {
+    success: boolean;
+    meshes: {
+      name: string;
+      attributes: { position: { array: number[] } };
+      index: { array: number[] };
+      brep_faces: { first: number; last: number }[];
+    }[];
+  };
+}
+
+/** How far chords may lie from the true surface, mm, and how far they may turn, rad. */
+export interface Chords {
+  within: number;
+  turning: number;
+}
+
+/** First for a look, then for work. */
+export const COARSE: Chords = { within: 0.1, turning: 0.5 };
+export const FINE: Chords = { within: 0.01, turning: 0.3 };
+
+export const isStep = (head: string): boolean => /^\s*ISO-10303-21\b/.test(head);
+
+/** The face each triangle of a body belongs to. */
+function facesOf(ranges: { first: number; last: number }[], count: number): Int32Array {
+  const face = new Int32Array(count).fill(-1);
+  ranges.forEach(({ first, last }, i) => face.fill(i, first, last + 1));
+  return face;
+}
+
+/**
+ * Reads STEP through a reader made for this one file: after a broken one it is not to be trusted again. Faces keep their numbers.
+ * Findings: `step-unreadable`, `step-cut-short`, `mesh-large`.
+ */
+export function readStep(file: Uint8Array, reader: StepReader, { within, turning }: Chords): ReadModel {
+  const empty: ReadModel = { form: 'STEP', bodies: [], findings: [] };
+  const tail = new TextDecoder('latin1').decode(file.subarray(-2000));
+  if (!/END-ISO-10303-21\s*;/.test(tail)) return { ...empty, findings: [finding('step-cut-short', {})] };
+  let found: ReturnType<StepReader['ReadStepFile']> | undefined;
+  try {
+    found = reader.ReadStepFile(file, {
+      linearUnit: 'millimeter',
+      linearDeflectionType: 'absolute_value',
+      linearDeflection: within,
+      angularDeflection: turning,
+    });
+  } catch {
+    found = undefined;
+  }
+  if (!found?.success || found.meshes.length === 0) return { ...empty, findings: [finding('step-unreadable', {})] };
+  const count = found.meshes.reduce((sum, m) => sum + m.index.array.length / 3, 0);
+  if (count > MOST_TRIANGLES) return { ...empty, findings: [finding('mesh-large', { most: MOST_TRIANGLES })] };
+  const bodies = found.meshes.map(({ name, attributes, index, brep_faces }): ReadBody => {
+    const face = facesOf(brep_faces, index.array.length / 3);
+    return { name, mesh: joinedTriangles(attributes.position.array, index.array, (t) => face[t]) };
+  });
+  return { ...empty, bodies, unit: 'mm' };
+}

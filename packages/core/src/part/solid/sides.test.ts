@@ -1,0 +1,84 @@
+import { TRUTH, True, solidOf } from '../../../testing/solids';
+import { asCircle, chainBounds } from '../../geometry/plane/chain';
+import { Feature, sideOf } from '../plate/feature';
+import { instancesOf } from '../plate/shapes';
+import { likeliestUp, understood } from './sides';
+
+const PLAIN = ['gauge-housing', 'probe-bracket', 'cover-plate', 'drain-step', 'hub-flange', 'thin-tray'];
+const NEAR = 2e-3;
+const near = (a: number | undefined, b: number | undefined, within = NEAR) => Math.abs((a ?? 0) - (b ?? 0)) < within;
+
+/** One feature for each place of a pattern. */
+const singles = (features: Feature[]) =>
+  features.flatMap((feature) =>
+    instancesOf(feature).map((chain) => {
+      const b = chainBounds(chain);
+      return {
+        feature,
+        x: (b.minX + b.maxX) / 2,
+        y: (b.minY + b.maxY) / 2,
+        wide: b.maxX - b.minX,
+        high: b.maxY - b.minY,
+        round: asCircle(chain),
+      };
+    }),
+  );
+
+type Single = ReturnType<typeof singles>[number];
+
+const sameSide = (t: True, f: Feature) =>
+  sideOf(f) === t.side ||
+  (t.through === true && ['top', 'underside'].includes(t.side) && ['top', 'underside'].includes(sideOf(f)));
+
+function isMade(t: True, { feature, x, y, wide, high, round }: Single): boolean {
+  if (!sameSide(t, feature)) return false;
+  const isDeep = t.through ? feature.through : near(feature.depth, t.depth, 1e-3);
+  if (t.kind === 'step') return feature.meaning === 'pocket' && isDeep;
+  if (!isDeep || !near(x, t.x) || !near(y, t.y)) return false;
+  if (t.kind === 'hole' || t.kind === 'boss') {
+    const mouth = JSON.stringify(feature.counterbore) === JSON.stringify(t.counterbore);
+    const sunk = t.countersink ? near(feature.edge?.size, (t.countersink.diameter - t.diameter!) / 2) : true;
+    return round !== undefined && near(2 * round.radius, t.diameter, 1e-3) && mouth && sunk;
+  }
+  const isRound =
+    t.corner === undefined || (feature.shape.type === 'rectangle' && near(feature.shape.radius, t.corner));
+  const [a, b] = t.kind === 'slot' && wide < high ? [high, wide] : [wide, high];
+  return feature.meaning === 'pocket' && near(a, t.width) && near(b, t.height) && isRound;
+}
+
+describe('understood', () => {
+  test.each(PLAIN.flatMap((name) => (['step', 'stl'] as const).map((form) => [name, form] as const)))(
+    '%s from %s: all it was built with, and nothing else',
+    async (name, form) => {
+      const { thickness, features } = understood(await solidOf(name, form));
+      expect(thickness).toBeCloseTo(TRUTH[name].size[2], 3);
+      const found = singles(features.filter((f) => f.meaning !== 'outline'));
+      const built = TRUTH[name].features.filter((t) => !['chamfer', 'fillet', 'taper', 'free'].includes(t.kind));
+      for (const t of built) expect([t, found.filter((f) => isMade(t, f)).length]).toEqual([t, 1]);
+      expect(found).toHaveLength(built.length);
+      const [outside] = singles(features.filter((f) => f.meaning === 'outline'));
+      expect(outside.wide).toBeCloseTo(TRUTH[name].size[0], 3);
+      expect(outside.high).toBeCloseTo(TRUTH[name].size[1], 3);
+    },
+  );
+
+  test.each(PLAIN)('%s: the side it was drawn from is the likeliest to be up', async (name) => {
+    expect(likeliestUp(await solidOf(name, 'stl'))).toBe('top');
+  });
+
+  test('what no feature makes is told by face', async () => {
+    const solid = await solidOf('probe-bracket', 'stl');
+    const { left } = understood(solid);
+    expect(left.map((l) => l.why)).toEqual(['slope', 'slope']);
+    const bowls = understood(await solidOf('rain-cup', 'step'));
+    expect(bowls.left.every((l) => l.why === 'free')).toBe(true);
+    expect(bowls.features.map((f) => f.meaning)).toEqual(['outline']);
+  });
+
+  test('equal holes are one feature with its pattern', async () => {
+    const { features } = understood(await solidOf('hub-flange', 'stl'));
+    const circle = features.find((f) => f.pattern.type === 'circle')!;
+    expect(circle.pattern).toMatchObject({ count: 6, centreX: 55, centreY: 55 });
+    expect(circle.faces).toHaveLength(6);
+  });
+});

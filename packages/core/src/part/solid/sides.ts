@@ -1,0 +1,195 @@
+/** A solid as a part: what is to be cut from each of its six sides, found once and told from the side it is best cut from. */
+import { Box3 } from '../../geometry/space/triangles';
+import { Feature, Part } from '../plate/feature';
+import { drawnFrom } from '../plate/side';
+import { Body, FACES, FACE_UPS, Face } from '../plate/turn';
+import { Faces } from './faces/faces';
+import { bodyIn, boxOf, lyingAs, onPlace } from './lying';
+import { Arranged, arranged } from './patterns';
+import { isReached, reachedFromAbove } from './reach';
+import { Found, recognised } from './recognise';
+import { tidy } from './rings';
+import { Tops } from './tops';
+
+/** Why a face belongs to no feature. */
+export type Left = 'undercut' | 'slope' | 'round' | 'free' | 'flat';
+
+/** What was understood of a solid. */
+export interface Understood {
+  thickness: number;
+  features: Feature[];
+  /** Faces that no feature makes, with why. */
+  left: { face: number; why: Left; area: number }[];
+  /** The faces each side comes to. */
+  reached: Record<Face, number[]>;
+}
+
+const KEPT_ORDER: Found['meaning'][] = ['outline', 'pocket', 'boss', 'hole'];
+
+/** What a found thing is called before it is counted. */
+function nameOf({ meaning, shape, isOpen, through }: Found): string {
+  if (meaning === 'outline') return 'Outside';
+  if (meaning === 'boss') return 'Boss';
+  if (meaning === 'hole') return `Hole ${shape.type === 'round' ? shape.diameter : ''}`.trim();
+  if (isOpen) return 'Step';
+  if (shape.type === 'slot') return 'Slot';
+  if (shape.type === 'round') return through ? 'Bore' : 'Round pocket';
+  return through ? 'Opening' : 'Pocket';
+}
+
+/** What equal things have in common. */
+const likeness = ({ meaning, shape, depth, through, counterbore, edge, turn }: Found): string =>
+  JSON.stringify([meaning, shape, depth, through, counterbore, edge, turn]);
+
+/** Equal holes and pockets as one feature each; what stands alone stays. */
+function grouped(found: Found[]): { found: Found; pattern: Arranged['pattern']; faces: number[] }[] {
+  const groups = new Map<string, Found[]>();
+  found.forEach((f, i) => {
+    const isAlike = f.meaning === 'hole' || (f.meaning === 'pocket' && f.shape.type !== 'chain');
+    const key = isAlike ? likeness(f) : `${i}`;
+    groups.set(key, [...(groups.get(key) ?? []), f]);
+  });
+  return [...groups.values()].flatMap((group) =>
+    arranged(group).map(({ pattern, members }) => ({
+      found: group[members[0]],
+      pattern,
+      faces: [...new Set(members.flatMap((k) => group[k].faces))].sort((a, b) => a - b),
+    })),
+  );
+}
+
+/** Whether one thing stands within another, seen from above. */
+const standsIn = (boss: Found, pocket: Found): boolean => boss.depth < pocket.depth;
+
+/** Of what was found from a side, that which is not made from another before it. */
+function ownOf(found: Found[], made: Set<number>): Found[] {
+  const isNew = (f: Found) => f.faces.some((i) => !made.has(i));
+  const cut = found.filter((f) => (f.meaning === 'pocket' || f.meaning === 'hole') && isNew(f));
+  const stands = found.filter((f) => f.meaning === 'boss' && cut.some((p) => p.meaning === 'pocket' && standsIn(f, p)));
+  return [...cut, ...stands].sort((a, b) => KEPT_ORDER.indexOf(a.meaning) - KEPT_ORDER.indexOf(b.meaning));
+}
+
+/** A through hole with a mouth is cut from the side of its mouth. */
+const hasMouth = ({ counterbore, edge }: Found): boolean => counterbore !== undefined || edge !== undefined;
+
+/** What was found from each side, without what one before it has. */
+function foundFrom(solid: Faces, body: Body, told?: (share: number) => void) {
+  const made = new Set<number>();
+  const reached = {} as Understood['reached'];
+  const found: { side: Face; found: Found[] }[] = [];
+  FACES.forEach((side, step) => {
+    told?.(step / FACES.length);
+    const lying = lyingAs(solid, body, FACE_UPS[side]);
+    const tops = new Tops(lying.mesh, lying.against);
+    reached[side] = reachedFromAbove(lying, tops).flatMap((share, i) => (isReached(share) ? [i] : []));
+    if (reached[side].every((i) => made.has(i))) return;
+    const all = recognised(lying, tops);
+    const own = ownOf(all, made);
+    const better = new Set(own.filter((f) => f.through && hasMouth(f)).flatMap((f) => f.faces));
+    for (const before of found)
+      before.found = before.found.filter(
+        (f) => f.meaning !== 'hole' || hasMouth(f) || !f.faces.some((i) => better.has(i)),
+      );
+    const outside = side === 'top' ? all.filter((f) => f.meaning === 'outline') : [];
+    found.push({ side, found: [...outside, ...own] });
+    found[found.length - 1].found.forEach((f) => f.faces.forEach((i) => made.add(i)));
+    reached[side].forEach((i) => made.add(i));
+  });
+  told?.(1);
+  return { found, reached };
+}
+
+/**
+ * Understands a solid that lies in its place: which features each side has, from the top down the sides; what another side makes is not told twice.
+ * @param told called with the share that is done
+ */
+export function understood(solid: Faces, told?: (share: number) => void): Understood {
+  const box = boxOf(solid);
+  const body = bodyIn(box);
+  const { found, reached } = foundFrom(solid, body, told);
+  const part: Part = { kind: 'plate', thickness: tidy(body.size[2]), features: [] };
+  const counts = new Map<string, number>();
+  for (const { side, found: its } of found) {
+    const onSide = grouped(its).map(({ found: f, pattern, faces }) => {
+      const name = nameOf(f);
+      const count = (counts.get(name) ?? 0) + 1;
+      counts.set(name, count);
+      const called = count === 1 ? name : `${name}, ${count}`;
+      return featureOf(f, called, pattern, faces);
+    });
+    const drawn = side === 'top' ? onSide : onSide.map((f) => neat(drawnFrom(f, part, FACE_UPS[side])));
+    part.features = [...part.features, ...drawn].map((f, i) => ({ ...f, id: `f${i + 1}` }));
+  }
+  return {
+    thickness: part.thickness,
+    features: part.features,
+    reached,
+    left: leftOver(solid, box, part.features, reached),
+  };
+}
+
+function featureOf(f: Found, name: string, pattern: Feature['pattern'], faces: number[]): Feature {
+  const { meaning, shape, x, y, turn, depth, through, counterbore, edge } = f;
+  const named = faces.length > 0 ? { faces } : {};
+  const more = { ...(counterbore && { counterbore }), ...(edge && { edge }), ...named };
+  return { id: '', name, meaning, shape, x, y, turn, pattern, depth, through, layer: '', ...more };
+}
+
+/** Places without the dust of turning them. */
+const neat = (feature: Feature): Feature => ({ ...feature, x: tidy(feature.x), y: tidy(feature.y) });
+
+/** Whether a flat lies on the box round the solid. */
+function isOnBox({ fit }: Faces['faces'][number], { min, max }: Box3): boolean {
+  if (fit.kind !== 'plane') return false;
+  return (['x', 'y', 'z'] as const).some((k) => {
+    if (Math.abs(fit.normal[k]) < 0.99999) return false;
+    const at = (fit.at.x * fit.normal.x + fit.at.y * fit.normal.y + fit.at.z * fit.normal.z) / fit.normal[k];
+    return Math.abs(at - (fit.normal[k] > 0 ? max : min)[k]) < 2e-3;
+  });
+}
+
+/** Faces that are no side of the box and in no feature, with why. */
+function leftOver(
+  { faces }: Faces,
+  box: Box3,
+  features: Feature[],
+  reached: Understood['reached'],
+): Understood['left'] {
+  const taken = new Set(features.flatMap((f) => f.faces ?? []));
+  const all = new Set(FACES.flatMap((side) => reached[side]));
+  const why = (i: number): Left => {
+    const { fit } = faces[i];
+    if (!all.has(i)) return 'undercut';
+    if (fit.kind === 'free') return 'free';
+    if (fit.kind === 'ring' || fit.kind === 'ball') return 'round';
+    const axis = fit.kind === 'plane' ? fit.normal : fit.axis;
+    const isSquare = Math.max(Math.abs(axis.x), Math.abs(axis.y), Math.abs(axis.z)) > 0.99999;
+    return fit.kind === 'cone' || !isSquare ? 'slope' : 'flat';
+  };
+  return faces.flatMap((f, face) =>
+    taken.has(face) || isOnBox(f, box) ? [] : [{ face, why: why(face), area: f.area }],
+  );
+}
+
+/** What something wide to lie on is worth beside what is shown. */
+const LYING = 0.3;
+
+/** The side that is best up: it shows most of the faces, and there is something wide to lie on. */
+export function likeliestUp(solid: Faces): Face {
+  const placed = onPlace(solid);
+  const body = bodyIn(boxOf(placed));
+  let best: { side: Face; score: number } = { side: 'top', score: -1 };
+  for (const side of FACES) {
+    const lying = lyingAs(placed, body, FACE_UPS[side]);
+    const shares = reachedFromAbove(lying, new Tops(lying.mesh, lying.against));
+    const whole = lying.faces.reduce((s, f) => s + f.area, 0);
+    let score = 0;
+    lying.faces.forEach(({ area, fit }, i) => {
+      score += shares[i] * (1 / lying.faces.length + area / whole);
+      // What it would lie on.
+      if (fit.kind === 'plane' && fit.normal.z < -0.99999) score += LYING * (area / whole);
+    });
+    if (score > best.score + 1e-3) best = { side, score };
+  }
+  return best.side;
+}

@@ -1,0 +1,101 @@
+/** Solids for tests: those of the demo with their truth, and some made here. */
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import startStep from 'occt-import-js';
+import { Joined, joinedTriangles } from '../src/geometry/space/triangles';
+import { Faces, facesOfSolid } from '../src/part/solid/faces/faces';
+import { onPlace } from '../src/part/solid/lying';
+import { readModel } from '../src/part/solid/read/read';
+
+const SOLIDS = join(__dirname, '..', '..', '..', 'demo', 'solids');
+
+export const solidFile = (name: string): Uint8Array => new Uint8Array(readFileSync(join(SOLIDS, name)));
+
+/** One feature as it was built: places on its side as somebody sees it who stands before it, on the underside as from above. */
+export interface True {
+  kind: string;
+  side: string;
+  x?: number;
+  y?: number;
+  width?: number;
+  height?: number;
+  corner?: number;
+  diameter?: number;
+  depth?: number;
+  through?: boolean;
+  point?: number;
+  counterbore?: { diameter: number; depth: number };
+  countersink?: { diameter: number; angle: number };
+  size?: number;
+}
+
+export const TRUTH = JSON.parse(readFileSync(join(SOLIDS, 'truth.json'), 'utf8')) as Record<
+  string,
+  { size: [number, number, number]; faces?: Record<string, number>; features: True[] }
+>;
+
+/** The largest body of a demo solid, its faces found, in its place. */
+export async function solidOf(name: string, form: 'step' | 'stl'): Promise<Faces> {
+  const step = form === 'step' ? await startStep() : undefined;
+  const { bodies } = readModel(solidFile(`${name}.${form}`), { step });
+  return onPlace(facesOfSolid(bodies[0].mesh));
+}
+
+/** Nine numbers a triangle of a box from 0 to its sizes. */
+export function boxTriangles(x: number, y: number, z: number): number[] {
+  const corner = (i: number) => [i & 1 ? x : 0, i & 2 ? y : 0, i & 4 ? z : 0];
+  const sides = [
+    [0, 2, 3, 1],
+    [4, 5, 7, 6],
+    [0, 1, 5, 4],
+    [2, 6, 7, 3],
+    [0, 4, 6, 2],
+    [1, 3, 7, 5],
+  ];
+  return sides.flatMap(([a, b, c, d]) => [a, b, c, a, c, d].flatMap(corner));
+}
+
+/**
+ * A block 60 × 60 × 30 with a hollow of free form in its top.
+ * @param n squares along each side: 4 n² + 8 n triangles
+ * @param noise how far the corners of its top are off at most, mm
+ */
+export function bowl(n: number, noise = 0): Joined {
+  const side = 60;
+  let seed = 1;
+  const off = () => {
+    seed = (seed * 16807) % 2147483647;
+    return (2 * seed) / 2147483647 - 1;
+  };
+  const hollow = (x: number, y: number) =>
+    -14 * Math.exp(-((x - 30) ** 2 + 1.3 * (y - 30) ** 2) / 400) - 2 * Math.sin(x / 9) * Math.cos(y / 11) - 4;
+  const at = (i: number) => (i * side) / n;
+  const heights = Array.from({ length: (n + 1) * (n + 1) }, (_, k) => {
+    return hollow(at(k % (n + 1)), at(Math.floor(k / (n + 1)))) + noise * off();
+  });
+  const top = (i: number, j: number) => [at(i), at(j), heights[j * (n + 1) + i]];
+  const under = (i: number, j: number) => [at(i), at(j), -30];
+  const loose: number[] = [];
+  const quad = (a: number[], b: number[], c: number[], d: number[]) => loose.push(...a, ...b, ...c, ...a, ...c, ...d);
+  for (let j = 0; j < n; j++)
+    for (let i = 0; i < n; i++) {
+      quad(top(i, j), top(i + 1, j), top(i + 1, j + 1), top(i, j + 1));
+      quad(under(i, j), under(i, j + 1), under(i + 1, j + 1), under(i + 1, j));
+    }
+  for (let i = 0; i < n; i++) {
+    quad(under(i, 0), under(i + 1, 0), top(i + 1, 0), top(i, 0));
+    quad(under(i + 1, n), under(i, n), top(i, n), top(i + 1, n));
+    quad(under(0, i + 1), under(0, i), top(0, i), top(0, i + 1));
+    quad(under(n, i), under(n, i + 1), top(n, i + 1), top(n, i));
+  }
+  return joinedTriangles(loose);
+}
+
+/** Loose triangles as a binary STL file. */
+export function stlOf(loose: number[]): Uint8Array {
+  const out = new DataView(new ArrayBuffer(84 + 50 * (loose.length / 9)));
+  out.setUint32(80, loose.length / 9, true);
+  for (let t = 0; t < loose.length / 9; t++)
+    for (let k = 0; k < 9; k++) out.setFloat32(84 + 50 * t + 12 + 4 * k, loose[9 * t + k], true);
+  return new Uint8Array(out.buffer);
+}
