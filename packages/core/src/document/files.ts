@@ -1,44 +1,22 @@
-/** Files that belong to a job and stand beside it, each by the hash of its content: the same bytes are the same file anywhere. */
-import { sha256 } from '@noble/hashes/sha2.js';
-import { bytesToHex } from '@noble/hashes/utils.js';
-import { IsString, Length, Matches } from 'class-validator';
+/** The files that belong to a job and stand beside it. */
+import { JobFile, atHand } from '../quantity/files';
 import { Finding, finding } from '../quantity/finding';
 import type { Job } from './job';
 
-/** A file as a job names it. */
-export class JobFile {
-  /** What it was called where it came from. */
-  @IsString() @Length(1, 120) name!: string;
-  /** SHA-256 of its content, in hexadecimal. */
-  @Matches(/^[0-9a-f]{64}$/) sha256!: string;
-}
-
-/** Largest file that is kept, bytes. */
-export const LARGEST_FILE = 100_000_000;
-
-/** What a file is kept under. */
-export const sha256Of = (bytes: Uint8Array): string => bytesToHex(sha256(bytes));
-
-const AT_HAND = new Map<string, Uint8Array>();
-
-/** Puts a file where whatever is computed from it finds it; what it is kept under. */
-export function putAtHand(bytes: Uint8Array): string {
-  const key = sha256Of(bytes);
-  AT_HAND.set(key, bytes);
-  return key;
-}
-
-/** The content of a file; undefined where nobody put it at hand. */
-export const atHand = (key: string): Uint8Array | undefined => AT_HAND.get(key);
-
 /** The files a job names, each once. */
-export function filesOf({ setups }: Job): JobFile[] {
-  const named = setups.flatMap(({ stock }) => stock.casting ?? []);
+export function filesOf({ setups, part }: Job): JobFile[] {
+  const ofPart = part.kind === 'solid' ? [part.surface, ...(part.source ? [part.source] : [])] : [];
+  const named = [...setups.flatMap(({ stock }) => stock.casting ?? []), ...ofPart];
   return [...new Map(named.map((f) => [f.sha256, f])).values()];
 }
 
-/** Those of them that are not at hand. */
-export const missingFiles = (job: Job): JobFile[] => filesOf(job).filter((f) => !AT_HAND.has(f.sha256));
+/** Those of them that are asked for when it is planned and proved, and are not at hand. */
+export function missingFiles(job: Job): JobFile[] {
+  const { part } = job;
+  // The file a solid came in is kept, but nothing is computed from it.
+  const source = part.kind === 'solid' ? part.source?.sha256 : undefined;
+  return filesOf(job).filter((f) => f.sha256 !== source && !atHand(f.sha256));
+}
 
 /** Says that a file is not here. */
 export const fileMissing = ({ name, sha256 }: JobFile): Finding => finding('file-missing', { name, sha256 });

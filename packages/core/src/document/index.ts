@@ -2,7 +2,7 @@
 export { barWays } from './bars';
 export { Copies, COPY_ORDERS } from './copies';
 export { addSetup, editOperation, neverSeen, upText, withController, withoutSetup, withSetup } from './edit';
-export { atHand, fileMissing, filesOf, type JobFile, LARGEST_FILE, missingFiles, putAtHand, sha256Of } from './files';
+export { fileMissing, filesOf, missingFiles } from './files';
 export { gripsText } from './grips';
 export { Holding } from './holding';
 export { Height, type Heights, heightText } from './heights';

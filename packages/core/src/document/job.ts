@@ -1,4 +1,4 @@
-import { ListOf, Nested } from '../quantity/nested';
+import { ListOf, Nested, OneOf } from '../quantity/nested';
 import {
   ArrayMaxSize,
   Equals,
@@ -15,7 +15,7 @@ import {
   Min,
 } from 'class-validator';
 import { GRIPS, WorkGrip } from '../cutting/boldness';
-import { Part, Plate } from '../part/plate/feature';
+import { PARTS, Part } from '../part/plate/feature';
 import { Lean } from '../part/plate/leaning';
 import { UPS, Up } from '../part/plate/turn';
 import type { LengthUnit } from '../quantity/units';
@@ -25,7 +25,7 @@ import { Machine } from '../machine/machine';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
 import { Copies } from './copies';
-import { JobFile } from './files';
+import { JobFile } from '../quantity/files';
 import { Holding } from './holding';
 import { Operation } from './operation';
 import { Stations } from './stations';
@@ -159,7 +159,7 @@ export class Job {
   /** The dialect itself, where the shop has made it its own; else the shipped one of that id. */
   @IsOptional() @Nested(() => Controller) controller?: Controller;
   @ListOf(() => Tool, 400) tools!: Tool[];
-  @Nested(() => Plate) part!: Part;
+  @OneOf(PARTS, 'kind') part!: Part;
   @ListOf(() => Setup, 20, 1) setups!: Setup[];
   /** How boldly speeds are suggested: 0 first cut on an unknown machine, 0.5 settled, 1 pushing. */
   @IsNumber() @Min(0) @Max(1) boldness!: number;

@@ -3,7 +3,7 @@ import { HOLDERS } from '../shop/library/holders';
 import { MATERIALS } from '../shop/library/materials';
 import type { ShelfName } from '../shop/shelves';
 import { Corner, StlBuilder } from '../geometry/space/stl';
-import { sha256Of } from './files';
+import { sha256Of } from '../quantity/files';
 
 type Plain = Record<string, unknown>;
 

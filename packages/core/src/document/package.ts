@@ -1,7 +1,8 @@
 /** A job as a file to take away: plain where it stands alone, a ZIP of `job.json` and `files/SHA-256` where files belong to it. */
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { Finding, finding } from '../quantity/finding';
-import { LARGEST_FILE, atHand, filesOf, sha256Of } from './files';
+import { LARGEST_FILE, atHand, sha256Of } from '../quantity/files';
+import { filesOf } from './files';
 import type { Job } from './job';
 import { ReadJob, StoredKinds, parseJob } from './read';
 

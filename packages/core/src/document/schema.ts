@@ -1,6 +1,6 @@
 import { defaultMetadataStorage } from 'class-transformer/cjs/storage';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
-import { SHAPES } from '../part/plate/feature';
+import { PARTS, SHAPES } from '../part/plate/feature';
 import { Job } from './job';
 import type { StoredKind, StoredKinds } from './read';
 
@@ -43,6 +43,8 @@ export function jobSchema(kinds: StoredKinds): Schema {
   const defs = Object.fromEntries(Object.entries(made).map(([name, schema]) => [name, closed(schema)]));
   const feature = defs.Feature as { properties: Schema };
   feature.properties.shape = { oneOf: SHAPES.map((s) => ({ $ref: REF + s.value.name })) };
+  const job = defs[Job.name] as { properties: Schema };
+  job.properties.part = { oneOf: PARTS.map((p) => ({ $ref: REF + p.value.name })) };
   byKind(defs, 'Operation', kinds.operations);
   byKind(defs, 'Holding', kinds.holdings);
   return {

@@ -4,7 +4,7 @@ import { Lean, leaningPlace } from '../part/plate/leaning';
 import type { Body } from '../part/plate/turn';
 import { PartModel } from '../part/plate/model';
 import { linesOf } from '../part/plate/shapes';
-import { atHand } from '../document/files';
+import { atHand } from '../quantity/files';
 import { Setup } from '../document/job';
 import { meshIn, meshOf } from '../stock/height/mesh';
 import { StockModel } from '../stock/height/stock';

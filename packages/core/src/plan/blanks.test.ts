@@ -6,7 +6,7 @@ import { readStl } from '../stock/height/mesh';
 import { stockStl } from '../stock/height/stl';
 import { stockField } from '../stock/height/stock';
 import { boundsOf } from '../geometry/plane/point';
-import { putAtHand } from '../document/files';
+import { putAtHand } from '../quantity/files';
 import { Job, Setup } from '../document/job';
 import { planSetup } from './pipeline';
 import { proveProgram } from './prove';

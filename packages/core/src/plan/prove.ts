@@ -7,8 +7,6 @@ import { bendLimit } from '../cutting/limits';
 import { HandInProgram, gripsIn, handIn, handMinutes, pauseMinutes } from './by-hand';
 import { handOf } from '../operation/hand/by-hand';
 import { kindOf } from '../operation/registry';
-import { partModel } from '../part/plate/model';
-import { leaningRule, movedRule, wantedHeights } from '../part/plate/heights';
 import { SetupPlan, addedOf, controllerOf, planSetup, postSetup } from './pipeline';
 import { continuousShare } from '../machine/machine';
 import { holderLength } from '../shop/holder';
@@ -33,12 +31,9 @@ import { StepFigures, idleSteps, idleTools, stepsOf } from '../judge/steps';
 import { Section } from '../program/write/step';
 import { Grid, HeightField } from '../stock/height/field';
 import { Job, Setup } from '../document/job';
-import { placesOfCopies } from '../document/copies';
-import { placesOfStations } from '../document/stations';
-import { BrokenEdges, otherSides } from '../part/plate/solid';
-import { isOnSide } from '../part/plate/turn';
 import { cutIn } from './situation';
-import { Ground, asSeen, beforeOf, bodiesOf, groundOf, isFaced } from './ground';
+import { wantedOf } from './wanted';
+import { Ground, beforeOf, bodiesOf, groundOf } from './ground';
 import { bodiesEverywhere, contactsEverywhere, pieceEverywhere, stockEverywhere, zerosOf } from './everywhere';
 import { leavings } from './leavings';
 import { tableMiddle } from './reach';
@@ -116,13 +111,6 @@ function allowancesOf({ operations }: Setup): Map<string, Allowance> {
   return asked;
 }
 
-/** The edges the operations of a job break, setup by setup. */
-const brokenIn = (job: Job): BrokenEdges[] =>
-  job.setups.map((setup) => {
-    const { part } = asSeen(job, setup);
-    return { up: setup.up ?? 'top', edges: addedOf({ ...job, part }, setup, partModel(part)).edges };
-  });
-
 /** What else a proof may know. */
 export interface ProofOptions {
   /** Which lines belong to which operation. */
@@ -180,22 +168,12 @@ export class ProofRun {
       const kind = kindOf(o.kind);
       if (tool && kind) this.bends.set(o.id, bendLimit(cutIn(job, setup, kind, tool, o)).most);
     }
-    const { job: seen, repeated, whole, stock, zero, fixtures, held } = ground;
+    const { whole, stock, zero, fixtures, held } = ground;
     this.model = whole;
     if (whole.outline.length) {
-      const added = addedOf(seen, ground.setup, whole);
-      const { up = 'top' } = setup;
-      // A face beside the part is as the stock left it, unless it is cut.
-      const { leaning } = ground.work;
-      const isTopJudged = !leaning && (!isOnSide(up) || isFaced(setup));
-      const wanted = wantedHeights(repeated, whole, added, isTopJudged);
-      const rules = leaning ? wanted.map((rule) => leaningRule(rule, leaning)) : wanted;
-      const sides = leaning ? [] : otherSides(job.part, up, () => brokenIn(job), more.left?.upright?.within);
-      const beside = placesOfCopies(setup).flatMap((place) => sides.map((rule) => movedRule(rule, place)));
-      const all = placesOfStations(setup).flatMap((place) =>
-        [...rules, ...beside].map((rule) => movedRule(rule, place)),
-      );
-      this.wanted = new Wanted(all, -whole.thickness, added.freed, more.left?.upright?.within);
+      const added = addedOf(ground.job, ground.setup, whole);
+      const rules = wantedOf(job, setup, ground, added, more.left);
+      this.wanted = new Wanted(rules, -whole.thickness, added.freed, more.left?.upright?.within);
     }
     const zeroAboveTable = setup.riser + zero.z - stock.bottom;
     const homeZ = homeHeight(job, setup, zeroAboveTable);

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { missingFiles, putAtHand } from '../document/files';
+import { putAtHand } from '../quantity/files';
+import { missingFiles } from '../document/files';
 import type { Job } from '../document/job';
 import { Bench } from './bench';
 import { parseJob } from './documents';

@@ -1,6 +1,7 @@
 /** What results hang on, for whoever keeps them. */
 import stringify from 'fast-json-stable-stringify';
-import { missingFiles, sha256Of } from '../document/files';
+import { sha256Of } from '../quantity/files';
+import { missingFiles } from '../document/files';
 import type { Job } from '../document/job';
 
 /** The job without what only its batch hangs on. */

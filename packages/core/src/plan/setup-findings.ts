@@ -1,5 +1,6 @@
 /** What speaks against a setup as a whole: its stock, its machine, its rack, how it lies and is held. */
-import { JobFile, atHand, fileMissing } from '../document/files';
+import { JobFile, atHand } from '../quantity/files';
+import { fileMissing } from '../document/files';
 import { neverSeen, upText } from '../document/edit';
 import { Job, Setup } from '../document/job';
 import { abilities } from '../machine/abilities';

@@ -20,3 +20,4 @@ export {
   type LengthUnit,
 } from './units';
 export { misshapen, readAs } from './validate';
+export { atHand, type JobFile, LARGEST_FILE, putAtHand, sha256Of } from './files';

@@ -32,10 +32,15 @@ export function Nested(type: () => new () => object) {
   };
 }
 
-/** A field that holds one of several checked objects, told apart by their `type`. */
-export function OneOf(subTypes: NonNullable<NonNullable<Classes>['discriminator']>['subTypes']) {
+/** A field that holds one of several checked objects, told apart by their `type`, or by what else they call it. */
+export function OneOf(
+  subTypes: NonNullable<NonNullable<Classes>['discriminator']>['subTypes'],
+  property: 'type' | 'kind' = 'type',
+) {
   return (target: object, key: string) => {
-    Type(() => Object, { discriminator: { property: 'type', subTypes }, keepDiscriminatorProperty: true })(target, key);
+    // Their lists are bounded alike.
+    if (property === 'kind') note(target, { key, type: () => subTypes[0].value as new () => object });
+    Type(() => Object, { discriminator: { property, subTypes }, keepDiscriminatorProperty: true })(target, key);
     ValidateNested()(target, key);
     IsObject()(target, key);
     IsDefined()(target, key);

@@ -14,6 +14,8 @@ import {
   Max,
   Min,
 } from 'class-validator';
+import { JobFile } from '../../quantity/files';
+import { MODEL_UNITS, ModelUnit } from '../solid/read/model';
 import { Lean } from './leaning';
 import { FACES, Face } from './turn';
 
@@ -168,14 +170,43 @@ export const sideOf = ({ side }: Pick<Feature, 'side'>): Face => side ?? 'top';
 /** Whether it is cut from beside the part. */
 export const isBeside = ({ side }: Pick<Feature, 'side'>): boolean => side !== undefined && side !== 'underside';
 
-/** A plate of one thickness with features cut into it from its six sides. */
-export class Plate {
-  @Equals('plate') kind!: 'plate';
+/** What every part has: how thick it is from its top to its underside, mm, and what is cut into it from its six sides. */
+class Featured {
   @IsNumber() @Min(0.05) @Max(2000) thickness!: number;
   @ListOf(() => Feature, 2000) features!: Feature[];
 }
 
+/** A plate of one thickness with features cut into it from its six sides. */
+export class Plate extends Featured {
+  @Equals('plate') kind!: 'plate';
+}
+
+/** How a solid was taken from its file. */
+export class Taken {
+  /** Which of its bodies, the largest first. */
+  @IsInt() @Min(0) @Max(1000) body!: number;
+  /** The unit its lengths were taken as. */
+  @IsIn(MODEL_UNITS) unit!: ModelUnit;
+  /** The side of the model that is the top of the part. */
+  @IsIn(FACES) up!: Face;
+}
+
+/** A solid from a file: what was found in it, and its surface, which the proof compares with. */
+export class Solid extends Featured {
+  @Equals('solid') kind!: 'solid';
+  /** Its surface in the part’s own place, binary PLY. */
+  @Nested(() => JobFile) surface!: JobFile;
+  /** The file it came in. */
+  @IsOptional() @Nested(() => JobFile) source?: JobFile;
+  @Nested(() => Taken) taken!: Taken;
+}
+
+export const PARTS = [
+  { name: 'plate', value: Plate },
+  { name: 'solid', value: Solid },
+];
+
 export const SINGLE: Pattern = { type: 'single', count: 1, rows: 1, dx: 0, dy: 0, centreX: 0, centreY: 0 };
 
 /** The wanted part. */
-export type Part = Plate;
+export type Part = Plate | Solid;

@@ -183,6 +183,13 @@ function carved({ region, surface, depth, profile }: Carving): HeightRule {
   return { region: offset(region, GOUGE), how: 'lower', low };
 }
 
+/** What operations are asked beyond the part. */
+const addedRules = (added: Added): HeightRule[] => [
+  ...added.edges.map((edge) => broken(edge, false)),
+  ...added.marks.flatMap(marked),
+  ...added.carvings.map(carved),
+];
+
 /**
  * Between which heights a plate is right, and what operations are asked beyond it. It is read from the features themselves, not
  * from the regions paths are planned in, so that one mistake cannot hide in both.
@@ -202,8 +209,40 @@ export function wantedHeights(part: Part, model: PartModel, added: Added, isTopJ
     ...features.filter((f) => f.meaning === 'hole').flatMap((f) => holes(f, thickness)),
     ...features.filter((f) => f.meaning === 'boss').flatMap(crests),
     ...model.edges.map((edge) => broken(edge, true)),
-    ...added.edges.map((edge) => broken(edge, false)),
-    ...added.marks.flatMap(marked),
-    ...added.carvings.map(carved),
+    ...addedRules(added),
+  ];
+}
+
+/** At the end of a blind hole any drill’s point may stand, whichever the solid shows. */
+const drilledEnd = (feature: Feature): HeightRule[] =>
+  instancesOf(feature).flatMap((chain) => {
+    const found = asCircle(chain);
+    return found
+      ? [{ region: round(found.centre, found.radius + LEFT), how: 'raise' as const, high: -feature.depth }]
+      : [];
+  });
+
+/**
+ * What is right beside the surface of a solid itself: what was drawn into it, the points of drills, threads, edges, and what operations are
+ * asked beyond it.
+ * @param part as it lies, with copies of repeated operations
+ * @param model of the same part
+ */
+export function besidesSurface(part: Part, model: PartModel, added: Added): HeightRule[] {
+  const faulty = new Set(model.findings.filter((f) => f.level === 'stop').map((f) => f.place.feature));
+  const features = part.features.filter((f) => !faulty.has(f.id));
+  const { thickness } = part;
+  const outline = union(features.filter((f) => f.meaning === 'outline').flatMap(ringsOf));
+  const drawn = features.filter((f) => !f.faces && f.meaning !== 'outline');
+  const found = features.filter((f) => f.faces);
+  const lowOnly = (rules: HeightRule[]) => rules.map((rule): HeightRule => ({ ...rule, high: undefined }));
+  return [
+    ...levels(drawn, outline, thickness),
+    ...drawn.filter((f) => f.meaning === 'hole').flatMap((f) => holes(f, thickness)),
+    ...lowOnly(found.filter((f) => f.meaning === 'hole').flatMap((f) => holes(f, thickness))),
+    ...found.filter((f) => f.meaning === 'hole' && !f.through).flatMap(drilledEnd),
+    ...features.filter((f) => f.meaning === 'boss').flatMap(crests),
+    ...lowOnly(model.edges.map((edge) => broken(edge, true))),
+    ...addedRules(added),
   ];
 }

@@ -113,5 +113,6 @@ export function repeated(feature: Feature, { pattern, mirror, at, without = [] }
   const drawn = isKept(0) ? [feature] : [];
   const all = isKept(0) ? [...own, ...copies] : copies;
   const images = mirror === 'none' ? [] : all.map((f) => mirrored(f, mirror, at));
-  return [...drawn, ...[...copies, ...images].map((f) => named(f, feature))];
+  // Copies stand where the solid has no faces of its own.
+  return [...drawn, ...[...copies, ...images].map((f) => named({ ...f, faces: undefined }, feature))];
 }

@@ -1,6 +1,6 @@
 /** A solid looked at from above: how high its surface stands over a place, and what stands above a height. */
 import { Region, union } from '../../geometry/plane/clip';
-import { Point } from '../../geometry/plane/point';
+import { Bounds, Point } from '../../geometry/plane/point';
 import { Box3, Triangles, areaVectors, boxRound, countOf } from '../../geometry/space/triangles';
 
 /** Triangles whose normals rise less than this are walls. */
@@ -20,10 +20,11 @@ export class Tops {
   constructor(
     readonly mesh: Triangles,
     private readonly against: Int32Array,
-    areas = areaVectors(mesh),
+    private readonly areas = areaVectors(mesh),
   ) {
     this.box = boxRound(mesh);
     const count = countOf(mesh);
+    this.seen = new Int32Array(count);
     this.up = new Uint8Array(count);
     for (let t = 0; t < count; t++) {
       const [x, y, z] = [areas[3 * t], areas[3 * t + 1], areas[3 * t + 2]];
@@ -78,19 +79,70 @@ export class Tops {
     return p[a + 2] + u * (p[b + 2] - p[a + 2]) + v * (p[c + 2] - p[a + 2]);
   }
 
-  /** Z of the highest surface over a place; −∞ beside the solid. */
-  at(x: number, y: number): number {
+  private cellAt(x: number, y: number): number {
     const { min } = this.box;
     const i = Math.floor((x - min.x) / this.cell);
     const j = Math.floor((y - min.y) / this.cell);
-    if (i < 0 || j < 0 || i > this.nx || j > this.ny) return -Infinity;
-    const c = Math.min(j, this.ny - 1) * this.nx + Math.min(i, this.nx - 1);
+    if (i < 0 || j < 0 || i > this.nx || j > this.ny) return -1;
+    return Math.min(j, this.ny - 1) * this.nx + Math.min(i, this.nx - 1);
+  }
+
+  /** Z of the highest surface over a place; −∞ beside the solid. */
+  at(x: number, y: number): number {
+    const c = this.cellAt(x, y);
     let top = -Infinity;
+    if (c < 0) return top;
     for (let k = this.start[c]; k < this.start[c + 1]; k++) {
       const z = this.heightOver(this.items[k], x, y);
       if (z !== undefined && z > top) top = z;
     }
     return top;
+  }
+
+  /** The triangle whose surface is the highest over a place; −1 where there is none. */
+  over(x: number, y: number): number {
+    const c = this.cellAt(x, y);
+    let [top, best] = [-Infinity, -1];
+    if (c < 0) return best;
+    for (let k = this.start[c]; k < this.start[c + 1]; k++) {
+      const z = this.heightOver(this.items[k], x, y);
+      if (z !== undefined && z > top) [top, best] = [z, this.items[k]];
+    }
+    return best;
+  }
+
+  /** Rise over run of a triangle. */
+  slopeOf(t: number): number {
+    const [x, y, z] = [this.areas[3 * t], this.areas[3 * t + 1], this.areas[3 * t + 2]];
+    return Math.sqrt(x * x + y * y) / z;
+  }
+
+  /** Whether a place is over the box of the solid, or so near. */
+  isNear(x: number, y: number, by: number): boolean {
+    const { min, max } = this.box;
+    return x > min.x - by && x < max.x + by && y > min.y - by && y < max.y + by;
+  }
+
+  private readonly seen: Int32Array;
+  private round = 0;
+
+  /** Calls `visit` with each triangle that looks up and may lie over a box. */
+  within({ minX, minY, maxX, maxY }: Bounds, visit: (t: number) => void): void {
+    const { min } = this.box;
+    const clamp = (v: number, n: number) => Math.max(0, Math.min(n - 1, Math.floor(v)));
+    const [i0, i1] = [clamp((minX - min.x) / this.cell, this.nx), clamp((maxX - min.x) / this.cell, this.nx)];
+    const [j0, j1] = [clamp((minY - min.y) / this.cell, this.ny), clamp((maxY - min.y) / this.cell, this.ny)];
+    this.round++;
+    for (let j = j0; j <= j1; j++)
+      for (let i = i0; i <= i1; i++) {
+        const c = j * this.nx + i;
+        for (let k = this.start[c]; k < this.start[c + 1]; k++) {
+          const t = this.items[k];
+          if (this.seen[t] === this.round) continue;
+          this.seen[t] = this.round;
+          visit(t);
+        }
+      }
   }
 
   private readonly known = new Map<number, Region>();

@@ -2,6 +2,7 @@ import { Region, difference, offset } from '../../geometry/plane/clip';
 import { Added } from '../../part/plate/added';
 import { ANYTHING, GOUGE, HeightRule, LEFT } from '../../part/plate/heights';
 import { Grid, HeightField, cellMiddle, eachInside } from './field';
+import { SurfaceRule, laySurface } from './surface';
 
 /** The heights between which a piece is right, cell by cell, mm, slack sideways included. */
 export interface Allowed {
@@ -9,6 +10,8 @@ export interface Allowed {
   high: Float32Array;
   /** Underside of the part: below it nothing counts. */
   floor: number;
+  /** By cell, the cosine of the slope that is wanted there: deviations are told along its normal. 1 where left out. */
+  rise?: Float32Array;
   /** How well faces are known that have not been cut yet, mm; exactly where left out. */
   within?: number;
 }
@@ -39,12 +42,13 @@ export class Wanted {
   private gone: Region[] = [];
 
   /**
+   * @param rules laid one after another; a solid first
    * @param floor underside of the part
    * @param freed what falls out once the line round it is cut
    * @param within how well faces are known that have not been cut yet, mm
    */
   constructor(
-    private readonly rules: HeightRule[],
+    private readonly rules: (HeightRule | SurfaceRule)[],
     private readonly floor: number,
     private readonly freed: Added['freed'] = [],
     private readonly within?: number,
@@ -56,7 +60,10 @@ export class Wanted {
     const [low, high] = [new Float32Array(cells).fill(-ANYTHING), new Float32Array(cells).fill(ANYTHING)];
     const allowed: Allowed = { low, high, floor: this.floor };
     if (this.within) allowed.within = this.within;
-    for (const rule of this.rules) lay(rule, grid, allowed);
+    for (const rule of this.rules) {
+      if ('tops' in rule) laySurface(rule, grid, allowed);
+      else lay(rule, grid, allowed);
+    }
     for (const region of this.gone) eachInside(grid, region, (i) => (high[i] = ANYTHING));
     return allowed;
   }
@@ -85,10 +92,12 @@ export const isWanted = (bound: number) => Math.abs(bound) < ANYTHING;
  * How far a height is from what is allowed, mm: above 0 metal is left, below 0 the part is cut into; 0 within the slack.
  * @param owner the motion that cut there, −1 for none
  */
-export function deviation({ low, high, floor, within = 0 }: Allowed, i: number, height: number, owner: number): number {
+export function deviation(allowed: Allowed, i: number, height: number, owner: number): number {
+  const { low, high, floor, rise, within = 0 } = allowed;
+  const along = rise ? rise[i] : 1;
   const slack = owner < 0 ? within : 0;
   const over = height - high[i];
-  if (over > LEFT + slack) return over;
+  if (over > LEFT + slack) return over * along;
   const under = low[i] - Math.max(height, floor);
-  return under > GOUGE + slack && isWanted(low[i]) ? -under : 0;
+  return under > GOUGE + slack && isWanted(low[i]) ? -under * along : 0;
 }

@@ -1,0 +1,10 @@
+import { readFileSync } from 'node:fs';
+import { readModel } from '../packages/core/src/part/solid/read/read';
+import { facesOfSolid, sampledFrom } from '../packages/core/src/part/solid/faces/faces';
+import { areaVectors } from '../packages/core/src/geometry/space/triangles';
+import { fitTo, distanceTo } from '../packages/core/src/part/solid/faces/fit';
+const m = readModel(readFileSync(`demo/solids/probe-bracket.stl`));
+const mesh = m.bodies[0].mesh;
+const { faces } = facesOfSolid(mesh);
+const areas = areaVectors(mesh);
+faces.forEach((f, i) => { if (f.fit.kind !== "plane") { console.log(i, f.fit.kind, f.area.toFixed(2), [...f.meets].map(([g, b]) => g + ':' + faces[g].fit.kind + ' ' + faces[g].area.toFixed(0) + ' bend ' + b.toFixed(3) + ' off ' + Math.max(...sampledFrom(mesh, areas, f.triangles).corners.map(c => Math.abs(distanceTo(faces[g].fit, c)))).toFixed(5)).join(' | ')); } });
