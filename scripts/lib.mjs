@@ -1,7 +1,7 @@
 /** What the demo and the tests share: install what is missing, build the web app, say what is going on. */
 import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -142,8 +142,19 @@ async function bundleWorker(source) {
   });
 }
 
+/** Puts the reader of STEP files beside the app: files of their own that can be replaced, with their licences. */
+function placeStepReader() {
+  const from = join(root, 'node_modules/occt-import-js/dist');
+  const to = join(root, 'apps/web/public/step');
+  mkdirSync(to, { recursive: true });
+  copyFileSync(join(root, 'apps/web/step/reader.js'), join(to, 'reader.js'));
+  for (const name of readdirSync(from).filter((n) => !n.includes('worker')))
+    copyFileSync(join(from, name), join(to, name));
+}
+
 /** Exports the web app and bundles the server’s threads when their sources changed since the last time. */
 export async function buildWeb() {
+  placeStepReader();
   const file = join(DIST, '.stamp');
   const sources = hashOfFiles([
     'apps/web',

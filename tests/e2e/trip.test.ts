@@ -64,7 +64,7 @@ test('from a drawing to a proven, downloaded program', async () => {
   // Part: the drawing names no unit, so it is asked for; meanings are proposed and corrected.
   const file = join(harness.data, 'plate.dxf');
   writeFileSync(file, DRAWING);
-  await choose(page, () => tapText(page, 'Open a drawing'), file);
+  await choose(page, () => tapText(page, 'Open a file'), file);
   expect(await textOf(page, byTest('import-summary'))).toMatch(
     /4 closed outlines, 0 open curves, 0 gaps\. The drawing names no unit/,
   );

@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, sep } from 'node:path';
 import compression from 'compression';
 import express, { ErrorRequestHandler, Express, Request, RequestHandler } from 'express';
 import helmet from 'helmet';
@@ -50,6 +50,10 @@ const headers = helmet({
   crossOriginEmbedderPolicy: { policy: 'require-corp' },
   crossOriginOpenerPolicy: { policy: 'same-origin' },
 });
+
+/** The kernel that reads STEP files evaluates code: it alone may, in a worker that can reach nothing but itself. */
+const STEP_READER = `${sep}step${sep}`;
+const STEP_POLICY = "default-src 'none'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'; connect-src 'self'";
 
 const hasBody = (req: Request) => Number(req.get('content-length') ?? 0) > 0 || !!req.get('transfer-encoding');
 /** What is taken: no form of another site can send either. */
@@ -162,6 +166,7 @@ export function createApp(
       index: false,
       maxAge: '1h',
       setHeaders: (res, path) => {
+        if (path.includes(STEP_READER)) res.setHeader('Content-Security-Policy', STEP_POLICY);
         if (path.includes('_expo')) res.setHeader('Cache-Control', 'public, max-age=31536000, immutable');
         // Asked for anew each time: it says whether there is a newer version.
         else if (path.endsWith('sw.js')) res.setHeader('Cache-Control', 'no-cache');

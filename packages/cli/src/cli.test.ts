@@ -182,3 +182,41 @@ test.each([
   expect(answer.stderr).toContain(text);
   expect(answer.stderr).not.toMatch(/\n\s+at /);
 });
+
+test('features: what a solid has to be cut, for a script and for a reader', () => {
+  const solid = join(root, 'demo/solids/drain-step.stl');
+  const { status, stdout } = tidypath('features', solid, '--up', 'top', '--json');
+  expect(status).toBe(0);
+  const { features, up } = JSON.parse(stdout) as { up: string; features: Record<string, unknown>[] };
+  expect(up).toBe('top');
+  expect(features.filter((f) => f.kind === 'hole')).toEqual([
+    expect.objectContaining({ x: 12, y: 12, z: -20, depth: 20, diameter: 6.8, faces: expect.any(Array) }),
+    expect.objectContaining({ x: 12, y: 48, z: -20, depth: 20, diameter: 6.8 }),
+  ]);
+  expect(tidypath('features', solid).stdout).toMatch(/^top up, 45 mm thick, 8 features/);
+  const letter = join(out, 'letter.step');
+  writeFileSync(letter, 'Please find the model attached.');
+  expect(tidypath('features', letter)).toMatchObject({
+    status: 1,
+    stdout: expect.stringMatching(/no solid that can be read/),
+  });
+  expect(tidypath('features', solid, '--up', 'sideways')).toMatchObject({ status: 2 });
+});
+
+test('features reads STEP', () => {
+  const found = run(join(root, 'node_modules/.bin/tsx'), [MAIN, 'features', join(root, 'demo/solids/thin-tray.step')]);
+  expect(found).toMatchObject({ status: 0, stdout: expect.stringMatching(/^top up, 30 mm thick, 5 features/) });
+});
+
+test('plan: a whole job for a solid, with its files beside it', () => {
+  const model = join(out, 'block.obj');
+  const corners = [0, 1, 2, 3, 4, 5, 6, 7].map((i) => `v ${i & 1 ? 40 : 0} ${i & 2 ? 30 : 0} ${i & 4 ? 12 : 0}`);
+  const sides = ['f 1 3 4 2', 'f 5 6 8 7', 'f 1 2 6 5', 'f 3 7 8 4', 'f 1 5 7 3', 'f 2 4 8 6'];
+  writeFileSync(model, [...corners, ...sides, ''].join('\n'));
+  const job = join(out, 'block.json');
+  const asked = ['--material', 'alu-6082', '--machine', 'fulmar', '--batch', '10', '--out', job];
+  const planned = tidypath('plan', model, ...asked);
+  expect(planned.stdout).toMatch(/One grip reaches all of it: top up/);
+  expect(planned.stdout).toMatch(/top up: 2 operations/);
+  expect(tidypath('check', job).stdout).not.toMatch(/stop:/);
+});

@@ -17,7 +17,7 @@ import {
 /** What was typed cannot be done as it stands; told without a stack. */
 export class UsageError extends Error {}
 
-function readBytes(path: string | undefined, what: string): Buffer {
+export function readBytes(path: string | undefined, what: string): Buffer {
   if (!path) throw new UsageError(`Name ${what}`);
   try {
     return readFileSync(path);

@@ -1,5 +1,6 @@
 import { check, edits, importCommand, kit, post, prove, suggestCommand } from './commands';
 import { UsageError } from './files';
+import { features, plan } from './models';
 
 const HELP = `tidypath COMMAND
 
@@ -22,9 +23,15 @@ const HELP = `tidypath COMMAND
                                                    shop's own, what they do not say is as usual
   import DRAWING.dxf [--unit mm|inch] [--tolerance MM] [--bridge MM] [--json]
                                                    what was recognised in a drawing
+  features MODEL [--up top|underside|front|back|left|right] [--unit mm|cm|inch|m] [--body N] [--json]
+                                                   what a solid has to be cut, with the side of its file up that is asked
+                                                   for, else the likeliest; STEP, STL, OBJ or 3MF
+  plan MODEL --material ID --machine ID [--batch N] [--up SIDE] [--unit U] [--body N] --out JOB
+                                                   a whole job for a solid, and what it found no way for: a ZIP, or a
+                                                   JSON file with its files in a folder beside it
 `;
 
-type Command = (args: string[]) => number;
+type Command = (args: string[]) => number | Promise<number>;
 const COMMANDS: Record<string, Command> = {
   check,
   post,
@@ -33,6 +40,8 @@ const COMMANDS: Record<string, Command> = {
   edits,
   suggest: suggestCommand,
   import: importCommand,
+  features,
+  plan,
 };
 
 // A pipe that is closed at its other end has heard enough.
@@ -41,7 +50,7 @@ process.stdout.on('error', (error: NodeJS.ErrnoException) => {
   throw error;
 });
 
-function main(): number {
+async function main(): Promise<number> {
   const [name, ...args] = process.argv.slice(2);
   const command = COMMANDS[name ?? ''];
   if (!command) {
@@ -49,7 +58,7 @@ function main(): number {
     return name && name !== 'help' && name !== '--help' ? 2 : 0;
   }
   try {
-    return command(args);
+    return await command(args);
   } catch (error) {
     if (!(error instanceof UsageError)) throw error;
     process.stderr.write(`${error.message}\n`);
@@ -57,4 +66,4 @@ function main(): number {
   }
 }
 
-process.exitCode = main();
+void main().then((code) => (process.exitCode = code));

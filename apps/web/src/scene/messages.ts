@@ -1,11 +1,14 @@
 import type { Palette } from '../theme/theme';
 import type { Vec3 } from '@tidypath/core';
 import type { Scene } from './scene';
-import type { Size } from './terms';
+import type { MetFace, Size } from './terms';
 
 /** What the page may tell its picture; nothing comes back. */
 export type Told =
   | 'setStock'
+  | 'setSolid'
+  | 'setChosen'
+  | 'setSection'
   | 'setAllowed'
   | 'setHeights'
   | 'setLines'
@@ -34,7 +37,8 @@ export type Answer = { id: number } &
   /** The picture shows the first so many things it was told. */
   (
     | { type: 'drawn'; heard: number }
-    | { type: 'tapped'; at: Vec3 }
+    /** What was met there, the nearest first; the faces of a solid with it. */
+    | { type: 'tapped'; at: Vec3; faces?: MetFace[] }
     | { type: 'picture'; file: Uint8Array }
     | { type: 'failed'; message: string }
   );

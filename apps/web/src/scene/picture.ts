@@ -1,6 +1,6 @@
 import type { Palette } from '../theme/theme';
 import type { About, Answer, Ask, Told } from './messages';
-import type { Size } from './terms';
+import type { MetFace, Size } from './terms';
 import type { Vec3 } from '@tidypath/core';
 
 /** A tap moves fewer pixels and lasts fewer milliseconds. */
@@ -28,7 +28,7 @@ export class Picture {
   constructor(
     private readonly host: HTMLElement,
     palette: Palette,
-    private readonly onTap: (at: Vec3) => void,
+    private readonly onTap: (at: Vec3, faces?: MetFace[]) => void,
     private readonly onFailed: (message: string) => void,
     private readonly onDrawn: () => void,
   ) {
@@ -59,7 +59,7 @@ export class Picture {
   private hear(answer: Answer): void {
     if (answer.id !== this.id) return;
     if (answer.type === 'drawn') this.drawn(answer.heard);
-    if (answer.type === 'tapped') this.onTap(answer.at);
+    if (answer.type === 'tapped') this.onTap(answer.at, answer.faces);
     if (answer.type === 'picture') this.onPicture?.(answer.file);
     if (answer.type === 'failed') this.fail(answer.message);
   }

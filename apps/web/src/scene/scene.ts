@@ -6,7 +6,8 @@ import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeome
 import { Allowed, FixtureBox, StockModel, Tool, deviation, type Vec3, SurfaceView } from '@tidypath/core';
 import { Palette, TEMPER } from '../theme/theme';
 import { Hand } from './hand';
-import { DIRECTIONS, type Angle, type Segments, type Size, type Touch } from './terms';
+import { DIRECTIONS, type Angle, type MetFace, type SectionPlane, type Segments, type Size, type Touch } from './terms';
+import { SolidModel } from './solid';
 import { fixtureModels, flags, pins, toolModel, zeroArms } from './models';
 import { rawSurface } from './raw';
 import { fillColours, fillHeights, shadeOf, surfaceGeometry } from './surface';
@@ -14,6 +15,8 @@ import { fillColours, fillHeights, shadeOf, surfaceGeometry } from './surface';
 const PATH_WIDTH = 2.2;
 /** Metal so thin above the underside is none, mm. */
 const NOTHING_LEFT = 0.02;
+/** Half of what a finger covers, pixels. */
+const FINGER = 12;
 /** Milliseconds between two looks whether a picture is finished. */
 const LOOK_AGAIN = 4;
 /** The picture: stock as a warm block, edges in ink, path, tool and fixtures. Drawn only when something changes. */
@@ -25,6 +28,7 @@ export class Scene {
   private readonly controls: OrbitControls;
   private readonly groups = new Map<string, THREE.Object3D>();
   private surface?: { mesh: THREE.Mesh; view: SurfaceView };
+  private solid?: SolidModel;
   private heights: Float32Array = new Float32Array(0);
   private allowed?: Allowed;
   private readonly plain: number[];
@@ -115,6 +119,50 @@ export class Scene {
     ray.setFromCamera(new THREE.Vector2(x, y), this.camera);
     const point = ray.intersectObject(this.surface.mesh)[0]?.point;
     return point && { x: point.x, y: point.y, z: point.z };
+  }
+
+  /** The faces of the solid under a place of the picture, the nearest first; undefined where no solid is shown. */
+  facesAt(x: number, y: number): MetFace[] | undefined {
+    const { solid } = this;
+    if (!solid) return undefined;
+    const { width, height } = this.hand.size;
+    const met = (dx: number, dy: number) => {
+      const ray = new THREE.Raycaster();
+      ray.setFromCamera(new THREE.Vector2(x + (2 * dx) / width, y + (2 * dy) / height), this.camera);
+      return solid.met(ray);
+    };
+    const [first, ...behind] = met(0, 0);
+    // What a finger also covers comes next, the smallest first; then what is hidden.
+    const beside = Array.from({ length: 8 }, (_, k) => (k * Math.PI) / 4)
+      .flatMap((a) => met(FINGER * Math.cos(a), FINGER * Math.sin(a)).slice(0, 1))
+      .sort((a, b) => a.area - b.area);
+    const all = [...(first ? [first] : []), ...beside, ...behind];
+    return all.filter((f, i) => all.findIndex((g) => g.face === f.face) === i);
+  }
+
+  /** Shows a solid from the file it is kept as. */
+  setSolid(file: Uint8Array | undefined): void {
+    this.solid = file && SolidModel.from(file, this.palette);
+    this.swap('solid', this.solid?.mesh);
+    this.setLines('solid-edges', this.solid && { positions: this.solid.edges }, {
+      colour: this.palette.part,
+      width: 1.3,
+    });
+    if (this.solid) this.box = this.solid.box;
+  }
+
+  /** Lights faces of the solid. */
+  setChosen(faces: number[]): void {
+    this.solid?.choose(faces);
+    this.draw();
+  }
+
+  /** Cuts the solid open at a plane; whole without one. */
+  setSection(plane: SectionPlane | undefined): void {
+    const planes = this.solid?.section(plane) ?? [];
+    const edges = this.groups.get('solid-edges') as THREE.Mesh | undefined;
+    if (edges) (edges.material as THREE.Material).clippingPlanes = planes;
+    this.draw();
   }
 
   /** The picture as it stands, as a PNG. */

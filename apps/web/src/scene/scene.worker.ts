@@ -28,8 +28,9 @@ function heed(request: Request): void {
     if (scene.isDrawn) tell(id);
   }
   if (request.type === 'tap') {
-    const at = scene.seenAt(request.x, request.y);
-    if (at) scope.postMessage({ id, type: 'tapped', at });
+    const faces = scene.facesAt(request.x, request.y);
+    const at = faces?.[0]?.at ?? scene.seenAt(request.x, request.y);
+    if (at) scope.postMessage({ id, type: 'tapped', at, faces });
   }
   if (request.type === 'picture') void scene.picture().then((file) => scope.postMessage({ id, type: 'picture', file }));
   if (request.type === 'close') {

@@ -17,6 +17,8 @@ const LIGHT = {
   right: '#C6CBD1',
   part: '#1E2430',
   fixture: '#8A8678',
+  solid: '#D3D2CC',
+  chosen: '#7E9CCB',
 };
 
 const DARK: typeof LIGHT = {
@@ -37,6 +39,8 @@ const DARK: typeof LIGHT = {
   right: '#8F959E',
   part: '#ECE7DA',
   fixture: '#7C7A72',
+  solid: '#8B9097',
+  chosen: '#5E86C4',
 };
 
 export type Palette = typeof LIGHT;

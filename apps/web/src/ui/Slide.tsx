@@ -11,12 +11,14 @@ interface Props {
   /** What the value is called. */
   word: string;
   onChange: (value: number) => void;
+  /** Places it can stand at. */
+  steps?: number;
 }
 
 const STEPS = 20;
 
 /** A value between two ends, by thumb or arrow keys, with its word. The browser’s own slider: keys and screen readers know it. */
-export function Slide({ label, value, word, onChange }: Props) {
+export function Slide({ label, value, word, onChange, steps = STEPS }: Props) {
   const palette = usePalette();
   return (
     <View>
@@ -29,13 +31,13 @@ export function Slide({ label, value, word, onChange }: Props) {
       <input
         type="range"
         min={0}
-        max={STEPS}
+        max={steps}
         step={1}
-        value={Math.round(value * STEPS)}
+        value={Math.round(value * steps)}
         aria-label={label}
         aria-valuetext={word}
         data-testid="slide"
-        onChange={(e: ChangeEvent<HTMLInputElement>) => onChange(Number(e.target.value) / STEPS)}
+        onChange={(e: ChangeEvent<HTMLInputElement>) => onChange(Number(e.target.value) / steps)}
         style={{ width: '100%', height: SIZE.touch, margin: 0, accentColor: palette.accent }}
       />
     </View>

@@ -21,6 +21,12 @@ export async function pickText(accept: string): Promise<{ name: string; text: st
   return file && { name: file.name, text: await file.text() };
 }
 
+/** Asks for one file and reads it whole; undefined when nothing was chosen. */
+export async function pickBytes(accept: string): Promise<{ name: string; bytes: Uint8Array } | undefined> {
+  const file = await pickFile(accept);
+  return file && { name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) };
+}
+
 /** Asks for one file; undefined when nothing was chosen. */
 export function pickFile(accept: string): Promise<File | undefined> {
   return new Promise((resolve) => {

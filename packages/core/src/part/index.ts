@@ -12,6 +12,8 @@ export {
   SHAPES,
   sideOf,
   SINGLE,
+  type Solid,
+  type Taken,
 } from './plate/feature';
 export { Lean, leaningEdges, leaningFaces, LEANS } from './plate/leaning';
 export { limitsOf } from './plate/limits';
@@ -24,3 +26,13 @@ export { MIRRORS, ONCE, Repeat, placesOf, repeated } from './plate/repeat';
 export { instancesOf } from './plate/shapes';
 export { bodyAs, facesOf, middleOn, partFindings, seenFrom } from './plate/side';
 export { FACES, type Face, FACE_UPS, type Up, faceOf } from './plate/turn';
+export { between, type FaceFacts, factsOf } from './solid/facts';
+export { type Faces, facesOfSolid } from './solid/faces/faces';
+export { surfaceAs } from './solid/lying';
+export { solidEdges } from './solid/lines';
+export { MODEL_UNITS, type ModelForm, type ModelUnit } from './solid/read/model';
+export { type HowToRead, type Model, type ModelBody, readModel } from './solid/read/read';
+export { FINE, stepOptions, type StepReader } from './solid/read/step';
+export { surfaceIn } from './solid/read/surface';
+export { type Left, type Understood, type WayUp, waysUp } from './solid/sides';
+export { laidSolid, takenSolid, type TakenSolid } from './solid/take';

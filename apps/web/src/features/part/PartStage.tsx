@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import {
@@ -7,10 +7,12 @@ import {
   Face,
   Feature,
   GENERAL_TOLERANCE,
+  Job,
   Meaning,
   Part,
   Shape,
   UNNAMED,
+  bodyAs,
   facesOf,
   isBeside,
   landed,
@@ -31,12 +33,15 @@ import { FindingCard } from '../../ui/FindingCard';
 import { LengthField } from '../../ui/LengthField';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
-import { pickText } from '../../ui/files';
+import { pickBytes } from '../../ui/files';
+import { keepFile } from '../../api/files';
+import { SolidView } from '../../scene/SolidView';
 import { useJob } from '../../session/JobContext';
 import { StagePage } from '../../session/StagePage';
 import { FeatureAdvice } from './FeatureAdvice';
 import { FeatureSheet } from './FeatureSheet';
 import { ImportSheet } from './ImportSheet';
+import { ModelSheet, TakenIn } from './ModelSheet';
 import { PlanDrawing } from './PlanDrawing';
 import { MEANING_WORDS, SHAPE_WORDS, featureWords, firstShape } from './words';
 
@@ -93,7 +98,20 @@ const lookedAtFrom = (feature: Feature): Face => (isBeside(feature) ? sideOf(fea
 const drawnOn = (part: Part, face: Face): Part =>
   face === 'top' ? { ...part, features: part.features.filter((f) => !isBeside(f)) } : seenFrom(part, FACE_UPS[face]);
 
-/** What is wanted: a drawing given its meaning, or shapes with numbers. */
+/** Files a solid may come in. */
+const MODELS = '.step,.stp,.stl,.obj,.3mf';
+const NO_FACES: number[] = [];
+
+/** A job nobody has named takes the name of the first file it is given. */
+function namedBy({ name }: Job, file = ''): string {
+  const called = file
+    .replace(/\.[^.]*$/, '')
+    .trim()
+    .slice(0, 120);
+  return name === UNNAMED && called ? called : name;
+}
+
+/** What is wanted: a solid, a drawing given its meaning, or shapes with numbers. */
 export function PartStage() {
   const { job, setup, edit } = useJob();
   const palette = usePalette();
@@ -102,6 +120,8 @@ export function PartStage() {
   const [open, setOpen] = useState(false);
   const [adding, setAdding] = useState(false);
   const [file, setFile] = useState<{ name: string; text: string }>();
+  const [model, setModel] = useState<{ name: string; bytes: Uint8Array }>();
+  const [tapped, setTapped] = useState<number>();
   const findings = useMemo(() => (part.features.length ? partFindings(part) : []), [part]);
   const [looked, setLooked] = useState<Face>('top');
   const current = part.features.find((f) => f.id === selected);
@@ -135,20 +155,47 @@ export function PartStage() {
     setOpen(true);
   };
   const take = (features: Feature[]) => {
-    const name = file?.name
-      .replace(/\.[^.]*$/, '')
-      .trim()
-      .slice(0, 120);
-    edit((j) => ({ ...j, name: j.name === UNNAMED && name ? name : j.name, part: { ...j.part, features } }));
+    edit((j) => ({ ...j, name: namedBy(j, file?.name), part: { ...j.part, features } }));
     setFile(undefined);
   };
-  const pick = async () => setFile(await pickText('.dxf'));
+  const takeSolid = async ({ part: solid, surface, source }: TakenIn) => {
+    await keepFile(solid.surface.name, surface);
+    await keepFile(source.name, source.bytes);
+    edit((j) => ({ ...j, name: namedBy(j, source.name), part: solid }));
+    setModel(undefined);
+    setSelected(undefined);
+    setTapped(undefined);
+  };
+  const pick = async () => {
+    const picked = await pickBytes(`.dxf,${MODELS}`);
+    if (!picked) return;
+    if (/\.dxf$/i.test(picked.name)) setFile({ name: picked.name, text: new TextDecoder().decode(picked.bytes) });
+    else setModel(picked);
+  };
+  const lit = useMemo(() => current?.faces ?? (tapped === undefined ? NO_FACES : [tapped]), [current, tapped]);
+  const pickFace = useCallback(
+    (id: number) => {
+      setTapped(id);
+      setSelected(part.features.find((f) => f.faces?.includes(id))?.id);
+    },
+    [part.features],
+  );
+  const body = part.kind === 'solid' ? bodyAs(part, 'top').size : undefined;
 
   return (
     <>
       <StagePage
         view={
-          part.features.length ? (
+          part.kind === 'solid' && body ? (
+            <SolidView
+              surface={part.surface}
+              size={{ x: body[0], y: body[1], z: body[2] }}
+              unit={unit}
+              chosen={lit}
+              onPick={pickFace}
+              label={`${job.name}: the solid`}
+            />
+          ) : part.features.length ? (
             <PlanDrawing
               part={plan}
               unit={unit}
@@ -158,14 +205,16 @@ export function PartStage() {
             />
           ) : (
             <Empty title="Nothing drawn yet">
-              <Txt tone="quiet">Take in a DXF drawing, or build the part from shapes with numbers.</Txt>
+              <Txt tone="quiet">
+                Open a solid (STEP, STL, OBJ, 3MF) or a DXF drawing, or build the part from shapes with numbers.
+              </Txt>
             </Empty>
           )
         }
         action={
           <Row>
             <Button mode="outlined" style={{ flex: 1 }} onPress={pick}>
-              Open a drawing
+              Open a file
             </Button>
             <Button mode="contained" style={{ flex: 1 }} onPress={() => setAdding(true)}>
               Add a shape
@@ -276,6 +325,7 @@ export function PartStage() {
           A notch trims the outside all the way down; a pocket that reaches past it has a floor.
         </Txt>
       </Sheet>
+      <ModelSheet key={model?.name} file={model} unit={unit} onTake={takeSolid} onClose={() => setModel(undefined)} />
       <ImportSheet
         key={file?.name}
         file={file}

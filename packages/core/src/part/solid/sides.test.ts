@@ -2,7 +2,7 @@ import { TRUTH, True, solidOf } from '../../../testing/solids';
 import { asCircle, chainBounds } from '../../geometry/plane/chain';
 import { Feature, sideOf } from '../plate/feature';
 import { instancesOf } from '../plate/shapes';
-import { likeliestUp, understood } from './sides';
+import { understood, waysUp } from './sides';
 
 const PLAIN = ['gauge-housing', 'probe-bracket', 'cover-plate', 'drain-step', 'hub-flange', 'thin-tray'];
 const NEAR = 2e-3;
@@ -63,7 +63,7 @@ describe('understood', () => {
   );
 
   test.each(PLAIN)('%s: the side it was drawn from is the likeliest to be up', async (name) => {
-    expect(likeliestUp(await solidOf(name, 'stl'))).toBe('top');
+    expect(waysUp(await solidOf(name, 'stl'))[0].side).toBe('top');
   });
 
   test('what no feature makes is told by face', async () => {

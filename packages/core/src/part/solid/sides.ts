@@ -174,22 +174,30 @@ function leftOver(
 /** What something wide to lie on is worth beside what is shown. */
 const LYING = 0.3;
 
-/** The side that is best up: it shows most of the faces, and there is something wide to lie on. */
-export function likeliestUp(solid: Faces): Face {
+/** A way a solid may lie: which of its sides is up, and how many of its faces are reached then. */
+export interface WayUp {
+  side: Face;
+  reached: number;
+  /** Better ways have more. */
+  score: number;
+}
+
+/** The six ways a solid may lie, the best first: those that show most of its faces, on something wide to lie on. */
+export function waysUp(solid: Faces): WayUp[] {
   const placed = onPlace(solid);
   const body = bodyIn(boxOf(placed));
-  let best: { side: Face; score: number } = { side: 'top', score: -1 };
-  for (const side of FACES) {
+  const whole = placed.faces.reduce((s, f) => s + f.area, 0);
+  return FACES.map((side): WayUp => {
     const lying = lyingAs(placed, body, FACE_UPS[side]);
     const shares = reachedFromAbove(lying, new Tops(lying.mesh, lying.against));
-    const whole = lying.faces.reduce((s, f) => s + f.area, 0);
     let score = 0;
     lying.faces.forEach(({ area, fit }, i) => {
       score += shares[i] * (1 / lying.faces.length + area / whole);
       // What it would lie on.
       if (fit.kind === 'plane' && fit.normal.z < -0.99999) score += LYING * (area / whole);
     });
-    if (score > best.score + 1e-3) best = { side, score };
-  }
-  return best.side;
+    return { side, reached: shares.filter(isReached).length, score };
+  }).sort((a, b) =>
+    Math.abs(a.score - b.score) > 1e-3 ? b.score - a.score : FACES.indexOf(a.side) - FACES.indexOf(b.side),
+  );
 }

@@ -21,7 +21,7 @@ import { isBinaryStl, isTextStl, readBinaryStl, readTextStl } from './stl';
 import { surfaceIn } from './surface';
 
 /** A body that can be taken as the part. */
-export interface Body {
+export interface ModelBody {
   name: string;
   mesh: Triangles;
   /** Along X, Y and Z, mm. */
@@ -36,7 +36,7 @@ export interface Model {
   /** The unit the file names. */
   unit?: ModelUnit;
   /** Largest first. */
-  bodies: Body[];
+  bodies: ModelBody[];
   findings: Finding[];
 }
 
@@ -125,7 +125,7 @@ function together(a: Joined, b: Joined): Joined {
 }
 
 /** Looks a body over: where it is open, inside out, or not solid at all. */
-function lookedOver({ name, mesh: { flat, ...mesh } }: ReadBody): Body {
+function lookedOver({ name, mesh: { flat, ...mesh } }: ReadBody): ModelBody {
   const findings: Finding[] = [];
   const against = edgesAgainst(mesh);
   const place = (e: number) => {
@@ -141,7 +141,7 @@ function lookedOver({ name, mesh: { flat, ...mesh } }: ReadBody): Body {
   const isInsideOut = volume < 0;
   if (isInsideOut) findings.push(finding('model-inside-out', {}));
   const { min, max } = boxRound(mesh);
-  const size: Body['size'] = [max.x - min.x, max.y - min.y, max.z - min.z];
+  const size: ModelBody['size'] = [max.x - min.x, max.y - min.y, max.z - min.z];
   const [least, , most] = [...size].sort((a, b) => a - b);
   if (!(least > 1e-3) || Math.abs(volume) < 1e-3 * least * least * least) findings.push(finding('model-no-volume', {}));
   else if (most < SMALLEST || most > LARGEST)
@@ -182,4 +182,4 @@ export function readModel(file: Uint8Array, how: HowToRead = {}): Model {
   return { form: read.form, unit: read.unit, bodies, findings };
 }
 
-const sizeOf = ({ size, volume }: Body) => volume || size[0] * size[1] * size[2] * 1e-3;
+const sizeOf = ({ size, volume }: ModelBody) => volume || size[0] * size[1] * size[2] * 1e-3;

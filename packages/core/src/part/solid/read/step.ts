@@ -2,16 +2,19 @@ import { joinedTriangles } from '../../../geometry/space/triangles';
 import { finding } from '../../../quantity/finding';
 import { MOST_TRIANGLES, ReadBody, ReadModel } from './model';
 
+/** How a STEP file is made a mesh. */
+export interface StepOptions {
+  linearUnit: 'millimeter';
+  linearDeflectionType: 'absolute_value';
+  linearDeflection: number;
+  angularDeflection: number;
+}
+
 /** What is asked of the reader of STEP files, which stands outside the core. */
 export interface StepReader {
   ReadStepFile(
     file: Uint8Array,
-    how: {
-      linearUnit: 'millimeter';
-      linearDeflectionType: 'absolute_value';
-      linearDeflection: number;
-      angularDeflection: number;
-    },
+    how: StepOptions,
   ): {
     success: boolean;
     meshes: {
@@ -29,9 +32,16 @@ export interface Chords {
   turning: number;
 }
 
-/** First for a look, then for work. */
-export const COARSE: Chords = { within: 0.1, turning: 0.5 };
+/** Fine enough to work from. */
 export const FINE: Chords = { within: 0.01, turning: 0.3 };
+
+/** What a reader of STEP files is told. */
+export const stepOptions = ({ within, turning }: Chords): StepOptions => ({
+  linearUnit: 'millimeter',
+  linearDeflectionType: 'absolute_value',
+  linearDeflection: within,
+  angularDeflection: turning,
+});
 
 export const isStep = (head: string): boolean => /^\s*ISO-10303-21\b/.test(head);
 
@@ -46,18 +56,13 @@ function facesOf(ranges: { first: number; last: number }[], count: number): Int3
  * Reads STEP through a reader made for this one file: after a broken one it is not to be trusted again. Faces keep their numbers.
  * Findings: `step-unreadable`, `step-cut-short`, `mesh-large`.
  */
-export function readStep(file: Uint8Array, reader: StepReader, { within, turning }: Chords): ReadModel {
+export function readStep(file: Uint8Array, reader: StepReader, chords: Chords): ReadModel {
   const empty: ReadModel = { form: 'STEP', bodies: [], findings: [] };
   const tail = new TextDecoder('latin1').decode(file.subarray(-2000));
   if (!/END-ISO-10303-21\s*;/.test(tail)) return { ...empty, findings: [finding('step-cut-short', {})] };
   let found: ReturnType<StepReader['ReadStepFile']> | undefined;
   try {
-    found = reader.ReadStepFile(file, {
-      linearUnit: 'millimeter',
-      linearDeflectionType: 'absolute_value',
-      linearDeflection: within,
-      angularDeflection: turning,
-    });
+    found = reader.ReadStepFile(file, stepOptions(chords));
   } catch {
     found = undefined;
   }

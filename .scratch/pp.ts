@@ -1,0 +1,23 @@
+import 'reflect-metadata';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { readModel } from '../packages/core/src/part/solid/read/read';
+import { facesOfSolid } from '../packages/core/src/part/solid/faces/faces';
+import { takenSolid } from '../packages/core/src/part/solid/take';
+import * as core from '../packages/core/src';
+const name = process.argv[2], ext = 'stl';
+const file = new Uint8Array(readFileSync(`demo/solids/${name}.${ext}`));
+const m = readModel(file);
+const t = takenSolid(facesOfSolid(m.bodies[0].mesh), { body: 0, unit: 'mm', up: 'top' }, { name: name + '.' + ext, sha256: core.putAtHand(file) });
+core.putAtHand(t.surface);
+let job: any = { ...core.newJob(name, 'mm'), part: t.part };
+const mill = core.MACHINES[2];
+job.machine = mill; job.controllerId = mill.controllerId;
+const t0 = process.cpuUsage().user;
+const work = core.planPart(job);
+let s = work.next(); while (!s.done) s = work.next();
+console.log(name, 'planned', ((process.cpuUsage().user - t0) / 1e6).toFixed(1), 's');
+for (const x of s.value.sentences) console.log('  ', x);
+for (const x of s.value.missing) console.log('   missing', x.feature, '|', x.why);
+job = s.value.job;
+for (const setup of job.setups) { console.log('  --', setup.name); for (const o of setup.operations) console.log('     ', o.name, '|', job.tools.find((q: any) => q.id === o.toolId)?.name); }
+writeFileSync(`/tmp/plan-${name}.json`, core.jobText ? core.jobText(job) : JSON.stringify(job));

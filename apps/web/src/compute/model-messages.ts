@@ -1,0 +1,43 @@
+import type { Finding, ModelForm, ModelUnit, Solid, Taken, WayUp } from '@tidypath/core';
+
+/** A body of a file, as the page shows it. */
+export interface BodySeen {
+  name: string;
+  size: [number, number, number];
+  volume: number;
+  findings: Finding[];
+}
+
+/** What a file holds. */
+export interface ModelSeen {
+  form: ModelForm;
+  unit?: ModelUnit;
+  bodies: BodySeen[];
+  findings: Finding[];
+}
+
+/** One body looked at: the ways it may lie, the best first, each with its picture, and how many faces it has. */
+export interface BodyLooked {
+  body: number;
+  faces: number;
+  ways: (WayUp & { picture: Picture })[];
+}
+
+/** Lines seen from a corner above, as an SVG path in a box. */
+export interface Picture {
+  path: string;
+  viewBox: string;
+}
+
+export type ModelAsk =
+  /** `origin`: where the page came from. */
+  | { type: 'read'; bytes: Uint8Array; unit?: ModelUnit; origin: string }
+  | { type: 'look'; body: number }
+  | { type: 'take'; taken: Taken; source: { name: string; sha256: string } };
+
+export type ModelAnswer =
+  | { type: 'read'; model: ModelSeen }
+  | { type: 'looked'; looked: BodyLooked }
+  | { type: 'share'; share: number }
+  | { type: 'taken'; part: Solid; surface: Uint8Array }
+  | { type: 'failed'; message: string };

@@ -1,0 +1,40 @@
+import { ModelUnit, Taken } from '@tidypath/core';
+import type { ModelAnswer, ModelAsk } from './model-messages';
+
+/** A file of a solid that is being read beside the page. */
+export class ModelReader {
+  private worker: Worker | undefined;
+
+  constructor(
+    private readonly bytes: Uint8Array,
+    private readonly hear: (answer: ModelAnswer) => void,
+  ) {}
+
+  private ask(ask: ModelAsk): void {
+    this.worker?.postMessage(ask);
+  }
+
+  /** Reads it from the start, in a worker of its own. */
+  read(unit?: ModelUnit): void {
+    this.close();
+    const worker = new Worker(new URL('./model.worker.ts', import.meta.url));
+    this.worker = worker;
+    worker.onmessage = (event: MessageEvent<ModelAnswer>) => this.hear(event.data);
+    worker.onerror = (event) => this.hear({ type: 'failed', message: event.message });
+    this.ask({ type: 'read', bytes: this.bytes, unit, origin: window.location.origin });
+  }
+
+  look(body: number): void {
+    this.ask({ type: 'look', body });
+  }
+
+  take(taken: Taken, source: { name: string; sha256: string }): void {
+    this.ask({ type: 'take', taken, source });
+  }
+
+  /** Ends it, whatever it is at. */
+  close(): void {
+    this.worker?.terminate();
+    this.worker = undefined;
+  }
+}
