@@ -1,6 +1,7 @@
 import { atHand, filesOf } from '@tidypath/core';
 import type {
   Advised,
+  Bar,
   ImportOptions,
   Imported,
   Job,
@@ -8,6 +9,7 @@ import type {
   LevelledView,
   Made,
   Maker,
+  PlannedPart,
   Probe,
   Program,
   Proposal,
@@ -132,6 +134,28 @@ class Engine {
     return this.ask({ type: 'propose', seq: this.nextSeq(), job, setupId, rack }, (a) =>
       a.type === 'proposed' ? a.proposal : undefined,
     );
+  }
+
+  /**
+   * A whole plan for a part, worked out beside the page; null where it was left.
+   * @param told what is planned at the moment
+   */
+  async planPart(job: Job, bars: Bar[], rack: Tool[], told: (name: string) => void): Promise<PlannedPart | null> {
+    const seq = this.nextSeq();
+    const stop = this.listen((a) => a.type === 'planning' && a.seq === seq && told(a.step.name));
+    try {
+      const asked = this.ask({ type: 'plan part', seq, job, bars, rack }, (a) =>
+        a.type === 'part planned' ? { planned: a.planned } : undefined,
+      );
+      return (await asked).planned;
+    } finally {
+      stop();
+    }
+  }
+
+  /** Leaves the plan that is worked out. */
+  leavePlan(): void {
+    this.send({ type: 'leave plan' });
   }
 
   /** What was changed in a text that was made from one of a setup’s programs, found beside the page; null where it was not. */

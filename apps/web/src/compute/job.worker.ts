@@ -17,6 +17,7 @@ import {
   joinPrograms,
   provenRoute,
   returned,
+  planPart,
   putAtHand,
   resultKey,
   PlanView,
@@ -290,6 +291,15 @@ async function propose(seq: number, job: Job, setupId: string, rack: Tool[]): Pr
   if (proposal) scope.postMessage({ type: 'proposed', seq, proposal });
 }
 
+/** The plan of a part that is awaited. */
+let awaitedPlan: number | undefined;
+
+async function planWhole({ seq, job, bars, rack }: Extract<Request, { type: 'plan part' }>): Promise<void> {
+  awaitedPlan = seq;
+  const planned = await through(planPart(job, { bars, rack }), () => awaitedPlan === seq, telling(seq));
+  scope.postMessage({ type: 'part planned', seq, planned: planned ?? null });
+}
+
 async function stl(seq: number): Promise<void> {
   await cutOwed();
   const file = bench.stl();
@@ -328,6 +338,11 @@ function answer(data: Request): void | Promise<void> {
     }
     case 'propose':
       return propose(data.seq, data.job, data.setupId, data.rack);
+    case 'plan part':
+      return planWhole(data);
+    case 'leave plan':
+      awaitedPlan = undefined;
+      return;
     case 'file':
       putAtHand(data.bytes);
       return;

@@ -1,5 +1,6 @@
 import type {
   Advised,
+  Bar,
   ImportOptions,
   Imported,
   Job,
@@ -10,6 +11,7 @@ import type {
   Moment,
   PlanStep,
   PlanView,
+  PlannedPart,
   Probe,
   Program,
   Proposal,
@@ -43,6 +45,9 @@ export type Request =
   /** Reads a drawing. */
   | { type: 'drawing'; seq: number; text: string; options: ImportOptions }
   | { type: 'propose'; seq: number; job: Job; setupId: string; rack: Tool[] }
+  /** A whole plan for the part; only the one asked for last is made. */
+  | { type: 'plan part'; seq: number; job: Job; bars: Bar[]; rack: Tool[] }
+  | { type: 'leave plan' }
   /** What was changed in a text that was made from one of a setup’s programs. */
   | { type: 'edits'; seq: number; job: Job; setupId: string; programs: Program[]; zeroZ: number; text: string }
   /** Before all others: what the worker is made of, and where the number of the question stands whose answer is awaited. */
@@ -71,5 +76,6 @@ export type Answer =
   | { type: 'advised'; seq: number; advised: Advised }
   | { type: 'drawn'; seq: number; imported: Imported }
   | { type: 'proposed'; seq: number; proposal: Proposal }
+  | { type: 'part planned'; seq: number; planned: PlannedPart | null }
   | { type: 'edited'; seq: number; returned: Returned | null }
   | { type: 'failed'; seq: number; message: string };

@@ -55,7 +55,7 @@ function facesOf(body: number): Faces {
 }
 
 /** More lines than this make no small picture clearer. */
-const MOST_LINES = 4000;
+const MOST_LINES = 30_000;
 
 /** The solid from a corner above with one side up. */
 function pictureOf(faces: Faces, side: keyof typeof FACE_UPS): Picture {

@@ -57,6 +57,7 @@ export function SolidView({ surface, size, unit, chosen, onPick, label }: Props)
   const picture = useRef<Picture | null>(null);
   const palette = usePalette();
   const [failed, setFailed] = useState('');
+  const [isDrawn, setDrawn] = useState(false);
   const [fit, setFit] = useState<{ angle: Angle }>({ angle: 'corner' });
   const [every, setEvery] = useState(false);
   const [plane, setPlane] = useState<SectionPlane>();
@@ -81,7 +82,7 @@ export function SolidView({ surface, size, unit, chosen, onPick, label }: Props)
       palette,
       (at, faces) => tapped.current?.(at, faces),
       setFailed,
-      () => undefined,
+      () => setDrawn(true),
     );
     picture.current = made;
     const watch = new ResizeObserver(() => made.resize());
@@ -117,6 +118,11 @@ export function SolidView({ surface, size, unit, chosen, onPick, label }: Props)
         testID="solid"
         style={{ flex: 1, minHeight: 0, overflow: 'hidden' }}
       >
+        {!isDrawn && !failed && (
+          <Txt tone="quiet" style={{ position: 'absolute', padding: SPACE.l }}>
+            Drawing the solid …
+          </Txt>
+        )}
         {!!failed && (
           <Txt tone="quiet" style={{ position: 'absolute', padding: SPACE.l }}>
             The picture cannot be drawn: {failed}. The list is whole without it.

@@ -68,6 +68,7 @@ const ELSEWHERE = [
   'advised',
   'drawn',
   'proposed',
+  'part planned',
   'edited',
   'levelled',
   'probed',

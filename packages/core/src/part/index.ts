@@ -3,6 +3,7 @@ export { IMPORT_DEFAULTS, importDrawing, type Imported, type ImportOptions } fro
 export {
   Feature,
   isBeside,
+  type LeftFace,
   type Limited,
   type Meaning,
   MEANINGS,
@@ -34,5 +35,5 @@ export { MODEL_UNITS, type ModelForm, type ModelUnit } from './solid/read/model'
 export { type HowToRead, type Model, type ModelBody, readModel } from './solid/read/read';
 export { FINE, stepOptions, type StepReader } from './solid/read/step';
 export { surfaceIn } from './solid/read/surface';
-export { type Left, type Understood, type WayUp, waysUp } from './solid/sides';
+export { type Understood, type WayUp, waysUp } from './solid/sides';
 export { laidSolid, takenSolid, type TakenSolid } from './solid/take';

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { Pressable, View } from 'react-native';
-import { ProgressBar } from 'react-native-paper';
+import { Button, ProgressBar } from 'react-native-paper';
 import Svg, { Path } from 'react-native-svg';
 import { Face, JobFile, LengthUnit, ModelUnit, Solid, formatLength, hasStop, sha256Of } from '@tidypath/core';
 import { ModelReader } from '../../compute/model';
@@ -16,6 +16,8 @@ import { Txt } from '../../ui/Txt';
 
 /** A solid that was taken in, with its files. */
 export interface TakenIn {
+  /** Whether it is to be planned at once. */
+  isPlanned: boolean;
   part: Solid;
   surface: Uint8Array;
   source: { name: string; bytes: Uint8Array };
@@ -133,14 +135,16 @@ export function ModelSheet({ file, unit, onTake, onClose }: Props) {
   const [assumed, setAssumed] = useState<ModelUnit>('mm');
   const [chosen, setChosen] = useState<Face>();
   const [isTaking, setTaking] = useState(false);
+  const isPlanned = useRef(false);
   const { model, looked, share, failed, reader } = useReader(file, (part, surface) => {
-    if (file) onTake({ part, surface, source: file });
+    if (file) onTake({ part, surface, source: file, isPlanned: isPlanned.current });
   });
   if (!file) return null;
   const seen = model?.bodies[body];
   const known = looked?.body === body ? looked : undefined;
   const up = chosen ?? known?.ways[0].side ?? 'top';
-  const take = () => {
+  const take = (plan: boolean) => {
+    isPlanned.current = plan;
     setTaking(true);
     const source: JobFile = { name: file.name.slice(0, 120), sha256: sha256Of(file.bytes) };
     reader.current?.take({ body, unit: model?.unit ?? assumed, up }, source);
@@ -166,7 +170,7 @@ export function ModelSheet({ file, unit, onTake, onClose }: Props) {
           leave="Leave it"
           onLeave={onClose}
           take="Take it in"
-          onTake={take}
+          onTake={() => take(false)}
           disabled={!known || isTaking || !seen || hasStop(findings)}
         />
       }
@@ -204,6 +208,14 @@ export function ModelSheet({ file, unit, onTake, onClose }: Props) {
         <>
           <Txt>Which side is up, and how many faces are seen from there:</Txt>
           <Ways looked={known} up={up} onUp={setChosen} />
+          <Button
+            mode="outlined"
+            disabled={isTaking || hasStop(findings)}
+            onPress={() => take(true)}
+            testID="take-and-plan"
+          >
+            Take it in and plan it
+          </Button>
         </>
       )}
       {isTaking && (

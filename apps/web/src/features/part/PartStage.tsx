@@ -41,7 +41,9 @@ import { StagePage } from '../../session/StagePage';
 import { FeatureAdvice } from './FeatureAdvice';
 import { FeatureSheet } from './FeatureSheet';
 import { ImportSheet } from './ImportSheet';
+import { LeftCard } from './LeftCard';
 import { ModelSheet, TakenIn } from './ModelSheet';
+import { PlanCard, usePlan } from './PlanCard';
 import { PlanDrawing } from './PlanDrawing';
 import { MEANING_WORDS, SHAPE_WORDS, featureWords, firstShape } from './words';
 
@@ -122,6 +124,9 @@ export function PartStage() {
   const [file, setFile] = useState<{ name: string; text: string }>();
   const [model, setModel] = useState<{ name: string; bytes: Uint8Array }>();
   const [tapped, setTapped] = useState<number>();
+  const [isPlanned, setPlanned] = useState(false);
+  const begun = useCallback(() => setPlanned(false), []);
+  const planning = usePlan(isPlanned && part.kind === 'solid', begun);
   const findings = useMemo(() => (part.features.length ? partFindings(part) : []), [part]);
   const [looked, setLooked] = useState<Face>('top');
   const current = part.features.find((f) => f.id === selected);
@@ -158,7 +163,8 @@ export function PartStage() {
     edit((j) => ({ ...j, name: namedBy(j, file?.name), part: { ...j.part, features } }));
     setFile(undefined);
   };
-  const takeSolid = async ({ part: solid, surface, source }: TakenIn) => {
+  const takeSolid = async ({ part: solid, surface, source, isPlanned }: TakenIn) => {
+    setPlanned(isPlanned);
     await keepFile(solid.surface.name, surface);
     await keepFile(source.name, source.bytes);
     edit((j) => ({ ...j, name: namedBy(j, source.name), part: solid }));
@@ -222,18 +228,20 @@ export function PartStage() {
           </Row>
         }
       >
-        {(facesOf(part).length > 0 || face !== 'top') && (
+        {part.kind === 'plate' && (facesOf(part).length > 0 || face !== 'top') && (
           <Choices label="Looked at from the" value={face} options={plainOptions(LOOKED_AT)} onChange={look} />
         )}
         <Fields>
-          <LengthField
-            label="Thickness"
-            value={part.thickness}
-            unit={unit}
-            min={0.05}
-            max={2000}
-            onChange={(thickness) => edit((j) => ({ ...j, part: { ...j.part, thickness } }), 'thickness')}
-          />
+          {part.kind === 'plate' && (
+            <LengthField
+              label="Thickness"
+              value={part.thickness}
+              unit={unit}
+              min={0.05}
+              max={2000}
+              onChange={(thickness) => edit((j) => ({ ...j, part: { ...j.part, thickness } }), 'thickness')}
+            />
+          )}
           <LengthField
             label="Tolerance of sizes without limits, ±"
             value={job.tolerance ?? GENERAL_TOLERANCE}
@@ -243,6 +251,8 @@ export function PartStage() {
             onChange={(tolerance) => edit((j) => ({ ...j, tolerance }), 'tolerance')}
           />
         </Fields>
+        {part.kind === 'solid' && <PlanCard {...planning} />}
+        {part.kind === 'solid' && <LeftCard part={part} unit={unit} onShow={pickFace} />}
         {findings.map((f, i) => (
           <FindingCard
             key={i}

@@ -191,6 +191,18 @@ export class Taken {
   @IsIn(FACES) up!: Face;
 }
 
+export const LEFT_WHYS = ['undercut', 'slope', 'round', 'free', 'flat'] as const;
+/** Why a face of a solid is made by no feature: no side comes to it, it slopes, is rounded, of free form, or level and not understood. */
+export type LeftWhy = (typeof LEFT_WHYS)[number];
+
+/** A face of a solid that belonged to no feature when it was taken in. */
+export class LeftFace {
+  @IsInt() @Min(0) @Max(10_000_000) face!: number;
+  @IsIn([...LEFT_WHYS]) why!: LeftWhy;
+  /** mm². */
+  @IsNumber() @Min(0) @Max(1e9) area!: number;
+}
+
 /** A solid from a file: what was found in it, and its surface, which the proof compares with. */
 export class Solid extends Featured {
   @Equals('solid') kind!: 'solid';
@@ -199,6 +211,8 @@ export class Solid extends Featured {
   /** The file it came in. */
   @IsOptional() @Nested(() => JobFile) source?: JobFile;
   @Nested(() => Taken) taken!: Taken;
+  /** Faces that no feature was found to make. */
+  @IsOptional() @ListOf(() => LeftFace, 100_000) left?: LeftFace[];
 }
 
 export const PARTS = [

@@ -1,6 +1,6 @@
 /** A solid as a part: what is to be cut from each of its six sides, found once and told from the side it is best cut from. */
 import { Box3 } from '../../geometry/space/triangles';
-import { Feature, Part } from '../plate/feature';
+import { Feature, LeftFace, LeftWhy, Part } from '../plate/feature';
 import { drawnFrom } from '../plate/side';
 import { Body, FACES, FACE_UPS, Face } from '../plate/turn';
 import { Faces } from './faces/faces';
@@ -11,15 +11,12 @@ import { Found, recognised } from './recognise';
 import { tidy } from './rings';
 import { Tops } from './tops';
 
-/** Why a face belongs to no feature. */
-export type Left = 'undercut' | 'slope' | 'round' | 'free' | 'flat';
-
 /** What was understood of a solid. */
 export interface Understood {
   thickness: number;
   features: Feature[];
   /** Faces that no feature makes, with why. */
-  left: { face: number; why: Left; area: number }[];
+  left: LeftFace[];
   /** The faces each side comes to. */
   reached: Record<Face, number[]>;
 }
@@ -157,7 +154,7 @@ function leftOver(
 ): Understood['left'] {
   const taken = new Set(features.flatMap((f) => f.faces ?? []));
   const all = new Set(FACES.flatMap((side) => reached[side]));
-  const why = (i: number): Left => {
+  const why = (i: number): LeftWhy => {
     const { fit } = faces[i];
     if (!all.has(i)) return 'undercut';
     if (fit.kind === 'free') return 'free';

@@ -46,6 +46,7 @@ export function takenSolid(
     surface: { name, sha256: sha256Of(surface) },
     ...(source && { source }),
     taken,
+    ...(found.left.length > 0 && { left: found.left.map((l) => ({ ...l, area: Number(l.area.toFixed(3)) })) }),
   };
   return { part, surface, faces: laid, found };
 }

@@ -136,7 +136,8 @@ function lookedOver({ name, mesh: { flat, ...mesh } }: ReadBody): ModelBody {
   const crowded = against.reduce((n, a) => n + (a === CROWDED ? 1 : 0), 0);
   if (open > 0) findings.push(finding('model-open', { edges: open, near: place(against.indexOf(OPEN)) }));
   if (crowded > 0) findings.push(finding('model-crowded', { edges: crowded, near: place(against.indexOf(CROWDED)) }));
-  if (flat > 0) findings.push(finding('model-flat-triangles', { count: flat }));
+  // Where the file knows its faces they are the reader’s own slivers.
+  if (flat > 0 && !mesh.face) findings.push(finding('model-flat-triangles', { count: flat }));
   const volume = volumeOf(mesh);
   const isInsideOut = volume < 0;
   if (isInsideOut) findings.push(finding('model-inside-out', {}));

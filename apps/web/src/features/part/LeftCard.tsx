@@ -1,0 +1,58 @@
+import { Pressable, View } from 'react-native';
+import { LeftFace, LengthUnit, Solid, formatNumber } from '@tidypath/core';
+import { SIZE, SPACE } from '../../theme/theme';
+import { Card } from '../../ui/Card';
+import { Txt } from '../../ui/Txt';
+import { counted } from '../../ui/counted';
+
+const WHY: Record<LeftFace['why'], string> = {
+  undercut: 'hidden from all six sides',
+  slope: 'slopes: no flat or upright wall',
+  round: 'rounded',
+  free: 'of free form',
+  flat: 'level or upright, but part of nothing that was found',
+};
+
+const INCH = 25.4;
+const areaText = (area: number, unit: LengthUnit) =>
+  unit === 'mm' ? `${formatNumber(area, area < 10 ? 2 : 0)} mm²` : `${formatNumber(area / INCH / INCH, 3)} in²`;
+
+/** Those faces of a solid that still belong to no feature. */
+export function leftOf({ left = [], features }: Solid): LeftFace[] {
+  const made = new Set(features.flatMap((f) => f.faces ?? []));
+  return left.filter((l) => !made.has(l.face));
+}
+
+/** Faces that no feature makes, each with why; a tap lights it. */
+export function LeftCard({ part, unit, onShow }: { part: Solid; unit: LengthUnit; onShow: (face: number) => void }) {
+  const left = leftOf(part);
+  if (left.length === 0) return null;
+  return (
+    <Card>
+      <Txt bold>{counted(left.length, 'face is made by no feature', 'faces are made by no feature')}</Txt>
+      <Txt kind="small" tone="quiet">
+        The proof compares with the solid itself: metal that stands on them is told there.
+      </Txt>
+      <View role="list">
+        {left.slice(0, 12).map(({ face, why, area }) => (
+          <View role="listitem" key={face}>
+            <Pressable
+              role="button"
+              onPress={() => onShow(face)}
+              style={{ minHeight: SIZE.touch, justifyContent: 'center', paddingVertical: SPACE.xs }}
+            >
+              <Txt>
+                {areaText(area, unit)}, {WHY[why]}
+              </Txt>
+            </Pressable>
+          </View>
+        ))}
+      </View>
+      {left.length > 12 && (
+        <Txt kind="small" tone="quiet">
+          and {left.length - 12} more
+        </Txt>
+      )}
+    </Card>
+  );
+}

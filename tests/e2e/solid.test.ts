@@ -1,0 +1,71 @@
+/** A solid from its file to a program that is released, and what its picture says under a finger. */
+import { join } from 'node:path';
+import {
+  Harness,
+  byTest,
+  choose,
+  downloaded,
+  downloadsTo,
+  fill,
+  root,
+  stage,
+  tap,
+  tapText,
+  textOf,
+  until,
+} from './harness';
+
+const harness = new Harness();
+beforeAll(() => harness.start());
+afterAll(() => harness.stop());
+afterEach(() => expect(harness.problems).toEqual([]));
+
+const solid = (name: string) => join(root, 'demo/solids', name);
+
+test('from a STEP file to a released program with three taps', async () => {
+  const page = await harness.page();
+  const downloads = join(harness.data, 'downloads');
+  await downloadsTo(page, downloads);
+  await harness.open(page, '/');
+  await tapText(page, 'New job');
+  await fill(page, byTest('new-job-name'), 'Cover plate');
+  await tapText(page, 'Create');
+  await choose(page, () => tapText(page, 'Open a file'), solid('cover-plate.step'));
+  await until('its faces', async () => /62 faces/.test(await textOf(page, byTest('model-summary'))));
+  expect(await textOf(page, byTest('model-summary'))).toMatch(/^STEP, in mm\. 120 × 80 × 15 mm, 111 cm³, 62 faces\.$/);
+
+  await tap(page, byTest('take-and-plan'));
+  await until('the plan', async () => (await page.$(byTest('plan-said'))) !== null);
+  // What the rack has no tool for is said, and nothing else stands against it.
+  await stage(page, 'release');
+  await until('the proof', async () => (await page.$(`${byTest('download')}:not([aria-disabled="true"])`)) !== null);
+  await tap(page, byTest('download'));
+  const file = await downloaded(join(downloads, 'cover-plate.nc'));
+  expect(file.toString()).toMatch(/O1001 \(COVER PLATE\)/);
+});
+
+test('a face under a finger says what it is, and lights the feature it belongs to; a second one how far it is away', async () => {
+  const page = await harness.page();
+  await harness.open(page, '/');
+  await tapText(page, 'New job');
+  await fill(page, byTest('new-job-name'), 'Tray');
+  await tapText(page, 'Create');
+  await choose(page, () => tapText(page, 'Open a file'), solid('thin-tray.stl'));
+  await until('its faces', async () => /29 faces/.test(await textOf(page, byTest('model-summary'))));
+  // A mesh names no unit.
+  expect(await textOf(page, byTest('model-summary'))).toMatch(/^STL, no unit named\. 90 × 60 × 30 mm/);
+  await tapText(page, 'Take it in');
+  const canvas = await page.waitForSelector(`${byTest('solid')} canvas`);
+  await until('the picture', async () => (await page.$(`${byTest('solid')}[aria-busy="false"]`)) !== null);
+  await tapText(page, 'top');
+  await until('the picture from above', async () => (await page.$(`${byTest('solid')}[aria-busy="false"]`)) !== null);
+  const box = (await canvas!.boundingBox())!;
+  const press = (right: number) => page.mouse.click(box.x + box.width / 2 + right, box.y + box.height / 2);
+  await press(40);
+  await until('what it is', async () => /^Flat, [\d\s]+ mm²/.test(await textOf(page, byTest('face-words'))));
+  await tapText(page, 'measure');
+  await press(40);
+  await until('the first pick', async () => /tap a second face/.test(await textOf(page, byTest('face-words'))));
+  await press(0);
+  await until('the way between', async () => /The two places are/.test(await textOf(page, byTest('face-words'))));
+});
