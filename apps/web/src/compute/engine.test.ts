@@ -34,7 +34,7 @@ test('an own proof still on the way when another was taken is not shown with the
   const heard: string[] = [];
   engine.listen((a) => heard.push(`${a.type} ${'maker' in a ? (a.maker ?? 'own') : 'own'}`));
   const say = (answer: object) => worker.onmessage!({ data: answer as Answer });
-  engine.compute({ seq: 1, job: { setups: [] } as never, setupId: 's1' });
+  engine.compute({ seq: 1, job: { setups: [], part: { kind: 'plate' } } as never, setupId: 's1' });
   say({ type: 'planned', seq: 1, plan: {} });
   mockPage.take!(1, 'k', { plan: {}, proof: {} } as Made, 'server');
   say({ type: 'proved', seq: 1, proof: {} });

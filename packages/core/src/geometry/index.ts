@@ -3,4 +3,4 @@ export { type Chain, chainBounds, flatten, pointAtShare, shareNear } from './pla
 export { boundsOf, EMPTY_BOUNDS, growBounds, isEmpty, joinBounds, type Point } from './plane/point';
 export { type FixtureBox, outlineOf } from './space/box';
 export type { Vec3 } from './space/vec3';
-export { boxRound, type Box3, type Triangles } from './space/triangles';
+export type { Triangles } from './space/triangles';

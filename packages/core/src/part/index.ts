@@ -29,7 +29,6 @@ export { bodyAs, facesOf, middleOn, partFindings, seenFrom } from './plate/side'
 export { FACES, type Face, FACE_UPS, type Up, faceOf } from './plate/turn';
 export { between, type FaceFacts, factsOf } from './solid/facts';
 export { type Faces, facesOfSolid } from './solid/faces/faces';
-export { surfaceAs } from './solid/lying';
 export { solidEdges } from './solid/lines';
 export { MODEL_UNITS, type ModelForm, type ModelUnit } from './solid/read/model';
 export { type HowToRead, type Model, type ModelBody, readModel } from './solid/read/read';

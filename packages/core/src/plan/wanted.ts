@@ -9,7 +9,7 @@ import { HeightRule, besidesSurface, leaningRule, movedRule, wantedHeights } fro
 import { leaningPlace } from '../part/plate/leaning';
 import { partModel } from '../part/plate/model';
 import { bodyOf } from '../part/plate/side';
-import { BrokenEdges, otherSides } from '../part/plate/solid';
+import { BrokenEdges, otherSides } from '../part/plate/other-sides';
 import { faceOf, isOnSide } from '../part/plate/turn';
 import { movedPoints } from '../geometry/space/triangles';
 import { surfaceAs } from '../part/solid/lying';

@@ -18,8 +18,13 @@ function note(target: object, inner: Inner): void {
   INNER.set(target, [...(INNER.get(target) ?? []), inner]);
 }
 
-/** What a described class holds that is described itself. */
-export const innerOf = (type: new () => object): Inner[] => INNER.get(type.prototype as object) ?? [];
+/** What a described class holds that is described itself, and what it has from the class it extends. */
+export function innerOf(type: new () => object): Inner[] {
+  const found: Inner[] = [];
+  for (let at = type.prototype as object | null; at; at = Object.getPrototypeOf(at) as object | null)
+    found.push(...(INNER.get(at) ?? []));
+  return found;
+}
 
 /** A field that holds another checked object, and must be there; an empty list is no object. */
 export function Nested(type: () => new () => object) {
