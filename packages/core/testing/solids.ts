@@ -99,3 +99,36 @@ export function stlOf(loose: number[]): Uint8Array {
     for (let k = 0; k < 9; k++) out.setFloat32(84 + 50 * t + 12 + 4 * k, loose[9 * t + k], true);
   return new Uint8Array(out.buffer);
 }
+
+/**
+ * A block of square columns, each as high as asked, its underside at −20.
+ * @param tops of columns, row by row from the front, mm
+ */
+export function terraces(tops: number[][], side = 10): Joined {
+  const loose: number[] = [];
+  const quad = (a: number[], b: number[], c: number[], d: number[]) => loose.push(...a, ...b, ...c, ...a, ...c, ...d);
+  const at = (i: number, j: number) => tops[j]?.[i] ?? UNDER;
+  // Every wall is cut at each height there is, so that corners meet corners.
+  const heights = [...new Set([UNDER, ...tops.flat()])].sort((a, b) => a - b);
+  const wall = (x0: number, y0: number, x1: number, y1: number, from: number, to: number) => {
+    const cuts = heights.filter((z) => z >= from && z <= to);
+    for (let k = 0; k + 1 < cuts.length; k++) {
+      const [low, high] = [cuts[k], cuts[k + 1]];
+      quad([x0, y0, low], [x1, y1, low], [x1, y1, high], [x0, y0, high]);
+    }
+  };
+  tops.forEach((row, j) =>
+    row.forEach((z, i) => {
+      const [l, r, f, b] = [i * side, (i + 1) * side, j * side, (j + 1) * side];
+      quad([l, f, z], [r, f, z], [r, b, z], [l, b, z]);
+      quad([l, f, UNDER], [l, b, UNDER], [r, b, UNDER], [r, f, UNDER]);
+      if (z > at(i, j - 1)) wall(l, f, r, f, at(i, j - 1), z);
+      if (z > at(i + 1, j)) wall(r, f, r, b, at(i + 1, j), z);
+      if (z > at(i, j + 1)) wall(r, b, l, b, at(i, j + 1), z);
+      if (z > at(i - 1, j)) wall(l, b, l, f, at(i - 1, j), z);
+    }),
+  );
+  return joinedTriangles(loose);
+}
+
+const UNDER = -20;

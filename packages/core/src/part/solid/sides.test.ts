@@ -1,7 +1,13 @@
-import { TRUTH, True, solidOf } from '../../../testing/solids';
+import 'reflect-metadata';
+import fc from 'fast-check';
+import { TRUTH, True, solidOf, terraces } from '../../../testing/solids';
 import { asCircle, chainBounds } from '../../geometry/plane/chain';
 import { Feature, sideOf } from '../plate/feature';
+import { modelOf, surfaceAt } from '../plate/model';
 import { instancesOf } from '../plate/shapes';
+import { seenFrom } from '../plate/side';
+import { facesOfSolid } from './faces/faces';
+import { onPlace } from './lying';
 import { understood, waysUp } from './sides';
 
 const PLAIN = ['gauge-housing', 'probe-bracket', 'cover-plate', 'drain-step', 'hub-flange', 'thin-tray'];
@@ -64,6 +70,30 @@ describe('understood', () => {
 
   test.each(PLAIN)('%s: the side it was drawn from is the likeliest to be up', async (name) => {
     expect(waysUp(await solidOf(name, 'stl'))[0].side).toBe('top');
+  });
+
+  test('of any block of columns the features say how high it is everywhere', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.array(fc.constantFrom(0, -3, -5, -9), { minLength: 5, maxLength: 5 }), {
+          minLength: 4,
+          maxLength: 4,
+        }),
+        (tops) => {
+          const high = Math.max(...tops.flat());
+          const { features, thickness } = understood(onPlace(facesOfSolid(terraces(tops))));
+          const seen = seenFrom({ kind: 'plate', thickness, features }, 'top');
+          const model = modelOf(seen);
+          tops.forEach((row, j) =>
+            row.forEach((z, i) => {
+              const said = surfaceAt(model, { x: 10 * i + 5.3, y: 10 * j + 4.6 });
+              expect([tops, i, j, said]).toEqual([tops, i, j, z - high]);
+            }),
+          );
+        },
+      ),
+      { seed: 18, numRuns: 25 },
+    );
   });
 
   test('what no feature makes is told by face', async () => {

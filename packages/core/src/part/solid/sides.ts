@@ -7,7 +7,8 @@ import { Faces } from './faces/faces';
 import { bodyIn, boxOf, lyingAs, onPlace } from './lying';
 import { Arranged, arranged } from './patterns';
 import { isReached, reachedFromAbove } from './reach';
-import { Found, recognised } from './recognise';
+import { Found } from './found';
+import { recognised } from './recognise';
 import { tidy } from './rings';
 import { Tops } from './tops';
 

@@ -1,0 +1,103 @@
+/** Holes of a solid that are open above: with their mouths, sinks and the points they end in. */
+import { Point } from '../../geometry/plane/point';
+import { maths } from '../../quantity/maths';
+import { Found, NEAR } from './found';
+import { Looked, onAxis } from './looked';
+import { tidy } from './rings';
+
+/** A blind round recess with a level floor that is wider than this is a pocket, mm. */
+const WIDEST_DRILLED = 16;
+/** A through one that is wider is one too, mm. */
+const WIDEST_BORED = 40;
+/** A cylinder that goes round so far is a hole, degrees. */
+const ALL_ROUND = 300;
+/** Places round a hole where it is looked into. */
+const LOOKED_INTO = 8;
+/** How far an axis may lean, as the cosine. */
+const PLUMB = 1 - 4e-7;
+
+/** Hollow faces on one upright axis. */
+interface Axis extends Point {
+  faces: number[];
+}
+
+/** Holes that are open above. */
+export function holesOf(looked: Looked): Found[] {
+  const { faces } = looked.solid;
+  const axes: Axis[] = [];
+  faces.forEach(({ fit, isHollow }, i) => {
+    if (!isHollow || (fit.kind !== 'cylinder' && fit.kind !== 'cone') || Math.abs(fit.axis.z) < PLUMB) return;
+    const { x, y } = onAxis(fit);
+    const known = axes.find((a) => Math.abs(a.x - x) < NEAR && Math.abs(a.y - y) < NEAR);
+    if (known) known.faces.push(i);
+    else axes.push({ x, y, faces: [i] });
+  });
+  return axes.flatMap((axis) => holeAt(looked, axis));
+}
+
+function holeAt(looked: Looked, { x, y, faces: on }: Axis): Found[] {
+  const { faces } = looked.solid;
+  const bores: { radius: number; low: number; high: number; turn: number; faces: number[] }[] = [];
+  for (const i of on) {
+    const { fit, turn } = faces[i];
+    if (fit.kind !== 'cylinder') continue;
+    const [low, high] = looked.span(i);
+    const known = bores.find((b) => Math.abs(b.radius - fit.radius) < 1e-3);
+    if (known) {
+      known.turn = Math.max(known.turn, Math.min(360, known.low < high && low < known.high ? known.turn + turn : turn));
+      known.low = Math.min(known.low, low);
+      known.high = Math.max(known.high, high);
+      known.faces.push(i);
+    } else bores.push({ radius: fit.radius, low, high, turn, faces: [i] });
+  }
+  const whole = bores.filter((b) => b.turn > ALL_ROUND).sort((a, b) => b.high - a.high || b.radius - a.radius);
+  // From the top down, each narrower than what is above it, and nothing over its mouth.
+  const seen = whole.filter((b) => isFree(looked, { x, y }, b.radius, b.high));
+  const narrow = seen.reduce<(typeof seen)[number] | undefined>(
+    (best, b) => (!best || (b.radius < best.radius - 1e-3 && b.high <= best.high + 1e-6) ? b : best),
+    undefined,
+  );
+  if (!narrow) return [];
+  const through = looked.tops.at(x, y) === -Infinity;
+  const cones = on.flatMap((i) => {
+    const { fit } = faces[i];
+    if (fit.kind !== 'cone') return [];
+    const [low, high] = looked.span(i);
+    return [{ face: i, low, high, half: Math.abs(fit.slope), isNarrowing: fit.slope * fit.axis.z > 0 }];
+  });
+  const point = cones.find((c) => Math.abs(c.high - narrow.low) < NEAR && c.isNarrowing);
+  const sink = cones.find((c) => Math.abs(c.low - narrow.high) < NEAR && c.isNarrowing);
+  if (!through && !point && 2 * narrow.radius > WIDEST_DRILLED) return [];
+  if (through && 2 * narrow.radius > WIDEST_BORED) return [];
+  const wider = seen
+    .filter((b) => b.radius > narrow.radius + 1e-3 && b.low >= narrow.high - NEAR && b.low < narrow.high + NEAR)
+    .find((b) => b.radius < 4 * narrow.radius);
+  const found: Found = {
+    ...{ meaning: 'hole', shape: { type: 'round', diameter: tidy(2 * narrow.radius) }, turn: 0 },
+    ...{ x: tidy(x), y: tidy(y), depth: through ? looked.thickness : tidy(-narrow.low), through },
+    faces: [
+      ...narrow.faces,
+      ...(wider?.faces ?? []),
+      ...[point, sink].flatMap((c) => c?.face ?? []),
+      ...looked.levelBeside(narrow.faces, narrow.low),
+      ...(wider ? looked.levelBeside(wider.faces, wider.low) : []),
+    ],
+  };
+  if (point) found.point = tidy((2 * point.half * 180) / Math.PI);
+  if (wider) found.counterbore = { diameter: tidy(2 * wider.radius), depth: tidy(-wider.low) };
+  if (sink) {
+    const size = tidy((sink.high - sink.low) * maths.tan(sink.half));
+    found.edge = { form: 'chamfer', size, angle: tidy((2 * sink.half * 180) / Math.PI) };
+  }
+  return [found];
+}
+
+/** Whether nothing stands over a round opening. */
+function isFree({ tops }: Looked, at: Point, radius: number, z: number): boolean {
+  for (let k = 0; k < LOOKED_INTO; k++) {
+    const angle = (2 * Math.PI * (k + 0.31)) / LOOKED_INTO;
+    const r = 0.9 * radius;
+    if (tops.at(at.x + r * maths.cos(angle), at.y + r * maths.sin(angle)) > z - 1e-3) return false;
+  }
+  return true;
+}
