@@ -2,6 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import * as kernel from 'replicad';
+import type { True } from '../../packages/core/testing/solids';
 
 const require = createRequire(__filename);
 
@@ -12,31 +13,8 @@ export async function startKernel(): Promise<void> {
   kernel.setOC(await start({ wasmBinary, print: () => {}, printErr: () => {} }));
 }
 
+export type { True };
 export type Side = 'top' | 'underside' | 'front' | 'back' | 'left' | 'right';
-
-/** One feature as it was built. Places count on its side as somebody sees it who stands before it, from its lower left corner; on the underside as from above. */
-export interface True {
-  kind: 'pocket' | 'boss' | 'hole' | 'slot' | 'step' | 'chamfer' | 'fillet' | 'taper' | 'free';
-  side: Side;
-  x?: number;
-  y?: number;
-  /** Along X and Y, and the radius of its upright corners. */
-  width?: number;
-  height?: number;
-  corner?: number;
-  diameter?: number;
-  /** Of its floor, from the side it is cut from. */
-  depth?: number;
-  through?: boolean;
-  /** Included angle of the drill’s point. */
-  point?: number;
-  counterbore?: { diameter: number; depth: number };
-  countersink?: { diameter: number; angle: number };
-  /** Radius at the foot of its walls, of a fillet, or width of a chamfer. */
-  size?: number;
-  /** Degrees its walls stand from upright. */
-  taper?: number;
-}
 
 type Solid = kernel.Shape3D & { cut(other: kernel.Shape3D): Solid; fuse(other: kernel.Shape3D): Solid };
 

@@ -217,6 +217,6 @@ test('plan: a whole job for a solid, with its files beside it', () => {
   const asked = ['--material', 'alu-6082', '--machine', 'fulmar', '--batch', '10', '--out', job];
   const planned = tidypath('plan', model, ...asked);
   expect(planned.stdout).toMatch(/One grip reaches all of it: top up/);
-  expect(planned.stdout).toMatch(/top up: 2 operations/);
+  expect(planned.stdout).toMatch(/Top up: 2 operations/);
   expect(tidypath('check', job).stdout).not.toMatch(/stop:/);
 });

@@ -11,22 +11,28 @@ const SOLIDS = join(__dirname, '..', '..', '..', 'demo', 'solids');
 
 export const solidFile = (name: string): Uint8Array => new Uint8Array(readFileSync(join(SOLIDS, name)));
 
-/** One feature as it was built: places on its side as somebody sees it who stands before it, on the underside as from above. */
+/** One feature as it was built. Places count on its side as somebody sees it who stands before it, from its lower left corner; on the underside as from above. */
 export interface True {
-  kind: string;
-  side: string;
+  kind: 'pocket' | 'boss' | 'hole' | 'slot' | 'step' | 'chamfer' | 'fillet' | 'taper' | 'free';
+  side: 'top' | 'underside' | 'front' | 'back' | 'left' | 'right';
   x?: number;
   y?: number;
+  /** Along X and Y, and the radius of its upright corners. */
   width?: number;
   height?: number;
   corner?: number;
   diameter?: number;
+  /** Of its floor, from the side it is cut from. */
   depth?: number;
   through?: boolean;
+  /** Included angle of the drill’s point. */
   point?: number;
   counterbore?: { diameter: number; depth: number };
   countersink?: { diameter: number; angle: number };
+  /** Radius at the foot of its walls, of a fillet, or width of a chamfer. */
   size?: number;
+  /** Degrees its walls stand from upright. */
+  taper?: number;
 }
 
 export const TRUTH = JSON.parse(readFileSync(join(SOLIDS, 'truth.json'), 'utf8')) as Record<

@@ -58,6 +58,12 @@ function withStock(job: Job, setup: Setup, bars: Bar[]): { setup: Setup; said: s
   return { setup: { ...setup, stock: way.stock }, said: `The blank is sawn from ${way.bar.name}: ${cost}.` };
 }
 
+/** What the grip with a side up is called. */
+const nameOf = (face: Face): string => {
+  const text = upText({ face });
+  return text[0].toUpperCase() + text.slice(1);
+};
+
 const stops = (findings: Finding[]) => findings.filter((f) => f.level === 'stop').length;
 const cares = (findings: Finding[]) => findings.filter((f) => f.level === 'care').length;
 
@@ -85,7 +91,7 @@ function onFixedJaw(job: Job, id: string): Job {
 function gripped(job: Job, order: Face[], bars: Bar[]): { job: Job; against: number; said: string } {
   const first: Setup = {
     ...emptySetup(),
-    name: upText({ face: order[0] }),
+    name: nameOf(order[0]),
     ...(order[0] !== 'top' && { up: FACE_UPS[order[0]] }),
   };
   const { setup, said } = withStock({ ...job, setups: [first] }, first, bars);
@@ -98,7 +104,7 @@ function gripped(job: Job, order: Face[], bars: Bar[]): { job: Job; against: num
       next = withSetup(next, {
         ...last,
         up: FACE_UPS[face],
-        name: upText({ face }),
+        name: nameOf(face),
         holding: [],
         workOffset: `G5${Math.min(9, 4 + i)}`,
       });

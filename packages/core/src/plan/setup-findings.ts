@@ -7,6 +7,7 @@ import { abilities } from '../machine/abilities';
 import { isByHand } from '../operation/hand/by-hand';
 import { kindOf } from '../operation/registry';
 import { Finding, finding } from '../quantity/finding';
+import { surfaceOf } from '../part/solid/surface-of';
 import { Tool } from '../shop/tool';
 import { StockModel } from '../stock/height/stock';
 import type { Ground } from './ground';
@@ -36,6 +37,17 @@ function stockFindings({ stock: spec }: Setup, stock: StockModel): Finding[] {
       ),
     ];
   return [];
+}
+
+/** A solid whose surface is not here, or no surface: nothing could be compared with it. */
+function solidFindings({ part }: Job): Finding[] {
+  if (part.kind !== 'solid' || surfaceOf(part)) return [];
+  const place = { field: 'part.surface' };
+  return [
+    atHand(part.surface.sha256)
+      ? finding('solid-surface', { name: part.surface.name }, place)
+      : { ...fileMissing(part.surface), place },
+  ];
 }
 
 /** What cannot be of a setup that leans, or comes after one. */
@@ -112,6 +124,7 @@ const usedTools = ({ tools }: Job, { operations }: Setup): Tool[] =>
 
 /** What speaks against a setup before anything of it is planned. */
 export const setupFindings = (job: Job, setup: Setup, ground: Ground): Finding[] => [
+  ...solidFindings(job),
   ...stockFindings(setup, ground.stock),
   ...leanFindings(job, setup),
   ...holdFindings(job, ground),

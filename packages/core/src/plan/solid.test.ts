@@ -12,6 +12,8 @@ import { takenSolid } from '../part/solid/take';
 import { putAtHand } from '../quantity/files';
 import { Judged } from '../stock/height/judged';
 import { readJob } from './documents';
+import { groundOf } from './ground';
+import { setupFindings } from './setup-findings';
 
 const NAME = 'drain-step.stl';
 const file = solidFile(NAME);
@@ -47,6 +49,16 @@ describe('a solid as the part', () => {
     expect(missingFiles(read.job!)).toEqual([]);
     const other = { ...part, surface: { name: 'x.ply', sha256: 'ab'.repeat(32) } };
     expect(missingFiles({ ...job(), part: other }).map((f) => f.name)).toEqual(['x.ply']);
+  });
+
+  test('a surface that is not here, or is none, stops the program', () => {
+    const code = (file: { name: string; sha256: string }) => {
+      const lost = job({ surface: file });
+      return setupFindings(lost, lost.setups[0], groundOf(lost, lost.setups[0])).map((f) => f.code);
+    };
+    expect(code({ name: 'x.ply', sha256: 'ab'.repeat(32) })).toContain('file-missing');
+    expect(code({ name: 'x.ply', sha256: putAtHand(new Uint8Array([1, 2, 3])) })).toContain('solid-surface');
+    expect(code(part.surface)).not.toContain('file-missing');
   });
 
   /** How far the piece is off at a place, mm. */

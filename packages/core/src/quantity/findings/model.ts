@@ -35,6 +35,10 @@ export const MODEL = {
     (d) => `${d.count} triangles without any area were left out`,
     'Nothing needs to be done',
   ),
+  'solid-surface': stop<{ name: string }>(
+    (d) => `The file “${d.name}” holds no surface of a solid`,
+    'Open the solid again',
+  ),
   'step-unreadable': stop(
     'The STEP file is broken, or holds no body',
     'Save it again as AP214 or AP242 with solids in it',
