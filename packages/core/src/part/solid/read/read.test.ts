@@ -138,6 +138,9 @@ describe('readModel', () => {
     expect(found.bodies).toEqual([]);
   });
 
+  test('a file that could not be kept is not read', () =>
+    expect(codes(readModel(new Uint8Array(200_000_000)))).toEqual(['model-too-large']));
+
   test('a lying count is no binary STL', () => {
     const file = stlOf(BOX);
     new DataView(file.buffer).setUint32(80, 4_000_000_000, true);

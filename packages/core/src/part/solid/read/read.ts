@@ -12,6 +12,7 @@ import {
   turnedInsideOut,
   volumeOf,
 } from '../../../geometry/space/triangles';
+import { LARGEST_FILE } from '../../../quantity/files';
 import { Finding, finding } from '../../../quantity/finding';
 import { MM_IN, ModelForm, ModelUnit, ReadBody, ReadModel } from './model';
 import { isObj, readObj } from './obj';
@@ -48,8 +49,6 @@ export interface HowToRead {
   chords?: Chords;
 }
 
-/** Largest file that is read, bytes. */
-const LARGEST_READ = 150_000_000;
 /** Sides within which a part is believed, mm. */
 const SMALLEST = 0.5;
 const LARGEST = 4000;
@@ -61,7 +60,8 @@ const MOST_BODIES = 200;
 function readAny(file: Uint8Array, how: HowToRead): ReadModel {
   const nothing = (form: ModelForm, found: Finding): ReadModel => ({ form, bodies: [], findings: [found] });
   const head = new TextDecoder('latin1').decode(file.subarray(0, 4000));
-  if (file.length > LARGEST_READ) return nothing('surface', finding('model-too-large', { most: LARGEST_READ / 1e6 }));
+  // It is kept beside the job.
+  if (file.length > LARGEST_FILE) return nothing('surface', finding('model-too-large', { most: LARGEST_FILE / 1e6 }));
   if (isStep(head)) {
     if (!how.step) return nothing('STEP', finding('step-no-reader', {}));
     return readStep(file, how.step, how.chords ?? FINE);
