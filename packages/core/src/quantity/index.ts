@@ -21,3 +21,4 @@ export {
 } from './units';
 export { misshapen, readAs } from './validate';
 export { atHand, type JobFile, LARGEST_FILE, putAtHand, sha256Of } from './files';
+export { freshId } from './ids';

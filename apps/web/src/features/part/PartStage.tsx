@@ -14,6 +14,7 @@ import {
   UNNAMED,
   bodyAs,
   facesOf,
+  freshId,
   isBeside,
   landed,
   middleOn,
@@ -113,6 +114,17 @@ function namedBy({ name }: Job, file = ''): string {
   return name === UNNAMED && called ? called : name;
 }
 
+/** A drawing takes the place of a plate's features; into a solid it is drawn besides, without an outside of its own. */
+function drawnInto(part: Part, drawn: Feature[]): Feature[] {
+  if (part.kind === 'plate') return drawn;
+  return drawn
+    .filter((f) => f.meaning !== 'outline')
+    .reduce<Feature[]>((all, f) => {
+      const taken = all.map((g) => g.id);
+      return [...all, { ...f, id: freshId('f', taken) }];
+    }, part.features);
+}
+
 /** What is wanted: a solid, a drawing given its meaning, or shapes with numbers. */
 export function PartStage() {
   const { job, setup, edit } = useJob();
@@ -160,14 +172,15 @@ export function PartStage() {
     setOpen(true);
   };
   const take = (features: Feature[]) => {
-    edit((j) => ({ ...j, name: namedBy(j, file?.name), part: { ...j.part, features } }));
+    edit((j) => ({ ...j, name: namedBy(j, file?.name), part: { ...j.part, features: drawnInto(j.part, features) } }));
     setFile(undefined);
   };
   const takeSolid = async ({ part: solid, surface, source, isPlanned }: TakenIn) => {
-    setPlanned(isPlanned);
     await keepFile(solid.surface.name, surface);
     await keepFile(source.name, source.bytes);
     edit((j) => ({ ...j, name: namedBy(j, source.name), part: solid }));
+    // It is this one that is planned, not what was there before.
+    setPlanned(isPlanned);
     setModel(undefined);
     setSelected(undefined);
     setTapped(undefined);
