@@ -32,7 +32,7 @@ const STEP = 0.02;
 const STEEPEST = 3;
 
 /** Heights of a surface at the middles of cells, and the triangle each belongs to; −1 where there is none. */
-function raster({ tops, places: [place] }: SurfaceRule, grid: Grid): { top: Float32Array; owner: Int32Array } {
+function raster(tops: Tops, place: Point, grid: Grid): { top: Float32Array; owner: Int32Array } {
   const { x0, y0, cell, nx, ny } = grid;
   const top = new Float32Array(nx * ny).fill(-ANYTHING);
   const owner = new Int32Array(nx * ny).fill(-1);
@@ -87,7 +87,7 @@ function isByWall(top: Float32Array, { nx, ny, cell }: Grid, i: number): boolean
 /** Lays a solid on a grid, at one of its places. */
 function layAt(rule: SurfaceRule, place: Point, grid: Grid, allowed: Allowed): void {
   const { tops, asked, floor } = rule;
-  const { top, owner } = raster({ ...rule, places: [place] }, grid);
+  const { top, owner } = raster(tops, place, grid);
   const inside = new Uint8Array(top.length);
   const region = rule.inside.map((ring) => ring.map((q) => ({ x: q.x + place.x, y: q.y + place.y })));
   eachInside(grid, region, (i) => (inside[i] = 1));

@@ -102,9 +102,8 @@ function withHollows(pieces: ReadBody[]): ReadBody[] {
     p.volume < 0 ? looked.find((q) => q.volume > -p.volume && within(p, q)) : undefined;
   return looked
     .filter((p) => !host(p))
-    .map(({ name, mesh, ...rest }) => {
+    .map(({ name, mesh }) => {
       const hollows = looked.filter((p) => host(p)?.mesh === mesh);
-      void rest;
       return { name, mesh: hollows.reduce((all, h) => together(all, h.mesh), mesh) };
     });
 }
