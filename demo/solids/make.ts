@@ -43,7 +43,7 @@ const gaugeHousing = () =>
 /** A bracket for a probe: rounded feet, a broken edge, a wall with taper. */
 const probeBracket = () =>
   new Builder([90, 60, 24])
-    .pocket('top', 30, 30, 40, 40, 14, 8, { foot: 2 })
+    .pocket('top', 30, 30, 40, 40, 14, 8, { foot: 1 })
     .step('top', 62, -2, 92, 62, 10)
     .hole('top', 76, 15, 6.6, 'through')
     .hole('top', 76, 45, 6.6, 'through')

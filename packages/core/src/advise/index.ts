@@ -27,4 +27,4 @@ export { provenRoute } from './route/proven';
 export type { Proposal } from './route/step';
 export type { Advice, Advised } from './tools/common';
 export { adviseTools, rankedFor } from './tools';
-export { planPart, type PlannedPart } from './plan-part';
+export { planPart, type PlannedPart } from './plan-part/plan';

@@ -137,6 +137,16 @@ export class Output {
   @IsOptional() @IsBoolean() subprograms?: boolean;
 }
 
+/** What the shop reckons with beside its machines, tools and bars; not known where left out. */
+export class Prices {
+  /** Of a kilowatt-hour. */
+  @IsOptional() @IsNumber() @Min(0) @Max(1000) energy?: number;
+  /** Share of the parts that are spoiled. */
+  @IsOptional() @IsNumber() @Min(0) @Max(0.9) scrap?: number;
+  /** Minutes to change an edge; three where left out. */
+  @IsOptional() @IsNumber() @Min(0) @Max(120) edgeMinutes?: number;
+}
+
 /** The whole job: everything a program depends on, so that the same file gives the same program anywhere. Lengths in mm. */
 export class Job {
   @Equals(FORMAT_VERSION) formatVersion!: number;
@@ -168,4 +178,5 @@ export class Job {
   @Nested(() => Output) output!: Output;
   /** How many parts are wanted; one where left out. */
   @IsOptional() @IsInt() @Min(1) @Max(1000000) batch?: number;
+  @IsOptional() @Nested(() => Prices) prices?: Prices;
 }

@@ -86,11 +86,11 @@ export function leftovers(
   asked: ReadonlyMap<string, Allowance> = new Map(),
 ): Finding[] {
   const regions: { feature: string; region: Region }[] = [
-    ...model.floors.map((f) => ({ feature: f.feature, region: f.region })),
     ...model.holes.map((h) => ({
       feature: h.feature,
       region: [flatten(circle(h.centre.x, h.centre.y, h.diameter / 2), 0.001)],
     })),
+    ...model.floors.map((f) => ({ feature: f.feature, region: f.region })),
     ...model.edges.map((e) => ({ feature: e.feature, region: offset(e.region, e.metalInside ? 0 : e.form.size) })),
     { feature: '', region: model.outline },
   ];

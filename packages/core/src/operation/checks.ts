@@ -1,13 +1,18 @@
 import { Point } from '../geometry/plane/point';
 import { Finding, finding } from '../quantity/finding';
 import { Tool, kindLabel } from '../shop/tool';
+import { aroundFloor } from '../part/plate/around-floor';
 import { PlanContext } from './operation';
 
-/** Whether flutes and stick-out reach the depth of a cut, measured from the metal's top; lengths mm. */
+/**
+ * Whether flutes and stick-out reach the depth of a cut, measured from the metal's top; lengths mm.
+ * @param wall how high the walls are that the tool runs along there
+ */
 export function reachFindings(
   { operation, tool }: Pick<PlanContext, 'operation' | 'tool'>,
   depth: number,
   layer: number,
+  wall = depth,
 ): Finding[] {
   const place = { operation: operation.id, tool: tool.id };
   if (depth > tool.stickOut) {
@@ -28,10 +33,17 @@ export function reachFindings(
       ),
     ];
   }
-  if (depth > tool.fluteLength && tool.shankDiameter >= tool.diameter) {
-    return [finding('shank-beside-wall', { operation: operation.name, depth, fluteLength: tool.fluteLength }, place)];
+  if (wall > tool.fluteLength && tool.shankDiameter >= tool.diameter) {
+    const found = { operation: operation.name, depth: wall, fluteLength: tool.fluteLength };
+    return [finding('shank-beside-wall', found, place)];
   }
   return [];
+}
+
+/** How much of a depth is wall where a pocket is cut; all of it for what has no floor. */
+export function wallBeside({ model, top }: Pick<PlanContext, 'model' | 'top'>, feature: string, depth: number): number {
+  const { region, wall } = aroundFloor(model, feature);
+  return region.length > 0 ? Math.min(depth, wall + Math.max(0, top)) : depth;
 }
 
 /** A tool whose geometry cannot do the operation. */

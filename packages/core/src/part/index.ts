@@ -34,5 +34,6 @@ export { MODEL_UNITS, type ModelForm, type ModelUnit } from './solid/read/model'
 export { type HowToRead, type Model, type ModelBody, readModel } from './solid/read/read';
 export { FINE, stepOptions, type StepReader } from './solid/read/step';
 export { surfaceIn } from './solid/read/surface';
+export { LEFT_WORDS, leftOf } from './solid/left';
 export { type Understood, type WayUp, waysUp } from './solid/sides';
 export { laidSolid, takenSolid, type TakenSolid } from './solid/take';

@@ -12,7 +12,7 @@ import { Tool } from '../shop/tool';
 import { beforeOf, groundOf } from './ground';
 
 /** Parts that come out of one run of a setup. */
-const partsARun = (setup: Setup): number => placesOfCopies(setup).length * placesOfStations(setup).length;
+export const partsARun = (setup: Setup): number => placesOfCopies(setup).length * placesOfStations(setup).length;
 
 /** How often a setup runs for the whole batch. */
 export const runsForBatch = ({ batch = 1 }: Job, setup: Setup): number => Math.ceil(batch / partsARun(setup));

@@ -3,6 +3,8 @@ export { blankFindings, blanksOf, kitOf, type KitTool, runsForBatch } from './ba
 export { barText, batchText, blanksText, kitText, pullLines, wayText } from './batch-words';
 export { Bench, type BenchStep, type BenchWork, type Proved } from './bench';
 export { changesOf } from './changes';
+export { type Cost, costOf, priceBreaks, type RunFigures } from './cost';
+export { costLinesText, costSentence, costText, missingText } from './cost-words';
 export { bodiesEverywhere, stockEverywhere } from './everywhere';
 export { openJob, parseJob, readJob } from './documents';
 export { asSeen, bodiesOf, boxOf, clampBeside, clampsBefore, gripsOf, groundOf } from './ground';
@@ -23,7 +25,7 @@ export {
   type SetupPlan,
 } from './pipeline';
 export { joinPrograms } from './joined';
-export { leftBefore, ownText, type Proof, type ProofOptions, ProofRun, proveProgram } from './prove';
+export { leftBefore, ownText, type Proof, type ProofOptions, ProofRun, proveProgram, runFigures } from './prove';
 export { isBetter, type Reach, reachOf, reachText } from './reach';
 export { resultKey } from './results';
 export { type Edit, type Returned, returned } from './returned';

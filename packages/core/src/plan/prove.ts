@@ -13,12 +13,14 @@ import { holderLength } from '../shop/holder';
 import { diameterOffsetOf, isBeam } from '../shop/tool';
 import { Allowed, Wanted } from '../stock/height/wanted';
 import { Judged, judge, lookCloser, walls } from '../stock/height/judged';
+import { energyOf } from '../judge/energy';
 import { Wear, wearOf } from '../judge/wear';
 import { beyondMachine } from '../judge/beyond-machine';
 import { Allowance, gouges, leftovers, shortfalls } from '../judge/shape';
 import { Finding, finding } from '../quantity/finding';
+import { Motions } from '../path/motions';
 import { ReadOptions, ReadProgram, readProgram } from '../program/read/reader';
-import { Clock } from '../simulate/clock';
+import { Clock, wholeTime } from '../simulate/clock';
 import { Piece } from '../stock/height/height-stock';
 import { Prover } from '../simulate/prover';
 import { Samples } from '../simulate/samples';
@@ -32,6 +34,7 @@ import { Section } from '../program/write/step';
 import { Grid, HeightField } from '../stock/height/field';
 import { Job, Setup } from '../document/job';
 import { cutIn } from './situation';
+import type { RunFigures } from './cost';
 import { wantedOf } from './wanted';
 import { Ground, beforeOf, bodiesOf, groundOf } from './ground';
 import { bodiesEverywhere, contactsEverywhere, pieceEverywhere, stockEverywhere, zerosOf } from './everywhere';
@@ -65,6 +68,8 @@ export interface Proof {
   grip: Worst[];
   /** What each tool wears in a run. */
   wear: Wear[];
+  /** What a run takes from the mains, kWh. */
+  energy: number;
 }
 
 /** Room the machine has above the stock when its spindle is at the top, in work coordinates. */
@@ -111,6 +116,10 @@ function allowancesOf({ operations }: Setup): Map<string, Allowance> {
   return asked;
 }
 
+/** How far down the tip goes in each motion, in the coordinates of the part, mm. */
+const tipsOf = ({ z }: Motions, zero: number): Float32Array =>
+  Float32Array.from(z, (to, i) => zero + Math.min(to, z[Math.max(0, i - 1)]));
+
 /** What else a proof may know. */
 export interface ProofOptions {
   /** Which lines belong to which operation. */
@@ -123,6 +132,8 @@ export interface ProofOptions {
   stopped?: () => boolean;
   /** What the setup works on, where it is made already. */
   ground?: Ground;
+  /** Only to choose by: nothing is looked at closer than the grid shows it. */
+  glance?: boolean;
 }
 
 /** A proof under way: `advance` it until it is done, then `finish`. */
@@ -170,11 +181,6 @@ export class ProofRun {
     }
     const { whole, stock, zero, fixtures, held } = ground;
     this.model = whole;
-    if (whole.outline.length) {
-      const added = addedOf(ground.job, ground.setup, whole);
-      const rules = wantedOf(job, setup, ground, added, more.left);
-      this.wanted = new Wanted(rules, -whole.thickness, added.freed, more.left?.upright?.within);
-    }
     const zeroAboveTable = setup.riser + zero.z - stock.bottom;
     const homeZ = homeHeight(job, setup, zeroAboveTable);
     const options: ReadOptions = {
@@ -189,6 +195,12 @@ export class ProofRun {
       stopped: more.stopped,
     };
     this.read = readProgram(text, options);
+    if (whole.outline.length) {
+      const added = addedOf(ground.job, ground.setup, whole);
+      const rules = wantedOf(job, setup, ground, added, more.left);
+      const upright = more.left?.upright && { ...more.left.upright, tips: tipsOf(this.read.motions, zero.z) };
+      this.wanted = new Wanted(rules, -whole.thickness, added.freed, upright);
+    }
     this.hand = handIn(text, setup, controllerOf(job));
     const isOwn = (more.sections ?? []).length > 0 || more.own !== undefined;
     this.minutesByHand = handMinutes(this.hand) + (isOwn ? pauseMinutes(setup) : 0);
@@ -225,7 +237,7 @@ export class ProofRun {
   }
 
   get done(): boolean {
-    return this.prover.done && (this.prover.isCutShort || this.windows.done);
+    return this.prover.done && (this.prover.isCutShort || this.more.glance || this.windows.done);
   }
 
   /** Share of the work done, 0..1. */
@@ -384,6 +396,7 @@ export class ProofRun {
       read,
       steps,
       grip: grip.worst,
+      energy: energyOf(samples, read.motions, prover.input.machine, prover.clock.total),
       wear: wearOf(samples, read.motions, prover.input.tools, prover.input.material),
     };
   }
@@ -398,6 +411,17 @@ export function proveProgram(job: Job, setup: Setup, text: string, cell?: number
   while (!run.done) run.advance();
   return run.finish();
 }
+
+/** A proof as its run is reckoned with. */
+export const runFigures = ({
+  clock,
+  wear,
+  energy,
+}: Pick<Proof, 'wear' | 'energy'> & { clock: Pick<Clock, 'total' | 'hand'> }): RunFigures => ({
+  minutes: wholeTime(clock),
+  wear,
+  kWh: energy,
+});
 
 /** Told where a setup starts from one that cannot be proved. */
 export const notKnown = (before: Setup): Finding =>

@@ -8,6 +8,7 @@ import type { Job } from '../document/job';
 const withoutBatch = (job: Job) => ({
   ...job,
   batch: undefined,
+  prices: undefined,
   setups: job.setups.map((setup) => ({
     ...setup,
     setUpMinutes: undefined,

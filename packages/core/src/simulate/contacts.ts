@@ -36,10 +36,9 @@ const OUT_OF_STEP = 0.005;
 const WHOLE = 0.85;
 const EVEN = 0.3;
 /** Points of the rim, as shares of the radius. */
-const RIM = Array.from({ length: 16 }, (_, k) => [
-  0.8 * maths.cos((k * Math.PI) / 8),
-  0.8 * maths.sin((k * Math.PI) / 8),
-]);
+const RIM = Array.from({ length: 16 }, (_, k) => [maths.cos((k * Math.PI) / 8), maths.sin((k * Math.PI) / 8)]);
+/** A drill wanders where its rim lies uneven inside its edge; one that widens the mouth of a hole lies evenly outside it. */
+const RIMS = { inside: 0.8, outside: 1.05 };
 
 /** So many mm and seconds fed down through air are worth telling. */
 const FAR = { drop: 10, seconds: 3 };
@@ -245,7 +244,7 @@ export class Contacts {
     const drills = isDown && isFeed && formOf(tool) === 'drill';
     return {
       under: asks ? this.faces(to.x, to.y)[0] - to.z : 0,
-      rim: drills && !this.air.met ? evenShare(this.rim(tool, to, 0), tool) : 1,
+      rim: drills && !this.air.met ? this.entry(tool, to) : 1,
       exit: drills ? this.exit(tool, from, to) : 1,
     };
   }
@@ -257,8 +256,16 @@ export class Contacts {
   }
 
   /** Tops (0) or undersides (1) of the metal round the rim of a drill. */
-  private rim({ diameter }: Tool, { x, y }: Vec3, face: 0 | 1): number[] {
-    return RIM.map(([cos, sin]) => this.faces(x + (cos * diameter) / 2, y + (sin * diameter) / 2)[face]);
+  private rim({ diameter }: Tool, { x, y }: Vec3, face: 0 | 1, share = RIMS.inside): number[] {
+    const r = (share * diameter) / 2;
+    return RIM.map(([cos, sin]) => this.faces(x + cos * r, y + sin * r)[face]);
+  }
+
+  /** Share of the rim of a drill on metal as it enters. */
+  private entry(tool: Tool, to: Vec3): number {
+    const inside = evenShare(this.rim(tool, to, 0), tool);
+    const isOpen = this.faces(to.x, to.y)[0] < to.z;
+    return isOpen ? Math.max(inside, evenShare(this.rim(tool, to, 0, RIMS.outside), tool)) : inside;
   }
 
   /** Share of a drill's rim that breaks out together with the first of it, in the stretch in which that is; 1 in all others. */

@@ -77,6 +77,8 @@ export interface ProofView extends LoadView {
   grip: Worst[];
   /** What each tool wears in a run. */
   wear: Wear[];
+  /** What a run takes from the mains, kWh. */
+  energy: number;
   /** The tools the program calls, with what it says about them. */
   called: CalledTool[];
   removed: number;

@@ -90,6 +90,7 @@ export function proofView(proved: Proved): ProofView {
     steps: proof.steps,
     grip: proof.grip,
     wear: proof.wear,
+    energy: proof.energy,
     called: calledTools(proof.read),
     removed: proof.removed,
     grid: {

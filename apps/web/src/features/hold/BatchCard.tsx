@@ -1,4 +1,4 @@
-import { Setup, batchText, wholeTime } from '@tidypath/core';
+import { Job, Setup, batchText, costSentence, priceBreaks, runFigures, wholeTime } from '@tidypath/core';
 import { useJob } from '../../session/JobContext';
 import { Card, Fields } from '../../ui/Card';
 import { NumberField } from '../../ui/NumberField';
@@ -19,6 +19,9 @@ export function BatchCard({ set }: { set: (more: Partial<Setup>, tag?: string) =
       onChange={(m) => set({ [key]: m }, key)}
     />
   );
+  const { energy = 0, scrap = 0 } = job.prices ?? {};
+  const price = (more: NonNullable<Job['prices']>, tag: string) =>
+    edit((j) => ({ ...j, prices: { ...j.prices, ...more } }), tag);
   return (
     <Card testID="batch">
       <Txt heading kind="large">
@@ -36,10 +39,36 @@ export function BatchCard({ set }: { set: (more: Partial<Setup>, tag?: string) =
         />
         {minutes('To set up', 'setUpMinutes')}
         {minutes('To reload', 'reloadMinutes')}
+        <NumberField
+          label="Energy, a kWh"
+          suffix="money"
+          value={energy}
+          min={0}
+          max={1000}
+          testID="batch-energy"
+          onChange={(e) => price({ energy: e || undefined }, 'energy')}
+        />
+        <NumberField
+          label="Spoiled"
+          suffix="%"
+          value={Number((100 * scrap).toFixed(3))}
+          min={0}
+          max={90}
+          testID="batch-scrap"
+          onChange={(s) => price({ scrap: s / 100 || undefined }, 'scrap')}
+        />
       </Fields>
       <Txt kind="small" testID="batch-said">
         {batchText(job, setup, run)}
       </Txt>
+      {proof && proofFresh && (
+        <Txt kind="small" testID="batch-cost">
+          {job.setups.length > 1 ? 'In this setup alone: ' : ''}
+          {priceBreaks(job, new Map([[setup.id, runFigures(proof)]]), [setup])
+            .map(costSentence)
+            .join('\n')}
+        </Txt>
+      )}
     </Card>
   );
 }

@@ -1,27 +1,13 @@
 import { Pressable, View } from 'react-native';
-import { LeftFace, LengthUnit, Solid, formatNumber } from '@tidypath/core';
+import { LEFT_WORDS, LengthUnit, Solid, formatNumber, leftOf } from '@tidypath/core';
 import { SIZE, SPACE } from '../../theme/theme';
 import { Card } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
 import { counted } from '../../ui/counted';
 
-const WHY: Record<LeftFace['why'], string> = {
-  undercut: 'hidden from all six sides',
-  slope: 'slopes: no flat or upright wall',
-  round: 'rounded',
-  free: 'of free form',
-  flat: 'level or upright, but part of nothing that was found',
-};
-
 const INCH = 25.4;
 const areaText = (area: number, unit: LengthUnit) =>
   unit === 'mm' ? `${formatNumber(area, area < 10 ? 2 : 0)} mm²` : `${formatNumber(area / INCH / INCH, 3)} in²`;
-
-/** Those faces of a solid that still belong to no feature. */
-export function leftOf({ left = [], features }: Solid): LeftFace[] {
-  const made = new Set(features.flatMap((f) => f.faces ?? []));
-  return left.filter((l) => !made.has(l.face));
-}
 
 /** Faces that no feature makes, each with why; a tap lights it. */
 export function LeftCard({ part, unit, onShow }: { part: Solid; unit: LengthUnit; onShow: (face: number) => void }) {
@@ -42,7 +28,7 @@ export function LeftCard({ part, unit, onShow }: { part: Solid; unit: LengthUnit
               style={{ minHeight: SIZE.touch, justifyContent: 'center', paddingVertical: SPACE.xs }}
             >
               <Txt>
-                {areaText(area, unit)}, {WHY[why]}
+                {areaText(area, unit)}, {LEFT_WORDS[why].is}
               </Txt>
             </Pressable>
           </View>

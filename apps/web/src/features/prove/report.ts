@@ -10,6 +10,11 @@ import {
   formatTime,
   formatVolume,
   batchText,
+  costLinesText,
+  costText,
+  missingText,
+  priceBreaks,
+  runFigures,
   gripWords,
   kitOf,
   kitText,
@@ -106,6 +111,18 @@ ${pulled.join('\n')}
 ${table(['', 'Tool', ''], [...kit.map((k) => [`T${k.tool.number}`, k.tool.name, kitText(k, job.unit)]), ...unknown])}`;
 }
 
+/** What a part costs in this setup, in batches of several sizes. */
+function costSection(job: Job, setup: Setup, proof: ProofView): string {
+  const costs = priceBreaks(job, new Map([[setup.id, runFigures(proof)]]), [setup]);
+  const alone = job.setups.length > 1 ? ' in this setup' : '';
+  return `<h2>What a part costs${alone}</h2>
+${table(
+  ['Parts made', 'Each', 'Of that'],
+  costs.map((c) => [String(c.batch), costText(c), costLinesText(c)]),
+)}
+<p>${escape(missingText(costs[0]))} Edges and energy are estimates.</p>`;
+}
+
 /** The proof of a program as a page that stands by itself: to print, to keep, to have approved. */
 export function reportPage({ job, setup, proof, program, zero, picture, date }: Reported): string {
   const stops = proof.findings.filter((f) => f.level === 'stop').length;
@@ -166,6 +183,7 @@ ${
 }
 <p>${formatVolume(proof.removed * 1000, unit)} removed; heights on a grid of ${gridText(proof.grid, unit)}.</p>
 ${kitSection(job, setup, proof)}
+${costSection(job, setup, proof)}
 <p>First run: check tool lengths and work offset, dry run above the part, single block, reduced rapids. The figures are
 estimates; the machine maker’s limits and your local safety rules decide.</p>
 </body></html>

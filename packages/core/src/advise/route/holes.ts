@@ -1,9 +1,9 @@
 import { reamAllowance } from '../../cutting/holes';
 import { Feature } from '../../part/plate/feature';
-import { Hole } from '../../part/plate/model';
+import { Hole, wallOf } from '../../part/plate/model';
 import { Tool, cutsWalls, formOf, startsHoles } from '../../shop/tool';
 import { hashOf } from '../../quantity/hash';
-import type { Proposal, RouteAsked, RouteStep } from './step';
+import { Proposal, RouteAsked, RouteStep, would } from './step';
 
 /** Features that are the same hole in other places. */
 function groupsOf({ job, model }: RouteAsked): { features: Feature[]; hole: Hole }[] {
@@ -34,9 +34,17 @@ const BELOW = 1;
 /** A mill so near to a seat's diameter goes straight down, mm. */
 const SAME = 1e-3;
 
-const millFor = (rack: Tool[], fits: (d: number) => boolean, deep: number) =>
+const millFor = (rack: Tool[], fits: (d: number) => boolean, wall: number, deep = wall) =>
   rack
-    .filter((t) => cutsWalls(t) && t.cornerRadius === 0 && t.centreCutting && fits(t.diameter) && t.fluteLength >= deep)
+    .filter(
+      (t) =>
+        cutsWalls(t) &&
+        t.cornerRadius === 0 &&
+        t.centreCutting &&
+        fits(t.diameter) &&
+        t.fluteLength >= wall &&
+        t.stickOut >= deep,
+    )
     .sort((a, b) => b.diameter - a.diameter)[0];
 
 /** What makes the hole itself: a drill of its size, a smaller one and a reamer, or a mill on a helix. */
@@ -71,6 +79,7 @@ function openSteps(features: Feature[], hole: Hole, asked: RouteAsked): RouteSte
   const mill = millFor(
     asked.rackFor(features[0]),
     (d) => d >= BORES.least * hole.diameter && d <= BORES.most * hole.diameter,
+    wallOf(hole, asked.model) + (hole.through ? BELOW : 0),
     hole.depth + (hole.through ? BELOW : 0),
   );
   return mill
@@ -146,6 +155,12 @@ function threadSteps(features: Feature[], asked: RouteAsked): RouteStep[] {
   ];
 }
 
+/** Why a hole cannot be made, and with what it could be. */
+function noWay(feature: Feature, hole: Hole, asked: RouteAsked): string {
+  const deep = `${asked.long(hole.diameter)}, ${asked.long(hole.depth)} deep`;
+  return `nothing in the rack makes ${deep}${would(asked.advise(feature).buy)}`;
+}
+
 /** Holes of one kind together: spot, drill or bore, mouth, thread. Threads around bosses are milled. */
 export function holeSteps(asked: RouteAsked): { steps: RouteStep[]; missing: Proposal['missing'] } {
   const steps: RouteStep[] = [];
@@ -153,8 +168,7 @@ export function holeSteps(asked: RouteAsked): { steps: RouteStep[]; missing: Pro
   const spots: RouteStep[] = [];
   for (const { features, hole } of groupsOf(asked)) {
     const opens = openSteps(features, hole, asked);
-    if (opens.length === 0)
-      missing.push({ feature: features[0].name, why: `nothing in the rack makes ${asked.long(hole.diameter)}` });
+    if (opens.length === 0) missing.push({ feature: features[0].name, why: noWay(features[0], hole, asked) });
     const threads = opens.length > 0 ? threadSteps(features, asked) : [];
     if (features[0].thread && threads.length === 0)
       missing.push({ feature: features[0].name, why: `nothing in the rack threads ${features[0].thread}` });

@@ -3,6 +3,8 @@ import { Job, Setup } from '../../document/job';
 import { STAGES, Stage } from '../../operation/operation';
 import { isByHand } from '../../operation/hand/by-hand';
 import { kindOf } from '../../operation/registry';
+import { area, intersection, offset } from '../../geometry/plane/clip';
+import { Floor, partModel } from '../../part/plate/model';
 
 /** Whether another operation leaves the walls of the same feature to this one. */
 const finishesAfter = (operation: Operation, others: Operation[]) =>
@@ -35,12 +37,26 @@ interface Placed {
   operation: Operation;
   stage: Stage;
   rank: number;
+  /** The floors it clears, where it roughs. */
+  floors: Floor[];
 }
 
-/** Of two operations, the first standing before the second: whether it has to stay there. On one feature it does, as do spots before drills and walls before edges. */
+const depthOf = ({ floors }: Placed) => Math.max(0, ...floors.map((f) => -f.z));
+
+/** So near beside each other lie floors that meet, mm; less than this is none, mm². */
+const BESIDE = 0.1;
+const NONE = 0.05;
+
+/** Whether a floor lies over one that begins where it ends: made first, the other has the lower walls. */
+const liesOver = (a: Placed, b: Placed): boolean =>
+  a.floors.some((over) =>
+    b.floors.some((f) => over.z > f.z && area(intersection(offset(over.region, BESIDE), f.region)) > NONE),
+  );
+
+/** Of two operations, the first standing before the second: whether it has to stay there. On one feature it does, as do spots before drills, upper floors before those let into them, and walls before edges. */
 function mustPrecede(a: Placed, b: Placed): boolean {
   if (a.operation.targets.some((t) => b.operation.targets.includes(t))) return true;
-  return a.stage === b.stage ? a.rank < b.rank : !areFree(a.stage, b.stage);
+  return a.stage === b.stage ? a.rank < b.rank || liesOver(a, b) : !areFree(a.stage, b.stage);
 }
 
 /** States looked at for an order with fewer tool changes. */
@@ -85,18 +101,23 @@ function fewestChanges(placed: Placed[]): Placed[] {
 }
 
 /**
- * The operations of a setup in the order the trade works: stage by stage, larger before smaller, and with as few tool changes as that
- * allows; holes may run before or after walls that are finished. Operations on one feature keep their order.
+ * The operations of a setup in the order the trade works: stage by stage, upper floors before deeper ones, larger before smaller, and with as
+ * few tool changes as that allows; holes may run before or after walls that are finished. Operations on one feature keep their order.
+ * @param job with the part as it is seen in the setup
  */
 export function inRouteOrder(operations: Operation[], job: Job): Operation[] {
   const diameter = (o: Operation) => job.tools.find((t) => t.id === o.toolId)?.diameter ?? 0;
-  const placed = operations.map((operation): Placed => ({
-    operation,
-    stage: stageOf(operation, job, operations),
-    rank: rankOf(operation),
-  }));
+  const { floors } = partModel(job.part);
+  const placed = operations.map((operation): Placed => {
+    const stage = stageOf(operation, job, operations);
+    const own = floors.filter((f) => stage === 'rough' && operation.targets.includes(f.feature));
+    return { operation, stage, rank: rankOf(operation), floors: own };
+  });
   const at = ({ stage }: Placed) => STAGES.indexOf(stage);
-  placed.sort((a, b) => at(a) - at(b) || a.rank - b.rank || diameter(b.operation) - diameter(a.operation));
+  placed.sort(
+    (a, b) =>
+      at(a) - at(b) || a.rank - b.rank || depthOf(a) - depthOf(b) || diameter(b.operation) - diameter(a.operation),
+  );
   return fewestChanges(placed).map(({ operation }) => operation);
 }
 

@@ -1,6 +1,7 @@
-import { area, difference, offset } from '../../geometry/plane/clip';
+import { Region, area, difference, offset } from '../../geometry/plane/clip';
+import { boundsOf } from '../../geometry/plane/point';
 import { Feature, isBeside } from '../../part/plate/feature';
-import { isOnSide } from '../../part/plate/turn';
+import { isOnSide, turnsOver } from '../../part/plate/turn';
 import { formatLength } from '../../quantity/units';
 import { TOOLS } from '../../shop/library';
 import { Tool } from '../../shop/tool';
@@ -13,9 +14,11 @@ import type { Advice } from '../tools';
 import { kindOf } from '../../operation/registry';
 import { Operation } from '../../document/operation';
 import { Job, Setup } from '../../document/job';
-import { Ground, beforeOf, groundOf } from '../../plan/ground';
+import { Ground, beforeOf, groundOf, turnOf } from '../../plan/ground';
+import { Heights } from '../../document/heights';
+import { StockModel } from '../../stock/height/stock';
 import { holeSteps } from './holes';
-import { Proposal, RouteAsked, RouteStep } from './step';
+import { Proposal, RouteAsked, RouteStep, would } from './step';
 import { inRouteOrder, rankOf, stageOf } from './order';
 
 /** A pocket shallower than this share of the cutter's diameter is not worth a steady load. */
@@ -26,6 +29,8 @@ const WILLING = 1.3;
 const TURN = 0.1;
 /** Stock that reaches no further beyond the part is as wide as it, mm. */
 const FLUSH = 0.005;
+/** What a square corner has to stay off wall and floor not to cut into a round foot, as a share of its radius. */
+const SQUARE = 0.3;
 /** And this much worse for a wall, rather than a change of tools. */
 const FAMILIAR = 2;
 
@@ -60,7 +65,7 @@ function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Pa
   if (!rough)
     return {
       steps: [],
-      missing: [{ feature: feature.name, why: 'no cutter of the rack fits it and reaches its floor' }],
+      missing: [{ feature: feature.name, why: `no cutter of the rack fits it and reaches its floor${would(buy)}` }],
     };
   const { tool } = rough;
   used.add(tool.id);
@@ -68,19 +73,20 @@ function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Pa
     const reason = `A slot ${asked.long(shape.width)} wide: ${tool.name} runs down its middle, then along its walls.`;
     return { steps: [{ kind: 'slot', targets: [feature], tool, reason }], missing: [] };
   }
-  const leave = suggestFinish(tool).allowance;
+  const leave = Math.max(suggestFinish(tool).allowance, SQUARE * ((feature.foot ?? 0) - tool.cornerRadius));
   const steady = depth > SHALLOW * tool.diameter;
   const finisher = bestOf(ranked, used) ?? rough;
   used.add(finisher.tool.id);
   const same = finisher.tool.id === tool.id;
-  const corners = `no cutter of the rack turns in its corners, reaches its floor and leaves a smooth wall${buy ? `; ${buy.charAt(0).toLowerCase()}${buy.slice(1)} would` : ''}`;
+  const foot = feature.foot ? ` round ${asked.long(feature.foot)} at its foot` : '';
+  const corners = `no cutter of the rack turns in its corners, reaches its floor and leaves a smooth wall${foot}${would(buy)}`;
   const missing = finisher.role === 'does it' ? [] : [{ feature: feature.name, why: corners }];
   const steps = [
     {
       kind: steady ? 'clear' : 'pocket',
       targets: [feature],
       tool,
-      params: { finish: false, wallAllowance: leave },
+      params: { finish: false, wallAllowance: leave, ...(feature.foot && { floorAllowance: leave }) },
       reason: `${steady ? 'Deep enough for a steady load over the whole flute' : 'Shallow: plain passes are quickest'}; ${tool.name} is the quickest that fits. It leaves ${asked.long(leave)} so that all is roughed before anything is finished.`,
     },
     {
@@ -93,7 +99,9 @@ function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Pa
         : `What ${tool.name} could not reach, then the walls: ${finisher.tool.name} gets closer into the corners.`,
     },
   ];
-  return { steps, missing };
+  // A square corner would cut into a round foot: better metal is left.
+  const isRound = feature.foot && finisher.role !== 'does it';
+  return { steps: isRound ? steps.slice(0, 1) : steps, missing };
 }
 
 /** Edges the part shows, one operation for each form and angle. */
@@ -139,20 +147,71 @@ function faceStep({ job, rack }: RouteAsked, top: number, long: RouteAsked['long
     : [];
 }
 
-function outsideSteps(feature: Feature, asked: RouteAsked, stockBelow: number, used: Set<string>): Part {
-  const best = bestOf(asked.advise(feature).ranked, used);
+/** Stock further from the part than so much of the cutter that runs round it is wide is cleared first: it would be left. */
+const FRAME = 0.9;
+
+/**
+ * Round the outside: all the stock beyond it where the piece is gripped again, else one cut that lets the part go.
+ */
+function outsideSteps(feature: Feature, asked: RouteAsked, from: Outside, used: Set<string>): Part {
+  const { below, stock, goesOn } = from;
+  const through = asked.advise(feature).ranked;
+  const deep = asked.model.thickness + BELOW;
+  const half = from.isTurned && !through.some((r) => reaches(r.tool, deep)) ? deep / 2 : undefined;
+  const best = bestOf(half ? asked.advise(feature, half).ranked.filter((r) => reaches(r.tool, half)) : through, used);
+  const heights: Heights | undefined = half ? { end: { at: 'part top', offset: -half } } : undefined;
   if (!best)
     return { steps: [], missing: [{ feature: feature.name, why: 'no cutter of the rack reaches down its wall' }] };
-  const loose = stockBelow < 0.1;
+  const loose = below < 0.1;
+  const both = half
+    ? [`Half way down, the rest from the other side: no cutter of the rack reaches ${asked.long(deep)}`]
+    : [];
   const held = `Last, so that the part is held by all of its stock until then${loose ? '; tabs keep it from coming loose' : ''}`;
   const step: RouteStep = {
     kind: 'contour',
     targets: [feature],
     tool: best.tool,
     params: loose ? { tabs: 'ramped' } : undefined,
-    reason: `${[held, ...best.cautions].join('; ')}.`,
+    heights,
+    reason: `${[...both, held, ...best.cautions].join('; ')}.`,
   };
-  return { steps: [step], missing: [] };
+  const { outline } = asked.model;
+  const isFrame = area(difference(stock, offset(outline, FRAME * best.tool.diameter))) > 0;
+  if (loose || !(goesOn || half) || !isFrame) return { steps: [step], missing: [] };
+  const leave = suggestFinish(best.tool).allowance;
+  const frame: RouteStep = {
+    kind: 'clear',
+    targets: [feature],
+    tool: best.tool,
+    params: { finish: false, wallAllowance: leave },
+    heights,
+    reason: `The stock reaches ${asked.long(beyondOf(stock, outline))} beyond the part: gone all round, so that jaws find the part itself when it is turned.`,
+  };
+  return { steps: [frame, step], missing: [] };
+}
+
+/** What an outside is cut from. */
+interface Outside {
+  /** Stock below the part, mm. */
+  below: number;
+  stock: Region;
+  /** Whether another setup takes up what this one leaves. */
+  goesOn: boolean;
+  /** Whether there is a setup with the other side up. */
+  isTurned: boolean;
+}
+
+/** What an outside is cut below the part, mm. */
+const BELOW = 0.5;
+
+/** Whether a mill gets so deep along a wall with all of it flutes or a thinner shank. */
+const reaches = (tool: Tool, deep: number) =>
+  tool.stickOut >= deep && (tool.fluteLength >= deep || tool.shankDiameter < tool.diameter);
+
+/** How far stock reaches beyond a part, mm, on the side where it is most. */
+function beyondOf(stock: Region, outline: Region): number {
+  const [s, p] = [boundsOf(stock.flat()), boundsOf(outline.flat())];
+  return Math.max(p.minX - s.minX, s.maxX - p.maxX, p.minY - s.minY, s.maxY - p.maxY);
 }
 
 function markSteps({ job, rack }: RouteAsked): RouteStep[] {
@@ -183,6 +242,7 @@ function addStep(job: Job, setupId: string, step: RouteStep, rack: Tool[]): Job 
     ...o,
     name: verb ? o.name.replace(/^\S+/, verb) : o.name,
     params: { ...o.params, ...step.params },
+    ...(step.heights && { heights: step.heights }),
     reason: step.reason,
   }));
 }
@@ -200,7 +260,8 @@ function withoutDone(route: Operation[], job: Job, setup: Setup): Operation[] {
   const done = doneBefore(job, setup);
   const isDone = (o: Operation, id: string) =>
     done.some(({ operation: d, route: itsRoute }) => {
-      if (!d.targets.includes(id)) return false;
+      // What ends half way is cut from both sides.
+      if (!d.targets.includes(id) || d.heights?.end) return false;
       const stage = stageOf(o, job, route);
       if (stage === 'finish' && d.params.finish === true) return true;
       // A hole that is drilled needs no spot any more.
@@ -236,13 +297,17 @@ export function proposeRoute(job: Job, setupId: string, rack: Tool[] = TOOLS, ba
     model,
     rack: all,
     rackFor,
-    advise: (f) => adviseTools(seen, f.id, rackFor(f), model),
+    advise: (f, depth) => adviseTools(seen, f.id, rackFor(f), model, depth),
     long: (mm) => formatLength(mm, job.unit),
   };
-  const { steps, missing } = stepsFor(asked, setup.lean ? { ...stock, top: 0 } : stock, outsidesOf(job, setup, ground));
+  const after = job.setups[job.setups.indexOf(setup) + 1];
+  const goesOn = after !== undefined && beforeOf(job, after) === setup;
+  const isTurned = job.setups.some((s) => turnsOver(turnOf(s, setup)));
+  const from = { ...(setup.lean ? { ...stock, top: 0 } : stock), goesOn, isTurned };
+  const { steps, missing } = stepsFor(asked, from, outsidesOf(job, setup, ground));
   const routed = steps.reduce((j, step) => addStep(j, setup.id, step, all), empty);
   const own = routed.setups.find((s) => s.id === setup.id)!;
-  const operations = inRouteOrder(withoutDone(own.operations, routed, own), routed);
+  const operations = inRouteOrder(withoutDone(own.operations, routed, own), { ...routed, part: seen.part });
   return { job: tidyRack(withSetup(routed, { ...own, operations })), missing };
 }
 
@@ -257,15 +322,20 @@ const outsidesOf = (job: Job, { up = 'top', lean }: Setup, { job: seen, stock, m
       );
 
 /** What each of the features asks for, not in order yet. */
-function stepsFor(asked: RouteAsked, stock: { top: number; bottom: number }, outsides: Feature[]): Part {
+function stepsFor(
+  asked: RouteAsked,
+  stock: StockModel & Pick<Outside, 'goesOn' | 'isTurned'>,
+  outsides: Feature[],
+): Part {
   const { machine, part } = asked.job;
   if (abilities(machine).processes.includes('beam')) return { steps: beamSteps(asked), missing: [] };
   const used = new Set<string>();
   const those = (meaning: Feature['meaning']) => part.features.filter((f) => f.meaning === meaning);
   const pockets = those('pocket').map((f) => pocketSteps(f, asked, used));
   const [holes, edges] = [holeSteps(asked), edgeSteps(asked)];
-  const below = -stock.bottom - part.thickness;
-  const outside = outsides.map((f) => outsideSteps(f, asked, below, used));
+  const { region, bottom, goesOn, isTurned } = stock;
+  const round = { below: -bottom - part.thickness, stock: region, goesOn, isTurned };
+  const outside = outsides.map((f) => outsideSteps(f, asked, round, used));
   const parts = [...pockets, holes, edges, { steps: markSteps(asked), missing: [] }, ...outside];
   return {
     steps: [...faceStep(asked, stock.top, asked.long), ...parts.flatMap((p) => p.steps)],

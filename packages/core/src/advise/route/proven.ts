@@ -6,7 +6,10 @@ import type { BenchWork } from '../../plan/bench';
 import { PlanCache, planFindings, planSteps, postSetup } from '../../plan/pipeline';
 import type { Section } from '../../program/write/step';
 import { joinPrograms } from '../../plan/joined';
-import { ProofRun, leftBefore } from '../../plan/prove';
+import { Ground } from '../../plan/ground';
+import { leavings } from '../../plan/leavings';
+import type { RunFigures } from '../../plan/cost';
+import { ProofRun, leftBefore, runFigures } from '../../plan/prove';
 import type { Piece } from '../../stock/height/height-stock';
 import { Barred, proposeRoute } from './propose';
 import type { Proposal } from './step';
@@ -23,6 +26,31 @@ interface Tried {
   proposal: Proposal;
   setup: Setup;
   findings: Finding[];
+  /** The cut, where there was one: the next begins where it is still the same. */
+  run?: ProofRun;
+  ground?: Ground;
+  figures?: RunFigures;
+}
+
+/** What tries of one setup share. */
+interface Bench extends Known {
+  setupId: string;
+}
+
+/** What is known when a setup comes to its turn. */
+export interface Known {
+  /** Plans that were made before. */
+  plans: PlanCache;
+  /** What the setup before left, cut coarsely. */
+  left?: Piece;
+}
+
+/** A route, and what it leaves. */
+export interface ProvenRoute extends Proposal {
+  /** One run of it, coarsely cut; undefined where it has no program. */
+  figures?: RunFigures;
+  /** What it leaves for another setup; undefined where it has no program. */
+  leaves(to: Setup): Piece | undefined;
 }
 
 /** What speaks against a proposal, worst first: features it leaves alone, stops, what it has no way for, cares. */
@@ -55,10 +83,19 @@ function named(found: Finding, sections: Section[]): Finding {
   return { ...found, place: { ...found.place, operation: operation ?? at?.operationId } };
 }
 
-/** Plans a proposed setup, posts it and cuts it on a coarse grid. */
-function* tryOut(proposal: Proposal, setupId: string, plans: PlanCache, left?: Piece): BenchWork<Tried> {
+/**
+ * Plans a proposed setup, posts it and cuts it on a coarse grid.
+ * @param before what was tried last
+ * @param glance whether it is enough to see what the coarse grid shows
+ */
+function* tryOut(
+  proposal: Proposal,
+  { setupId, plans, left }: Bench,
+  glance: boolean,
+  before?: Tried,
+): BenchWork<Tried> {
   const { job } = proposal;
-  const setup = job.setups.find((s) => s.id === setupId) ?? job.setups[0];
+  const setup = setupOf(job, setupId);
   const steps = planSteps(job, setup, plans);
   let step = steps.next();
   for (; !step.done; step = steps.next()) yield { planning: step.value };
@@ -66,27 +103,43 @@ function* tryOut(proposal: Proposal, setupId: string, plans: PlanCache, left?: P
   const posted = postSetup(job, setup, plan);
   if (posted.programs.length === 0) return { proposal, setup, findings: worries(setup, posted.findings) };
   const { text, sections } = joinPrograms(posted.programs);
-  const run = new ProofRun(job, setup, text, COARSE, { sections, left, ground: plan.ground });
+  const run = new ProofRun(job, setup, text, COARSE, { sections, left, ground: plan.ground, glance });
+  if (before?.run) run.prover.follow(before.run.prover);
   while (!run.done) {
     run.advance(SLICE);
     yield { proving: run.progress };
   }
-  const cut = run.finish().findings.map((f) => named(f, sections));
-  return { proposal, setup, findings: worries(setup, [...planFindings(plan), ...cut]) };
+  const proof = run.finish();
+  const cut = proof.findings.map((f) => named(f, sections));
+  const findings = worries(setup, [...planFindings(plan), ...cut]);
+  return { proposal, setup, findings, run, ground: plan.ground, figures: runFigures(proof) };
 }
 
+const setupOf = ({ setups }: Job, id: string): Setup => setups.find((s) => s.id === id) ?? setups[0];
+
+/** Findings that tell of metal left in a feature. */
+const LEFT: ReadonlySet<string> = new Set(['metal-left', 'left-standing', 'corner-left']);
+
+/** What was found, but for metal left in features there is no tool for: that is said already. */
+const open = ({ proposal: { job, missing }, findings }: Tried): Finding[] =>
+  findings.filter(({ code, place }) => {
+    const feature = job.part.features.find((f) => f.id === place.feature);
+    return !(LEFT.has(code) && missing.some((m) => m.feature === feature?.name));
+  });
+
 /** The tools that what was found speaks against, each on the features it was to work on. */
-const speaksAgainst = ({ setup, findings }: Tried): Barred[] =>
-  findings.flatMap(({ place }) => {
-    const operation = setup.operations.find((o) => o.id === place.operation);
+const speaksAgainst = (tried: Tried): Barred[] =>
+  open(tried).flatMap(({ place }) => {
+    const operation = tried.setup.operations.find((o) => o.id === place.operation);
     if (!operation) return [];
     const features = place.feature ? [place.feature] : operation.targets;
     return features.map((feature) => ({ feature, tool: operation.toolId }));
   });
 
 /** What is left to be said of a proposal, beside what it has no way for. */
-const stillStands = ({ proposal, setup, findings }: Tried): Proposal['missing'] =>
-  findings.map((found) => {
+const stillStands = (tried: Tried): Proposal['missing'] =>
+  open(tried).map((found) => {
+    const { proposal, setup } = tried;
     const { place, message } = worded(found, proposal.job.unit);
     const operation = setup.operations.find((o) => o.id === place.operation);
     const feature = proposal.job.part.features.find((f) => f.id === place.feature);
@@ -95,21 +148,35 @@ const stillStands = ({ proposal, setup, findings }: Tried): Proposal['missing'] 
 
 /**
  * A route as {@link proposeRoute} finds it, planned and coarsely cut before it is shown: where a finding stands, the next tool takes
- * the place of the one it speaks against, as long as that makes it better. What still stands then is told with it.
+ * the place of the one it speaks against, as long as that makes it better; the one that is left is looked at closer, and the search goes on
+ * where that shows more. What still stands then is told with it.
+ * @param known what earlier setups were found to be; worked out where left out
  */
-export function* provenRoute(job: Job, setupId: string, rack: Tool[] = TOOLS): BenchWork<Proposal> {
-  const plans: PlanCache = new Map();
-  const setup = job.setups.find((s) => s.id === setupId) ?? job.setups[0];
-  const { left } = leftBefore(job, setup, COARSE);
-  let best = yield* tryOut(proposeRoute(job, setupId, rack), setupId, plans, left);
+export function* provenRoute(
+  job: Job,
+  setupId: string,
+  rack: Tool[] = TOOLS,
+  known: Known = { plans: new Map(), left: leftBefore(job, setupOf(job, setupId), COARSE).left },
+): BenchWork<ProvenRoute> {
+  const bench: Bench = { setupId, ...known };
+  let best = yield* tryOut(proposeRoute(job, setupId, rack), bench, true);
   let barred: Barred[] = [];
-  const open = speaksAgainst(best);
-  for (let n = 1; n < MOST_TRIES && open.length > 0; n++) {
-    const more = [...barred, ...open.splice(0, 1)];
-    const next = yield* tryOut(proposeRoute(job, setupId, rack, more), setupId, plans, left);
-    if (!isBetter(next, best)) continue;
-    [best, barred] = [next, more];
-    open.splice(0, Infinity, ...speaksAgainst(best));
+  let tries = MOST_TRIES;
+  for (const glance of [true, false]) {
+    if (!glance) best = yield* tryOut(best.proposal, bench, glance, best);
+    for (const open = speaksAgainst(best); tries > 1 && open.length > 0; tries--) {
+      const more = [...barred, ...open.splice(0, 1)];
+      const next = yield* tryOut(proposeRoute(job, setupId, rack, more), bench, glance, best);
+      if (!isBetter(next, best)) continue;
+      [best, barred] = [next, more];
+      open.splice(0, Infinity, ...speaksAgainst(best));
+    }
   }
-  return { ...best.proposal, missing: [...best.proposal.missing, ...stillStands(best)] };
+  const { proposal, run, ground, figures } = best;
+  return {
+    job: proposal.job,
+    missing: [...proposal.missing, ...stillStands(best)],
+    figures,
+    leaves: (to) => run && ground && leavings(proposal.job, ground, to, run.piece),
+  };
 }

@@ -1,3 +1,4 @@
+import { Heights } from '../../document/heights';
 import { Job } from '../../document/job';
 import { Feature } from '../../part/plate/feature';
 import { PartModel } from '../../part/plate/model';
@@ -10,6 +11,7 @@ export interface RouteStep {
   targets: Feature[];
   tool: Tool;
   params?: Record<string, unknown>;
+  heights?: Heights;
   reason: string;
 }
 
@@ -20,7 +22,8 @@ export interface RouteAsked {
   rack: Tool[];
   /** The rack without what was tried on a feature and found wanting. */
   rackFor(feature: Feature): Tool[];
-  advise(feature: Feature): Advised;
+  /** @param depth how deep it is to be cut, mm; all of it where left out */
+  advise(feature: Feature, depth?: number): Advised;
   long(mm: number): string;
 }
 
@@ -29,3 +32,7 @@ export interface Proposal {
   job: Job;
   missing: { feature: string; why: string }[];
 }
+
+/** The size to buy as the end of a sentence; nothing where none is known. */
+export const would = (buy: string | undefined): string =>
+  buy ? `; ${buy.charAt(0).toLowerCase()}${buy.slice(1)} would` : '';

@@ -2,7 +2,8 @@ import polylabel from 'polylabel';
 import { lifts } from '../../cutting/lift';
 import { suggest } from '../../cutting/suggest';
 import { Situation, Suggestion } from '../../cutting/suggestion';
-import { Region, area, difference, intersection, offset, thinned, union } from '../../geometry/plane/clip';
+import { area, intersection, offset, thinned, union } from '../../geometry/plane/clip';
+import { AroundFloor } from '../../part/plate/around-floor';
 import { Feature } from '../../part/plate/feature';
 import { PartModel } from '../../part/plate/model';
 import { Tool, kindLabel, onlyFaces } from '../../shop/tool';
@@ -42,13 +43,13 @@ export interface Asked {
   job: Job;
   feature: Feature;
   model: PartModel;
+  /** How deep an outline is to be cut, mm; through where left out. */
+  depth?: number;
   long: (mm: number) => string;
 }
 
 /** Chords of offsets made only to see what a cutter reaches, mm. */
 export const COARSE = 0.02;
-/** Room a cutter has beside the part, mm. */
-const OUTSIDE = 60;
 /** Share of an area that may be left standing and still counts as reached. */
 export const REACHED = 0.002;
 /** How much worse a tool ranks: chips have no room, it turns on the spot in corners, it leaves metal for another,
@@ -66,18 +67,17 @@ export const cutOf = (
   return { situation, suggestion: suggest(situation), bite };
 };
 
-/**
- * Narrowest and widest of a region as cutters see them: the largest circle inside, and what a cutter of radius r cannot reach.
- * @param outline of the part: over its edge a cutter may run out
- */
-export function reachOf(exact: Region, outline: Region) {
-  const ring = exact.map((points) => points.map((p) => [p.x, p.y]));
-  const widest = ring.length ? 2 * polylabel(ring, 0.05).distance : 0;
-  const precision = Math.min(COARSE, widest / 400);
+/** A cutter that hangs out over an open side is to have so much room besides, mm: what it leaves on walls, and more. */
+const HANGING = 0.5;
+
+/** Narrowest and widest of a region as cutters see them: the largest circle inside, and what a cutter of radius r cannot reach. */
+export function reachOf({ region: exact, open }: Pick<AroundFloor, 'region' | 'open'>) {
+  const closed = exact.map((points) => points.map((p) => [p.x, p.y]));
+  const inside = closed.length ? 2 * polylabel(closed, 0.05).distance : 0;
+  const precision = Math.min(COARSE, inside / 400);
   const region = thinned(exact, precision);
   const whole = area(region);
-  const out = difference(offset(outline, OUTSIDE, precision), outline);
-  const room = area(difference(region, outline)) > 0 ? union(region, out) : region;
+  const room = open.length > 0 ? union(region, thinned(open, precision)) : region;
   const known = new Map<number, number>();
   const left = (r: number): number => {
     const found = known.get(r);
@@ -87,7 +87,9 @@ export function reachOf(exact: Region, outline: Region) {
     known.set(r, share);
     return share;
   };
-  return { area: whole, widest, left };
+  /** Whether a cutter so wide finds room: within the region, or hanging out over what is open. */
+  const takes = (d: number) => d < inside || (open.length > 0 && left(d / 2 + HANGING) <= REACHED);
+  return { area: whole, widest: inside, left, takes };
 }
 
 export function chipRoom(a: Asked, tool: Tool, reasons: string[], cautions: string[]): number {
@@ -119,16 +121,20 @@ export function steppedWall(a: Asked, tool: Tool, depth: number, cautions: strin
   return WORSE.steps;
 }
 
-/** Why a mill cannot get down to a depth, if it cannot. */
-export function tooShort(a: Asked, tool: Tool, depth: number): string | undefined {
+/**
+ * Why a mill cannot get down to a depth, if it cannot.
+ * @param wall how high the walls are that it runs along there, mm
+ */
+export function tooShort(a: Asked, tool: Tool, depth: number, wall = depth): string | undefined {
   if (depth > tool.stickOut) return `sticks out ${a.long(tool.stickOut)}, ${a.long(depth)} are needed`;
-  if (depth > tool.fluteLength && tool.shankDiameter >= tool.diameter)
-    return `flutes of ${a.long(tool.fluteLength)} for ${a.long(depth)}: the shank would rub`;
+  if (wall > tool.fluteLength && tool.shankDiameter >= tool.diameter)
+    return `flutes of ${a.long(tool.fluteLength)} for ${a.long(wall)}: the shank would rub`;
   return undefined;
 }
 
-export const buyMill = (a: Asked, most: number, depth: number): string | undefined => {
+export const buyMill = (a: Asked, most: number, depth: number, corner = 0): string | undefined => {
   const size = STOCK_SIZES.filter((d) => d <= most).pop();
   if (size === undefined) return undefined;
-  return `End mill ${a.long(size)}, up to ${a.job.material.mostFlutes} flutes, flutes of ${a.long(Math.ceil(depth + 1))} or more`;
+  const what = corner > 0 ? `Bull mill ${a.long(size)} with a corner of ${a.long(corner)}` : `End mill ${a.long(size)}`;
+  return `${what}, up to ${a.job.material.mostFlutes} flutes, flutes of ${a.long(Math.ceil(depth + 1))} or more`;
 };

@@ -1,7 +1,7 @@
 import { pointLength, reamAllowance } from '../../cutting/holes';
 import { formingDrill, parseThread, threadSizes } from '../../cutting/threads';
 import { Feature } from '../../part/plate/feature';
-import { Hole } from '../../part/plate/model';
+import { Hole, wallOf } from '../../part/plate/model';
 import { offBy } from '../../operation/hole/holes';
 import { nearestDrill } from '../../quantity/drill-sizes';
 import { Tool, formOf, kindLabel, makesHoles, startsHoles } from '../../shop/tool';
@@ -52,6 +52,7 @@ export function holeAdvice(a: Asked, rack: Tool[]): Advised {
   const unfit: Advised['unfit'] = [];
   if (!hole) return { ranked, unfit };
   const { thread } = wantedHole(a.feature, hole, false);
+  const wall = wallOf(hole, a.model);
   const canDrill = (forming: boolean) => {
     const { least, most } = wantedHole(a.feature, hole, forming);
     return rack.some((t) => formOf(t) === 'drill' && !startsHoles(t) && t.diameter >= least && t.diameter <= most);
@@ -89,10 +90,10 @@ export function holeAdvice(a: Asked, rack: Tool[]): Advised {
         continue;
       }
       if (form !== 'drill' && tool.diameter < wanted.least) continue;
-      if (tool.fluteLength < hole.depth + point) {
+      if (tool.fluteLength < wall + point) {
         unfit.push({
           tool,
-          why: `flutes of ${a.long(tool.fluteLength)} for ${a.long(hole.depth + point)} with its point`,
+          why: `flutes of ${a.long(tool.fluteLength)} for ${a.long(wall + point)} with its point`,
         });
         continue;
       }
@@ -138,7 +139,7 @@ export function holeAdvice(a: Asked, rack: Tool[]): Advised {
   );
   const buy = done
     ? undefined
-    : `${hole.depth / wanted.aim > 4 ? 'Long drill' : 'Drill'} ${drill.name}${Math.abs(error) > 0.005 ? ` (${a.long(Math.abs(error))} ${error > 0 ? 'over' : 'under'})` : ''}, flutes of ${a.long(Math.ceil(hole.depth + wanted.aim))} or more`;
+    : `${hole.depth / wanted.aim > 4 ? 'Long drill' : 'Drill'} ${drill.name}${Math.abs(error) > 0.005 ? ` (${a.long(Math.abs(error))} ${error > 0 ? 'over' : 'under'})` : ''}, flutes of ${a.long(Math.ceil(wall + wanted.aim))} or more`;
   return { ranked, unfit, buy };
 }
 

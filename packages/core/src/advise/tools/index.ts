@@ -26,19 +26,20 @@ const ORDER: Role[] = ['does it', 'roughs', 'opens', 'starts', 'sizes', 'threads
 /**
  * Which tools of the rack can make a feature, best first, each with its reasons; what cannot and why; and what size to buy where none
  * can. Judged by geometry and by the speeds and feeds each would run at on the job's machine.
+ * @param depth how deep an outline is to be cut, mm; through where left out
  */
-export function adviseTools(drawn: Job, featureId: string, rack: Tool[], model?: PartModel): Advised {
+export function adviseTools(drawn: Job, featureId: string, rack: Tool[], model?: PartModel, depth?: number): Advised {
   const asked = drawn.part.features.find((f) => f.id === featureId);
   if (asked && isBeside(asked)) return adviseTools(asSeen(drawn, { up: FACE_UPS[sideOf(asked)] }), featureId, rack);
-  return adviseSeen(drawn, featureId, rack, model ?? modelOf(drawn.part));
+  return adviseSeen(drawn, featureId, rack, model ?? modelOf(drawn.part), depth);
 }
 
 /** The same for a feature as it is seen. */
-function adviseSeen(job: Job, featureId: string, rack: Tool[], model: PartModel): Advised {
+function adviseSeen(job: Job, featureId: string, rack: Tool[], model: PartModel, depth?: number): Advised {
   const feature = job.part.features.find((f) => f.id === featureId);
   const adviser = feature && ADVISERS[feature.meaning];
   if (!adviser) return { ranked: [], unfit: [] };
-  const found = adviser({ job, feature, model, long: (mm) => formatLength(mm, job.unit) }, rack);
+  const found = adviser({ job, feature, model, depth, long: (mm) => formatLength(mm, job.unit) }, rack);
   found.ranked.sort((x, y) => ORDER.indexOf(x.role) - ORDER.indexOf(y.role) || x.rank - y.rank);
   return found;
 }

@@ -22,7 +22,8 @@ import {
 /** Mills that run along a wall: ranked by feed and layers, bending and chip room. */
 export function outlineAdvice(a: Asked, rack: Tool[]): Advised {
   const region = a.feature.meaning === 'outline' ? a.model.outline : regionOf(a.feature);
-  const depth = a.feature.meaning === 'outline' ? a.model.thickness : Math.max(...a.model.floors.map((f) => -f.z), 1);
+  const depth =
+    a.feature.meaning === 'outline' ? (a.depth ?? a.model.thickness) : Math.max(...a.model.floors.map((f) => -f.z), 1);
   const coarse = thinned(region, COARSE);
   const whole = area(coarse);
   const ranked: Advice[] = [];

@@ -1,6 +1,7 @@
 import { suggestBite } from '../../cutting/bite';
 import { cutState } from '../../cutting/cut';
 import { Tool, cutsFloors, cutsWalls, finishesWalls, formOf, startsHoles } from '../../shop/tool';
+import { aroundFloor } from '../../part/plate/around-floor';
 import { openingsOf } from '../../operation/hole/openings';
 import {
   Asked,
@@ -20,11 +21,15 @@ import {
   Advised,
 } from './common';
 
+/** A tool’s corner makes a foot that is off by so much of it. */
+const FOOT = 0.02;
+
 /** Mills that fit the pocket, reach its floor and its corners; ranked by time in cut and what speaks against them. */
 export function pocketAdvice(a: Asked, rack: Tool[]): Advised {
-  const region = a.model.floors.filter((f) => f.feature === a.feature.id).flatMap((f) => f.region);
   const depth = a.feature.through ? a.model.thickness : a.feature.depth;
-  const reach = reachOf(region, a.model.outline);
+  const around = aroundFloor(a.model, a.feature.id);
+  const { wall } = around;
+  const reach = reachOf(around);
   const ranked: Advice[] = [];
   const unfit: Advised['unfit'] = [];
   for (const tool of rack.filter(cutsWalls)) {
@@ -34,7 +39,7 @@ export function pocketAdvice(a: Asked, rack: Tool[]): Advised {
       fail(other);
       continue;
     }
-    if (tool.diameter >= reach.widest) {
+    if (!reach.takes(tool.diameter)) {
       fail(`${a.long(tool.diameter)} does not fit: ${a.long(reach.widest)} at the widest`);
       continue;
     }
@@ -42,7 +47,7 @@ export function pocketAdvice(a: Asked, rack: Tool[]): Advised {
       fail('a ball leaves no level floor');
       continue;
     }
-    const short = tooShort(a, tool, depth);
+    const short = tooShort(a, tool, depth, wall);
     if (short) {
       fail(short);
       continue;
@@ -60,9 +65,11 @@ export function pocketAdvice(a: Asked, rack: Tool[]): Advised {
     const reasons: string[] = [];
     const cautions: string[] = [];
     let rank = minutes * chipRoom(a, tool, reasons, cautions) * bending(a, situation, suggestion, cautions);
-    reasons.push(`flutes of ${a.long(tool.fluteLength)} reach ${a.long(depth)}`);
-    rank *= steppedWall(a, tool, depth, cautions);
-    const role: Role = rest > REACHED || !finishesWalls(tool) ? 'roughs' : 'does it';
+    reasons.push(`flutes of ${a.long(tool.fluteLength)} reach ${a.long(wall)}`);
+    rank *= steppedWall(a, tool, wall, cautions);
+    const { foot = 0 } = a.feature;
+    const isFoot = foot === 0 || Math.abs(tool.cornerRadius - foot) <= FOOT * foot;
+    const role: Role = rest > REACHED || !finishesWalls(tool) || !isFoot ? 'roughs' : 'does it';
     if (!finishesWalls(tool)) cautions.push('its notched flutes leave a rough wall');
     if (rest > REACHED) {
       cautions.push(`leaves ${Math.round(rest * 1000) / 10} % of the area in corners and necks for a smaller tool`);
@@ -71,9 +78,12 @@ export function pocketAdvice(a: Asked, rack: Tool[]): Advised {
       cautions.push('its radius is that of the corners, so it turns on the spot there');
       rank *= WORSE.tight;
     } else reasons.push('room to turn in every corner');
-    if (tool.cornerRadius > 0) cautions.push(`leaves a radius of ${a.long(tool.cornerRadius)} at the floor`);
+    if (!isFoot)
+      cautions.push(`the foot of its walls is round, ${a.long(foot)}: another corner leaves or cuts into it`);
+    else if (foot > 0) reasons.push(`its corner makes the round foot of ${a.long(foot)}`);
+    else if (tool.cornerRadius > 0) cautions.push(`leaves a radius of ${a.long(tool.cornerRadius)} at the floor`);
     if (!tool.centreCutting) cautions.push('its end does not cut to the centre: enter by a helix or ramp');
-    const room = reach.widest - tool.diameter;
+    const room = tool.diameter < reach.widest ? reach.widest - tool.diameter : undefined;
     ranked.push({
       ...{ tool, role, kind: 'pocket', minutes, reasons, cautions, room },
       bite: { ...bite, ap },
@@ -83,9 +93,8 @@ export function pocketAdvice(a: Asked, rack: Tool[]): Advised {
   }
   ranked.push(...openers(a, rack));
   const done = ranked.some((r) => r.role === 'does it');
-  const fitting =
-    STOCK_SIZES.filter((d) => d < reach.widest && reach.left(d / 2) <= REACHED).pop() ?? reach.widest * 0.7;
-  return { ranked, unfit, buy: done ? undefined : buyMill(a, fitting, depth) };
+  const fitting = STOCK_SIZES.filter((d) => reach.takes(d) && reach.left(d / 2) <= REACHED).pop() ?? reach.widest * 0.7;
+  return { ranked, unfit, buy: done ? undefined : buyMill(a, fitting, wall, a.feature.foot) };
 }
 
 /** The largest drill that has room in the pocket and leaves its floor whole: it roughs it, and a mill goes down in its hole. */

@@ -2,7 +2,7 @@ import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { radians } from '../../quantity/units';
 import { suggestEntry, suggestFinish } from '../../cutting/entries';
-import { Hole } from '../../part/plate/model';
+import { Hole, wallOf } from '../../part/plate/model';
 import { cutsWalls } from '../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
 import { BoreWork, boreOut, helixBite } from './radii';
@@ -102,7 +102,8 @@ function plan(params: HelicalBoreParams, context: PlanContext): Plan {
   for (const hole of shortTour(holes.map((h) => ({ ...h, ...h.centre })))) {
     const bottom = holeBottom(hole, params.breakthrough, context);
     const depth = top - bottom;
-    const found = [...sizeFindings(hole, params, context), ...reachFindings(context, depth, 0)];
+    const wall = Math.min(depth, depth - hole.depth + wallOf(hole, context.model));
+    const found = [...sizeFindings(hole, params, context), ...reachFindings(context, depth, 0, wall)];
     findings.push(...found);
     const radius = (hole.diameter - tool.diameter) / 2 - params.wallAllowance;
     if (!found.some((f) => f.level === 'stop')) boreOut(path, context, { ...hole.centre, radius }, bottom, work);

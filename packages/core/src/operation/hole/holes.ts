@@ -1,7 +1,7 @@
 import { segmentMeetsBox } from '../../geometry/space/box';
 import { Point, distance } from '../../geometry/plane/point';
 import { Finding, finding } from '../../quantity/finding';
-import { Hole } from '../../part/plate/model';
+import { Hole, wallOf } from '../../part/plate/model';
 import { holderWidth } from '../../shop/holder';
 import { formOf, profileTop } from '../../shop/tool';
 import { reachFindings, targetFindings, toolFindings } from '../checks';
@@ -120,7 +120,12 @@ export function planCycle<P extends object>(kind: OperationKind<P>, context: Pla
   if (good.length === 0) return { path: empty, findings };
   const bottoms = good.map((hole) => ({ ...hole.centre, z: work.bottom(hole) }));
   const depth = context.top - Math.min(...bottoms.map((b) => b.z));
-  const reach = reachFindings(context, depth, work.chips ? depth : 0).filter((f) => f.level === 'stop');
+  const chips = Math.max(
+    ...good.map((hole) => context.top - work.bottom(hole) - hole.depth + wallOf(hole, context.model)),
+  );
+  const reach = reachFindings(context, depth, work.chips ? Math.min(depth, chips) : 0).filter(
+    (f) => f.level === 'stop',
+  );
   if (reach.length > 0) return { path: empty, findings: [...findings, ...reach] };
   const start = context.top + context.approach;
   const cycle: DrillCycle = {

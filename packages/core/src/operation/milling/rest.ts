@@ -3,7 +3,7 @@ import { contours } from 'd3-contour';
 import { Region, area, intersection, thinned } from '../../geometry/plane/clip';
 import { boundsOf, growBounds } from '../../geometry/plane/point';
 import { Tool, profileHeight } from '../../shop/tool';
-import { RAPID, sweepOf } from '../../path/path';
+import { Path, RAPID, sweepOf } from '../../path/path';
 import { Earlier, pastBy } from '../earlier';
 import { Metal } from './steady/metal';
 import { maths } from '../../quantity/maths';
@@ -30,6 +30,7 @@ export function radiusBelow(tool: Tool, height: number): number {
  * @param within what is of interest
  * @param fine radius of the finest cutter that will work there, mm; decides the grid
  * @param budget spent by the stretches that are looked at
+ * @param from where the layer begins that ends at `z`: what was cut from below counts where it reaches so far up
  */
 export function metalLeft(
   stock: Region,
@@ -38,17 +39,46 @@ export function metalLeft(
   within: Region,
   fine: number,
   budget?: Budget,
+  from = z,
 ): Region {
   const field = fieldOver(stock, within, fine);
   let taken = false;
   for (const one of earlier) {
     const { z: tips, count } = one.path;
+    const firsts = firstsOf(one.path);
+    const wide = new Float64Array(count);
+    const height = one.below ? from : z;
     for (let i = 1; i < count; i++) {
-      if (Math.max(pastBy(one, tips[i], z), pastBy(one, tips[i - 1], z)) < -1e-6) continue;
-      taken = takeMove(field, one, i, z, budget) || taken;
+      const [past0, past1] = [pastBy(one, tips[i - 1], height), pastBy(one, tips[i], height)];
+      if (Math.max(past0, past1) < -1e-6) continue;
+      if (past0 === past1) {
+        const radius = radiusBelow(one.tool, past0);
+        if (radius <= wide[firsts[i]]) continue;
+        wide[firsts[i]] = radius;
+      }
+      taken = takeMove(field, one, i, height, budget) || taken;
     }
   }
   return taken ? intersection(outlineOf(field), stock) : stock;
+}
+
+const FIRSTS = new WeakMap<Path, Int32Array>();
+
+/** For each move the first that runs along the same line, whatever its height: layers often do. */
+function firstsOf(path: Path): Int32Array {
+  const known = FIRSTS.get(path);
+  if (known) return known;
+  const { x, y, cx, cy, kind, count } = path;
+  const firsts = new Int32Array(count);
+  const seen = new Map<string, number>();
+  for (let i = 1; i < count; i++) {
+    const key = [x[i - 1], y[i - 1], x[i], y[i], cx[i], cy[i], kind[i] > 1 ? kind[i] : 1].join();
+    const first = seen.get(key) ?? i;
+    seen.set(key, first);
+    firsts[i] = first;
+  }
+  FIRSTS.set(path, firsts);
+  return firsts;
 }
 
 function fieldOver(stock: Region, within: Region, fine: number): Metal {

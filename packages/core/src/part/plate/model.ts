@@ -28,6 +28,14 @@ export interface Hole {
   counterbore?: Counterbore;
 }
 
+/** How much of a hole is wall, mm: from the floor its mouth lies in, which is cut before, to its own end. */
+export const wallOf = ({ feature, centre, depth }: Hole, { floors }: Pick<PartModel, 'floors'>): number =>
+  depth +
+  Math.min(
+    0,
+    ...floors.filter((f) => f.feature !== feature && f.z > -depth && contains(f.region, centre)).map((f) => f.z),
+  );
+
 /** A thread around a round boss. */
 export interface ThreadedBoss {
   feature: string;

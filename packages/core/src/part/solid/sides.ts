@@ -127,9 +127,9 @@ export function understood(solid: Faces, told?: (share: number) => void): Unders
 }
 
 function featureOf(f: Found, name: string, pattern: Feature['pattern'], faces: number[]): Feature {
-  const { meaning, shape, x, y, turn, depth, through, counterbore, edge } = f;
+  const { meaning, shape, x, y, turn, depth, through, counterbore, edge, foot } = f;
   const named = faces.length > 0 ? { faces } : {};
-  const more = { ...(counterbore && { counterbore }), ...(edge && { edge }), ...named };
+  const more = { ...(counterbore && { counterbore }), ...(edge && { edge }), ...(foot && { foot }), ...named };
   return { id: '', name, meaning, shape, x, y, turn, pattern, depth, through, layer: '', ...more };
 }
 

@@ -89,14 +89,12 @@ export class Tops {
 
   /** Z of the highest surface over a place; −∞ beside the solid. */
   at(x: number, y: number): number {
-    const c = this.cellAt(x, y);
-    let top = -Infinity;
-    if (c < 0) return top;
-    for (let k = this.start[c]; k < this.start[c + 1]; k++) {
-      const z = this.heightOver(this.items[k], x, y);
-      if (z !== undefined && z > top) top = z;
-    }
-    return top;
+    return this.heightAt(this.over(x, y), x, y);
+  }
+
+  /** Z of a triangle over a place it lies under; −∞ for none. */
+  heightAt(t: number, x: number, y: number): number {
+    return (t < 0 ? undefined : this.heightOver(t, x, y)) ?? -Infinity;
   }
 
   /** The triangle whose surface is the highest over a place; −1 where there is none. */

@@ -105,7 +105,8 @@ function layAt(rule: SurfaceRule, place: Point, grid: Grid, allowed: Allowed): v
         low = Math.min(low, near === -Infinity ? -ANYTHING : near);
         const [qx, qy] = [px + LEFT * d.x, py + LEFT * d.y];
         const t = tops.over(qx, qy);
-        high = Math.max(high, wantedAt(t < 0 ? 0 : tops.at(qx, qy), t, contains(rule.inside, { x: qx, y: qy })));
+        const isIn = t < 0 && contains(rule.inside, { x: qx, y: qy });
+        high = Math.max(high, wantedAt(tops.heightAt(t, qx, qy), t, isIn));
       }
       allowed.low[i] = low;
       allowed.high[i] = high;

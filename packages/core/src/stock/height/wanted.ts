@@ -12,8 +12,16 @@ export interface Allowed {
   floor: number;
   /** By cell, the cosine of the slope that is wanted there: deviations are told along its normal. 1 where left out. */
   rise?: Float32Array;
-  /** How well faces are known that have not been cut yet, mm; exactly where left out. */
-  within?: number;
+  /** How well faces are known that have not been cut yet, where that is not exactly. */
+  upright?: Upright & Pick<Grid, 'nx' | 'cell'>;
+}
+
+/** A piece that was set on another side since it was cut. */
+export interface Upright {
+  /** How well its faces are known, mm. */
+  within: number;
+  /** How far down the tip went in each motion: what lies lower was uncovered by it, not cut. */
+  tips: Float32Array;
 }
 
 const HOW = {
@@ -45,13 +53,13 @@ export class Wanted {
    * @param rules laid one after another; a solid first
    * @param floor underside of the part
    * @param freed what falls out once the line round it is cut
-   * @param within how well faces are known that have not been cut yet, mm
+   * @param upright how well faces are known that have not been cut yet
    */
   constructor(
     private readonly rules: (HeightRule | SurfaceRule)[],
     private readonly floor: number,
     private readonly freed: Added['freed'] = [],
-    private readonly within?: number,
+    private readonly upright?: Upright,
   ) {}
 
   /** What is right where on a grid, if no piece is gone but those found loose. */
@@ -59,7 +67,7 @@ export class Wanted {
     const cells = grid.nx * grid.ny;
     const [low, high] = [new Float32Array(cells).fill(-ANYTHING), new Float32Array(cells).fill(ANYTHING)];
     const allowed: Allowed = { low, high, floor: this.floor };
-    if (this.within) allowed.within = this.within;
+    if (this.upright) allowed.upright = { ...this.upright, nx: grid.nx, cell: grid.cell };
     for (const rule of this.rules) {
       if ('tops' in rule) laySurface(rule, grid, allowed);
       else lay(rule, grid, allowed);
@@ -85,6 +93,9 @@ export class Wanted {
   }
 }
 
+/** Metal so far below a tip was not cut by it, mm. */
+const UNCOVERED = 1e-3;
+
 /** Whether a bound asks for anything. */
 export const isWanted = (bound: number) => Math.abs(bound) < ANYTHING;
 
@@ -93,11 +104,27 @@ export const isWanted = (bound: number) => Math.abs(bound) < ANYTHING;
  * @param owner the motion that cut there, −1 for none
  */
 export function deviation(allowed: Allowed, i: number, height: number, owner: number): number {
-  const { low, high, floor, rise, within = 0 } = allowed;
+  const { low, high, floor, rise, upright } = allowed;
   const along = rise ? rise[i] : 1;
-  const slack = owner < 0 ? within : 0;
+  const slack = upright && (owner < 0 || height < upright.tips[owner] - UNCOVERED) ? upright.within : 0;
   const over = height - high[i];
   if (over > LEFT + slack) return over * along;
   const under = low[i] - Math.max(height, floor);
-  return under > GOUGE + slack && isWanted(low[i]) ? -under * along : 0;
+  if (!(under > GOUGE + slack) || !isWanted(low[i])) return 0;
+  return slack > 0 && isLowBeside(allowed.low, upright!, i, height + slack) ? 0 : -under * along;
+}
+
+/** Whether a height is right for some cell so near: the walls of a piece are known no better. */
+function isLowBeside(
+  low: Float32Array,
+  { within, nx, cell }: Required<Allowed>['upright'],
+  i: number,
+  height: number,
+): boolean {
+  const reach = Math.ceil(within / cell);
+  const x = i % nx;
+  for (let dy = -reach; dy <= reach; dy++)
+    for (let dx = Math.max(-reach, -x); dx <= Math.min(reach, nx - 1 - x); dx++)
+      if (low[i + dy * nx + dx] <= height + GOUGE) return true;
+  return false;
 }

@@ -3,7 +3,7 @@ import { Finding, finding } from '../../../quantity/finding';
 import { suggestEntry } from '../../../cutting/entries';
 import { suggestSteadyBite } from '../../../cutting/bite';
 import { cutsWalls } from '../../../shop/tool';
-import { reachFindings, targetFindings, toolFindings } from '../../checks';
+import { reachFindings, targetFindings, toolFindings, wallBeside } from '../../checks';
 import { finishBite, finishCompensates, finishDefaults, finishesAlone, leftFor } from '../finish';
 import { Level, deepest, levelsOf } from '../../levels';
 import { OperationKind, Plan, PlanContext } from '../../operation';
@@ -32,7 +32,9 @@ function plan(params: ClearParams, context: PlanContext): Plan {
   const cut: Level[][] = [];
   for (const levels of work) {
     const thickest = finishesAlone(params) ? 0 : Math.max(...levels.map((l) => l.from - l.z));
-    const reach = reachFindings(context, context.top - levels[levels.length - 1].z, thickest);
+    const { feature, z } = levels[levels.length - 1];
+    const depth = context.top - z;
+    const reach = reachFindings(context, depth, thickest, wallBeside(context, feature.id, depth));
     findings.push(...reach);
     if (!reach.some((f) => f.level === 'stop')) cut.push(levels);
   }

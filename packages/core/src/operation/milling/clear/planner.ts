@@ -71,7 +71,8 @@ export class ClearPlanner {
 
   private stockAt(level: Level, allowed: Region): Region {
     const { stock, earlier } = this.context;
-    return this.params.from === 'what is left' ? metalLeft(stock, earlier, level.z, allowed, this.radius) : stock;
+    if (this.params.from !== 'what is left') return stock;
+    return metalLeft(stock, earlier, level.z, allowed, this.radius, undefined, level.from);
   }
 
   clear(level: Level): void {

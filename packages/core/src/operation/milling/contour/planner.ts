@@ -186,7 +186,8 @@ export class ContourPlanner {
     if (!contains(stock, p) && distanceToBoundary(stock, p) > this.radius + BESIDE) return true;
     const own = this.path.build();
     const around = offset([[p, { x: p.x + 0.01, y: p.y }, { x: p.x, y: p.y + 0.01 }]], this.radius, 0.05);
-    const left = metalLeft(stock, [...earlier, { tool, path: own }], z, around, this.radius / 4, this.context.budget);
+    const { budget, stockTop } = this.context;
+    const left = metalLeft(stock, [...earlier, { tool, path: own }], z, around, this.radius / 4, budget, stockTop);
     return area(intersection(left, around)) < TOUCH * area(around);
   }
 

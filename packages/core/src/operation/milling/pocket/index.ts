@@ -2,7 +2,7 @@ import { suggestBite } from '../../../cutting/bite';
 import { suggestEntry } from '../../../cutting/entries';
 import { Finding, finding } from '../../../quantity/finding';
 import { cutsWalls } from '../../../shop/tool';
-import { reachFindings, targetFindings, toolFindings } from '../../checks';
+import { reachFindings, targetFindings, toolFindings, wallBeside } from '../../checks';
 import { finishBite, finishCompensates, finishDefaults, finishesAlone, leftFor } from '../finish';
 import { wantedAt } from '../../levels';
 import { layersBetween, evenLayer } from '../../layers';
@@ -46,7 +46,8 @@ function plan(params: PocketParams, context: PlanContext): Plan {
     const bottom = end ?? floor.z + params.floorAllowance;
     const depth = context.top - (end ?? floor.z);
     const layers = finishesAlone(params) ? [] : layersBetween(context.top, bottom, params.layer, params.lastLayer);
-    const reach = reachFindings(context, depth, layers.length ? depth / layers.length : 0);
+    const layer = layers.length ? depth / layers.length : 0;
+    const reach = reachFindings(context, depth, layer, wallBeside(context, feature.id, depth));
     findings.push(...reach);
     if (reach.some((f) => f.level === 'stop')) continue;
     const z = Math.max(end ?? floor.z, floor.z);
