@@ -216,7 +216,7 @@ test('plan: a whole job for a solid, with its files beside it', () => {
   const job = join(out, 'block.json');
   const asked = ['--material', 'alu-6082', '--machine', 'fulmar', '--batch', '10', '--out', job];
   const planned = tidypath('plan', model, ...asked);
-  expect(planned.stdout).toMatch(/One grip reaches all of it: top up/);
+  expect(planned.stdout).toMatch(/2 grips: top up, then underside up/);
   expect(planned.stdout).toMatch(/Top up: 2 operations/);
   expect(tidypath('check', job).stdout).not.toMatch(/stop:/);
 });

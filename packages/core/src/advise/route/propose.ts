@@ -162,7 +162,7 @@ function outsideSteps(feature: Feature, asked: RouteAsked, from: Outside, used: 
   const heights: Heights | undefined = half ? { end: { at: 'part top', offset: -half } } : undefined;
   if (!best)
     return { steps: [], missing: [{ feature: feature.name, why: 'no cutter of the rack reaches down its wall' }] };
-  const loose = below < 0.1;
+  const loose = below < 0.1 && !from.isHeld;
   const both = half
     ? [`Half way down, the rest from the other side: no cutter of the rack reaches ${asked.long(deep)}`]
     : [];
@@ -199,6 +199,8 @@ interface Outside {
   goesOn: boolean;
   /** Whether there is a setup with the other side up. */
   isTurned: boolean;
+  /** Whether the part itself is held, not the stock round it. */
+  isHeld: boolean;
 }
 
 /** What an outside is cut below the part, mm. */
@@ -303,7 +305,8 @@ export function proposeRoute(job: Job, setupId: string, rack: Tool[] = TOOLS, ba
   const after = job.setups[job.setups.indexOf(setup) + 1];
   const goesOn = after !== undefined && beforeOf(job, after) === setup;
   const isTurned = job.setups.some((s) => turnsOver(turnOf(s, setup)));
-  const from = { ...(setup.lean ? { ...stock, top: 0 } : stock), goesOn, isTurned };
+  const isHeld = ground.work.outline === model.outline;
+  const from = { ...(setup.lean ? { ...stock, top: 0 } : stock), goesOn, isTurned, isHeld };
   const { steps, missing } = stepsFor(asked, from, outsidesOf(job, setup, ground));
   const routed = steps.reduce((j, step) => addStep(j, setup.id, step, all), empty);
   const own = routed.setups.find((s) => s.id === setup.id)!;
@@ -322,19 +325,15 @@ const outsidesOf = (job: Job, { up = 'top', lean }: Setup, { job: seen, stock, m
       );
 
 /** What each of the features asks for, not in order yet. */
-function stepsFor(
-  asked: RouteAsked,
-  stock: StockModel & Pick<Outside, 'goesOn' | 'isTurned'>,
-  outsides: Feature[],
-): Part {
+function stepsFor(asked: RouteAsked, stock: StockModel & Omit<Outside, 'below' | 'stock'>, outsides: Feature[]): Part {
   const { machine, part } = asked.job;
   if (abilities(machine).processes.includes('beam')) return { steps: beamSteps(asked), missing: [] };
   const used = new Set<string>();
   const those = (meaning: Feature['meaning']) => part.features.filter((f) => f.meaning === meaning);
   const pockets = those('pocket').map((f) => pocketSteps(f, asked, used));
   const [holes, edges] = [holeSteps(asked), edgeSteps(asked)];
-  const { region, bottom, goesOn, isTurned } = stock;
-  const round = { below: -bottom - part.thickness, stock: region, goesOn, isTurned };
+  const { region, bottom, goesOn, isTurned, isHeld } = stock;
+  const round = { below: -bottom - part.thickness, stock: region, goesOn, isTurned, isHeld };
   const outside = outsides.map((f) => outsideSteps(f, asked, round, used));
   const parts = [...pockets, holes, edges, { steps: markSteps(asked), missing: [] }, ...outside];
   return {

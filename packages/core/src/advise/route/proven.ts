@@ -67,13 +67,14 @@ function isBetter(a: Tried, b: Tried): boolean {
   return k >= 0 && x[k] < y[k];
 }
 
-/** Cares and stops; what a rougher leaves in corners is none where another operation comes back for it. */
+/** Cares and stops; what a rougher leaves in corners is none where another operation comes back for it, nor is a cut too thin for the coarse grid. */
 function worries({ operations }: Setup, findings: Finding[]): Finding[] {
   const comesBack = ({ place }: Finding) => {
     const own = operations.findIndex((o) => o.id === place.operation);
     return operations.some((o, i) => i > own && o.params.finish === true && o.targets.includes(place.feature ?? ''));
   };
-  return findings.filter((f) => f.level !== 'note' && !(f.code === 'corner-left' && comesBack(f)));
+  const isSaid = (f: Finding) => f.code !== 'removed-nothing' && !(f.code === 'corner-left' && comesBack(f));
+  return findings.filter((f) => f.level !== 'note' && isSaid(f));
 }
 
 /** A finding of the cut with the operation whose line it stands at. */

@@ -2,10 +2,11 @@
 import { Region, union } from '../../geometry/plane/clip';
 import { Point } from '../../geometry/plane/point';
 import { Triangles, countOf } from '../../geometry/space/triangles';
+import { chained } from './tops';
 
 /** What of a closed surface is metal at a height: outsides counterclockwise, hollows clockwise. A height at which corners lie is looked at from just above. */
 export function sectionAt({ points, corners }: Triangles, z: number): Region {
-  const next = new Map<number, { to: number; at: Point }>();
+  const next = new Map<number, { to: number; from: Point }[]>();
   const count = points.length / 3;
   const isAbove = (p: number) => points[3 * p + 2] > z;
   /** Where an edge goes through the height, under a name both its triangles know. */
@@ -25,17 +26,11 @@ export function sectionAt({ points, corners }: Triangles, z: number): Region {
       else leaves = crossed(p, q);
     }
     // Triangles look outwards: their metal lies to the left of the way from where they come down to where they go up.
-    if (enters && leaves) next.set(leaves.name, { to: enters.name, at: leaves.at });
+    if (!enters || !leaves) continue;
+    const edge = { to: enters.name, from: leaves.at };
+    const known = next.get(leaves.name);
+    if (known) known.push(edge);
+    else next.set(leaves.name, [edge]);
   }
-  const rings: Region = [];
-  for (const first of next.keys()) {
-    const ring: Point[] = [];
-    for (let at = next.get(first), name = first; at; at = next.get(name)) {
-      next.delete(name);
-      ring.push(at.at);
-      name = at.to;
-    }
-    if (ring.length > 2) rings.push(ring);
-  }
-  return union(rings);
+  return union(chained(next));
 }

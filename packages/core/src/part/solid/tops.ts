@@ -200,7 +200,7 @@ export class Tops {
 }
 
 /** Directed edges joined into rings; every corner is left as often as it is reached. */
-function chained(next: Map<number, { to: number; from: Point }[]>): Region {
+export function chained(next: Map<number, { to: number; from: Point }[]>): Region {
   const rings: Region = [];
   for (const [first, edges] of next) {
     while (edges.length > 0) {

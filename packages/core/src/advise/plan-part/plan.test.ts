@@ -1,0 +1,97 @@
+import 'reflect-metadata';
+import { solidFile, terraces } from '../../../testing/solids';
+import { Job } from '../../document/job';
+import { newJob } from '../../document/new';
+import { joinPrograms } from '../../plan/joined';
+import { planFindings, planSetup, postSetup } from '../../plan/pipeline';
+import { leftBefore, proveProgram } from '../../plan/prove';
+import { Solid } from '../../part/plate/feature';
+import { facesOfSolid } from '../../part/solid/faces/faces';
+import { readModel } from '../../part/solid/read/read';
+import { takenSolid } from '../../part/solid/take';
+import { putAtHand } from '../../quantity/files';
+import { MACHINES, TOOLS } from '../../shop/library';
+import { LEAST_CONTACT, contactOn, ordersOf } from './orders';
+import { PlannedPart, planPart } from './plan';
+
+function taken(mesh: Parameters<typeof facesOfSolid>[0]): Solid {
+  const { part, surface } = takenSolid(facesOfSolid(mesh), { body: 0, unit: 'mm', up: 'top' }, undefined);
+  putAtHand(surface);
+  return part;
+}
+
+const solid = (name: string) => taken(readModel(solidFile(`${name}.stl`)).bodies[0].mesh);
+
+function planned(part: Solid, rack = TOOLS): PlannedPart {
+  const machine = MACHINES.find((m) => m.id === 'fulmar')!;
+  const job: Job = { ...newJob('Part', 'mm'), machine, controllerId: machine.controllerId, part, batch: 10 };
+  const work = planPart(job, { rack });
+  let step = work.next();
+  while (!step.done) step = work.next();
+  return step.value;
+}
+
+/** A block 60 × 40 × 20 with a step 8 deep along its right side. */
+const step = () =>
+  taken(
+    terraces(
+      [
+        [0, 0, -8],
+        [0, 0, -8],
+      ],
+      20,
+    ),
+  );
+
+describe('planning a part', () => {
+  const plan = planned(step());
+
+  test('what the blank was held by is taken off from the other side', () => {
+    expect(plan.job.setups.map((s) => s.up ?? 'top')).toEqual(['top', 'underside, turned sideways']);
+    expect(plan.job.setups[1].operations.map((o) => o.kind)).toEqual(['face']);
+    expect(plan.missing).toEqual([]);
+  });
+
+  test('both grips prove clean against the solid itself, and nothing of the part is left uncut', () => {
+    for (const setup of plan.job.setups) {
+      const made = planSetup(plan.job, setup);
+      const posted = postSetup(plan.job, setup, made);
+      const { text, sections } = joinPrograms(posted.programs);
+      const { left } = leftBefore(plan.job, setup);
+      const { findings } = proveProgram(plan.job, setup, text, 0.5, { sections, left, ground: made.ground });
+      expect([...planFindings(made), ...findings].filter((f) => f.level !== 'note')).toEqual([]);
+    }
+  });
+
+  test('what one costs is told for a single one, ten and a hundred, with what is not known', () => {
+    expect(plan.sentences.filter((s) => / costs at least /.test(s))).toHaveLength(3);
+    expect([...plan.runs.keys()]).toEqual(plan.job.setups.map((s) => s.id));
+  });
+
+  test('an outside deeper than any mill is cut half from each side, the frame round it too', () => {
+    const short = TOOLS.filter((t) => t.fluteLength <= 16 && t.kind !== 'head');
+    const { job, missing } = planned(step(), short);
+    expect(missing).toEqual([]);
+    const round = job.setups.map((s) => s.operations.filter((o) => o.kind === 'contour').map((o) => o.heights?.end));
+    expect(round).toEqual([[{ at: 'part top', offset: -10.25 }], [{ at: 'part top', offset: -10.25 }]]);
+  });
+});
+
+describe('the order of grips', () => {
+  test('a plate is cut from above first, then faced below', () => {
+    expect(ordersOf(solid('cover-plate'), ['top'])[0]).toEqual(['top', 'underside']);
+  });
+
+  test('thin walls are not gripped while there is another order', () => {
+    const tray = solid('thin-tray');
+    const { x, y } = contactOn(tray, 'underside');
+    expect(Math.max(x, y)).toBeLessThan(LEAST_CONTACT);
+    expect(contactOn(tray, 'top').x).toBeGreaterThan(30);
+    expect(ordersOf(tray, ['top', 'underside', 'front'])[0]).toEqual(['underside', 'top', 'front']);
+  });
+
+  test('every order begins with two opposite sides and has the fewest grips', () => {
+    for (const order of ordersOf(solid('drain-step'), ['top', 'front'])) expect(order).toHaveLength(3);
+    expect(ordersOf(solid('drain-step'), [])[0]).toHaveLength(2);
+  });
+});
