@@ -20,6 +20,7 @@ export {
   threadMillInside,
   threadMillOutside,
   threadSizes,
+  likelyThreads,
 } from './threads';
 export type { InputPlace, Working } from './working';
 export { feedForms, parseFeed, parseSpeed, speedForms, type Turning, type Typed } from './typed';

@@ -4,6 +4,7 @@ import {
   THREADS,
   custom,
   formingDrill,
+  likelyThreads,
   parseThread,
   tapDrill,
   tapPercent,
@@ -144,4 +145,29 @@ test('reaming and counterbores', () => {
     expect(counterbore).toBeGreaterThan(clearance);
     expect(headHeight).toBeGreaterThan(0);
   }
+});
+
+describe('threads offered for a hole', () => {
+  test.each([
+    [2.5, 'mm', 'M3'],
+    [3.3, 'mm', 'M4'],
+    [4.2, 'mm', 'M5'],
+    [5, 'mm', 'M6'],
+    [6.8, 'mm', 'M8'],
+    [8.5, 'mm', 'M10'],
+    [7.4, 'mm', 'M8'],
+    [5.1, 'inch', '1/4-20'],
+  ] as const)('%s in %s: %s first', (diameter, unit, name) => {
+    expect(likelyThreads(diameter, unit)[0].name).toBe(name);
+  });
+
+  test('the tap drill of every thread offers it, and a clearance hole nothing', () => {
+    for (const thread of THREADS.filter((t) => t.series === 'ISO coarse')) {
+      const drill = tapDrill(thread.major, thread.pitch, 75);
+      const { internalMinor, internalMinorMost } = threadSizes(thread);
+      if (drill < internalMinor || drill > internalMinorMost) continue;
+      expect(likelyThreads(drill, 'mm').map((t) => t.name)).toContain(thread.name);
+    }
+    expect(likelyThreads(5.5, 'mm')).toEqual([]);
+  });
 });

@@ -246,6 +246,32 @@ export const tapDrill = (D: number, P: number, percent: number) => D - (percent 
 /** Drill for a forming tap, mm, at a share of full thread height in percent: D − 0.0068·%·P. General workshop relation. */
 export const formingDrill = (D: number, P: number, percent: number) => D - 0.0068 * percent * P;
 
+/** Threads are offered in this order. */
+const OFFERED: Record<'mm' | 'inch', ThreadSeries[]> = {
+  mm: ['ISO coarse', 'ISO fine', 'BSP parallel'],
+  inch: ['UNC', 'UNF', 'BSP parallel'],
+};
+/** Height of a formed thread its hole is drilled for, percent, and how far the hole may be off, as a share of the pitch. */
+const FORMED = { percent: 65, off: 0.05 };
+/** A drawn diameter is rounded so far, mm. */
+const ROUNDED = 0.01;
+const MOST_OFFERED = 3;
+
+/**
+ * Threads a hole may be drilled for, the likeliest first: it lies within their minor diameter, or is the hole of a forming tap.
+ * @param diameter of the hole, mm
+ */
+export function likelyThreads(diameter: number, unit: 'mm' | 'inch'): Thread[] {
+  const isFor = (thread: Thread) => {
+    const { internalMinor, internalMinorMost, major, pitch } = threadSizes(thread);
+    const formed = Math.abs(diameter - formingDrill(major, pitch, FORMED.percent)) <= FORMED.off * pitch;
+    return formed || (diameter >= internalMinor - ROUNDED && diameter <= internalMinorMost + ROUNDED);
+  };
+  return OFFERED[unit]
+    .flatMap((series) => THREADS.filter((t) => t.series === series && isFor(t)))
+    .slice(0, MOST_OFFERED);
+}
+
 /** Thread height in percent that a drill (mm) leaves for a cutting tap. Inverse of {@link tapDrill}. */
 export const tapPercent = (D: number, P: number, drill: number) => ((D - drill) * 76.98) / P;
 

@@ -11,7 +11,7 @@ jest.mock('../../session/JobContext', () => ({
   useJob: () => ({
     ...mockAsked,
     setup: mockAsked.job.setups[0],
-    computed: { proof: { clock: { total: 5, hand: 0 } }, proofFresh: true },
+    computed: { proof: { clock: { total: 5, hand: 0 }, wear: [], energy: 0.2 }, proofFresh: true },
   }),
 }));
 
@@ -41,6 +41,15 @@ test('a batch says how long it takes: set up once, reloaded for each run', () =>
   expect(screen.getByTestId('batch-said')).toHaveTextContent(
     '20 runs of 5:00 and 2 min to reload, 30 min to set up: 2:50:00 in all.',
   );
+});
+
+test('what one costs is told in batches of several sizes; prices that are typed are counted', () => {
+  show(<Changing job={sampleJob()}>{(set) => <BatchCard set={set} />}</Changing>);
+  const said = () => screen.getByTestId('batch-cost');
+  expect(said()).toHaveTextContent(/A single one costs at least .*One of 100 costs at least .*the price of energy/);
+  type('Energy, a kWh', '0.5');
+  expect(said()).toHaveTextContent(/energy 0\.10/);
+  expect(said()).not.toHaveTextContent(/the price of energy/);
 });
 
 test('several vises begin with room between them, say their zeros, and go again', () => {

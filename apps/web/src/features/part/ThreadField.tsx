@@ -1,6 +1,15 @@
 import { View } from 'react-native';
 import { Button, TextInput } from 'react-native-paper';
-import { Feature, LengthUnit, formatLength, nearestDrill, parseThread, tapDrill, threadSizes } from '@tidypath/core';
+import {
+  Feature,
+  LengthUnit,
+  formatLength,
+  likelyThreads,
+  nearestDrill,
+  parseThread,
+  tapDrill,
+  threadSizes,
+} from '@tidypath/core';
 import { useState } from 'react';
 import { Txt } from '../../ui/Txt';
 
@@ -32,6 +41,7 @@ export function ThreadField({ feature, unit, onChange }: Props) {
     ).drill;
   const isHole = feature.meaning === 'hole';
   const round = feature.shape.type === 'round' ? feature.shape : undefined;
+  const likely = isHole && round && !text.trim() ? likelyThreads(round.diameter, unit) : [];
   return (
     <View>
       <TextInput
@@ -45,6 +55,18 @@ export function ThreadField({ feature, unit, onChange }: Props) {
         onChangeText={take}
         error={read && !read.ok}
       />
+      {likely.length > 0 && (
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center' }}>
+          <Txt kind="small" tone="quiet">
+            As wide as the hole of
+          </Txt>
+          {likely.map(({ name }) => (
+            <Button compact key={name} onPress={() => take(name)} testID={`thread-${name}`}>
+              {name}
+            </Button>
+          ))}
+        </View>
+      )}
       {read && !read.ok && (
         <Txt kind="small" tone="danger">
           ▲ {read.why}.

@@ -95,6 +95,15 @@ describe('a thread', () => {
     expect(watch.mock.lastCall![0].thread).toBeUndefined();
   });
 
+  test('what a hole is as wide as is offered, and taken by a tap alone', () => {
+    const watch = jest.fn();
+    show(<Sheet start={hole} watch={watch} />);
+    expect(watch).not.toHaveBeenCalled();
+    fireEvent.press(screen.getByTestId('thread-M6'));
+    expect(watch.mock.lastCall![0].thread).toBe('M6');
+    expect(screen.queryByText(/As wide as the hole of/)).toBeNull();
+  });
+
   test('one that is none says why, and changes nothing', () => {
     const watch = jest.fn();
     show(<Sheet start={{ ...hole, thread: 'M6' }} watch={watch} />);

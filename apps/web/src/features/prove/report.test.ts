@@ -74,7 +74,9 @@ test('a report stands by itself, says what the proof says, and runs nothing', ()
     'on a grid of 0.59 mm, 0.15 mm at walls and narrow cuts',
   ])
     expect(page).toContain(words);
-  expect(page.match(/<table>/g)).toHaveLength(5);
+  expect(page.match(/<table>/g)).toHaveLength(6);
+  expect(page).toMatch(/<td>100<\/td><td>at least [\d.]+<\/td>/);
+  expect(page).toContain('Not counted, as it is not known: ');
   expect(page).toContain('<h1>Plate &lt;script&gt;');
 });
 
