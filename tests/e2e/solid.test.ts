@@ -40,8 +40,8 @@ test('from a STEP file to a released program with three taps', async () => {
   await stage(page, 'release');
   await until('the proof', async () => (await page.$(`${byTest('download')}:not([aria-disabled="true"])`)) !== null);
   await tap(page, byTest('download'));
-  const file = await downloaded(join(downloads, 'cover-plate.nc'));
-  expect(file.toString()).toMatch(/O1001 \(COVER PLATE\)/);
+  const file = await downloaded(join(downloads, 'cover-plate-top-up.nc'));
+  expect(file.toString()).toMatch(/O1001 \(COVER PLATE TOP UP\)/);
 });
 
 test('a face under a finger says what it is, and lights the feature it belongs to; a second one how far it is away', async () => {
