@@ -27,6 +27,8 @@ export { MIRRORS, ONCE, Repeat, placesOf, repeated } from './plate/repeat';
 export { instancesOf } from './plate/shapes';
 export { bodyAs, facesOf, middleOn, partFindings, seenFrom } from './plate/side';
 export { FACES, type Face, FACE_UPS, type Up, faceOf } from './plate/turn';
+export { type Change, revised } from './plate/revised';
+export { changeText } from './plate/revised-words';
 export { between, type FaceFacts, factsOf } from './solid/facts';
 export { type Faces, facesOfSolid } from './solid/faces/faces';
 export { solidEdges } from './solid/lines';

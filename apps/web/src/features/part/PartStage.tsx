@@ -22,6 +22,7 @@ import {
   onZero,
   oppositeOf,
   partFindings,
+  revised,
   seenFrom,
   sideOf,
 } from '@tidypath/core';
@@ -46,6 +47,7 @@ import { LeftCard } from './LeftCard';
 import { ModelSheet, TakenIn } from './ModelSheet';
 import { PlanCard, usePlan } from './PlanCard';
 import { PlanDrawing } from './PlanDrawing';
+import { Revision, RevisionCard } from './RevisionCard';
 import { MEANING_WORDS, SHAPE_WORDS, featureWords, firstShape } from './words';
 
 function FeatureRow({
@@ -114,16 +116,14 @@ function namedBy({ name }: Job, file = ''): string {
   return name === UNNAMED && called ? called : name;
 }
 
-/** A drawing takes the place of a plate's features; into a solid it is drawn besides, without an outside of its own. */
-function drawnInto(part: Part, drawn: Feature[]): Feature[] {
-  if (part.kind === 'plate') return drawn;
-  return drawn
+/** What a drawing adds to a solid: an outside it has of its own. */
+const drawnInto = ({ features }: Part, drawn: Feature[]): Feature[] =>
+  drawn
     .filter((f) => f.meaning !== 'outline')
     .reduce<Feature[]>((all, f) => {
       const taken = all.map((g) => g.id);
       return [...all, { ...f, id: freshId('f', taken) }];
-    }, part.features);
-}
+    }, features);
 
 /** What is wanted: a solid, a drawing given its meaning, or shapes with numbers. */
 export function PartStage() {
@@ -137,6 +137,7 @@ export function PartStage() {
   const [model, setModel] = useState<{ name: string; bytes: Uint8Array }>();
   const [tapped, setTapped] = useState<number>();
   const [isPlanned, setPlanned] = useState(false);
+  const [revision, setRevision] = useState<Revision>();
   const begun = useCallback(() => setPlanned(false), []);
   const planning = usePlan(isPlanned && part.kind === 'solid', begun);
   const findings = useMemo(() => (part.features.length ? partFindings(part) : []), [part]);
@@ -171,14 +172,21 @@ export function PartStage() {
     setAdding(false);
     setOpen(true);
   };
+  /** A file in the place of the part: as a newer revision of it, where it is one. */
+  const takeRevised = (next: Part, file?: string) => {
+    const { part: taken, changes } = revised(part, next);
+    edit((j) => ({ ...j, name: namedBy(j, file), part: taken }));
+    setRevision(changes && { job, list: changes });
+  };
   const take = (features: Feature[]) => {
-    edit((j) => ({ ...j, name: namedBy(j, file?.name), part: { ...j.part, features: drawnInto(j.part, features) } }));
+    if (part.kind === 'plate') takeRevised({ ...part, features }, file?.name);
+    else edit((j) => ({ ...j, part: { ...j.part, features: drawnInto(j.part, features) } }));
     setFile(undefined);
   };
   const takeSolid = async ({ part: solid, surface, source, isPlanned }: TakenIn) => {
     await keepFile(solid.surface.name, surface);
     await keepFile(source.name, source.bytes);
-    edit((j) => ({ ...j, name: namedBy(j, source.name), part: solid }));
+    takeRevised(solid, source.name);
     // It is this one that is planned, not what was there before.
     setPlanned(isPlanned);
     setModel(undefined);
@@ -264,6 +272,7 @@ export function PartStage() {
             onChange={(tolerance) => edit((j) => ({ ...j, tolerance }), 'tolerance')}
           />
         </Fields>
+        {revision && <RevisionCard changes={revision} onClose={() => setRevision(undefined)} />}
         {part.kind === 'solid' && <PlanCard {...planning} />}
         {part.kind === 'solid' && <LeftCard part={part} unit={unit} onShow={pickFace} />}
         {findings.map((f, i) => (

@@ -1,11 +1,12 @@
 import { fireEvent, screen } from '@testing-library/react-native';
 import { useState } from 'react';
-import { Feature, Job, SHAPES, SINGLE, newFeature } from '@tidypath/core';
+import { Feature, Job, SHAPES, SINGLE, newFeature, revised } from '@tidypath/core';
 import * as draw from '../../../../../demo/dxf';
 import { sampleJob, show } from '../../../testing/show';
 import { FeatureAdvice } from './FeatureAdvice';
 import { FeatureSheet } from './FeatureSheet';
 import { ImportSheet } from './ImportSheet';
+import { RevisionCard } from './RevisionCard';
 import { featureWords, firstShape } from './words';
 
 const pocket = newFeature(
@@ -229,4 +230,23 @@ describe('taking in a drawing', () => {
     fireEvent.press(screen.getByText('Take it in'));
     expect(onTake).not.toHaveBeenCalled();
   });
+});
+
+test('a newer file says what changed and which operations that touches', () => {
+  const job = sampleJob();
+  const [outside, pocket] = job.part.features.map((f) => ({ ...f, layer: 'read' }));
+  const before = { ...job.part, features: [outside, pocket] };
+  const hole = newFeature([], 'hole', 'Hole 3', { type: 'round', diameter: 3 }, { x: 9, y: 9, layer: 'read' });
+  const { changes } = revised(before, {
+    ...before,
+    features: [outside, { ...pocket, depth: pocket.depth + 1 }, hole],
+  });
+  const onClose = jest.fn();
+  show(<RevisionCard changes={{ job, list: changes! }} onClose={onClose} />);
+  const [operation] = job.setups[0].operations.filter((o) => o.targets.includes(pocket.id));
+  expect(screen.getByText(/2 changes/)).toBeTruthy();
+  expect(screen.getByText(new RegExp(`${pocket.name}: .* deep, now .* deep – look at ${operation.name}`))).toBeTruthy();
+  expect(screen.getByText('Hole 3: new – nothing cuts it yet.')).toBeTruthy();
+  fireEvent.press(screen.getByText('Seen'));
+  expect(onClose).toHaveBeenCalled();
 });
