@@ -35,10 +35,12 @@ test('from a STEP file to a released program with three taps', async () => {
   expect(await textOf(page, byTest('model-summary'))).toMatch(/^STEP, in mm\. 120 × 80 × 15 mm, 111 cm³, 62 faces\.$/);
 
   await tap(page, byTest('take-and-plan'));
-  await until('the plan', async () => (await page.$(byTest('plan-said'))) !== null);
+  // Minutes of a processor, and there may be others at work.
+  await until('the plan', async () => (await page.$(byTest('plan-said'))) !== null, 360_000);
   // What the rack has no tool for is said, and nothing else stands against it.
   await stage(page, 'release');
-  await until('the proof', async () => (await page.$(`${byTest('download')}:not([aria-disabled="true"])`)) !== null);
+  const download = `${byTest('download')}:not([aria-disabled="true"])`;
+  await until('the proof', async () => (await page.$(download)) !== null, 180_000);
   await tap(page, byTest('download'));
   const file = await downloaded(join(downloads, 'cover-plate-top-up.nc'));
   expect(file.toString()).toMatch(/O1001 \(COVER PLATE TOP UP\)/);
