@@ -24,3 +24,11 @@ export function costSentence(cost: Cost): string {
   const of = costLinesText(cost);
   return [`${one} costs ${costText(cost)}${of && `: ${of}`}.`, missingText(cost)].filter(Boolean).join(' ');
 }
+
+/** What a part of the batch that is wanted costs, and what it costs in smaller and larger ones, where that makes a difference. */
+export function costSentences(costs: Cost[], batch = 1): string[] {
+  const own = costs.find((c) => c.batch === batch) ?? costs[0];
+  const others = costs.filter((c) => c !== own && money(c.known) !== money(own.known));
+  const one = (c: Cost) => `${c.batch === 1 ? 'made singly' : `of ${c.batch}`} ${costText(c)}`;
+  return [costSentence(own), ...(others.length > 0 ? [`One ${list(others.map(one))}.`] : [])];
+}

@@ -3,7 +3,7 @@ import { tightPocket } from '../../testing/jobs';
 import { Job } from '../document/job';
 import { BARS, MACHINES, TOOLS } from '../shop/library';
 import { Cost, RunFigures, costOf, priceBreaks } from './cost';
-import { costSentence } from './cost-words';
+import { costSentence, costSentences } from './cost-words';
 
 const mill = { ...TOOLS[3], number: 4, edgePrice: 64 };
 const run: RunFigures = { minutes: 3.824, wear: [{ tool: 4, share: 0.01938, minutes: 3 }], kWh: 0.2186 };
@@ -33,6 +33,14 @@ describe('what a part costs', () => {
     expect(one.known - ten.known).toBeCloseTo(46.5 * 0.9, 6);
     expect(ten.known - hundred.known).toBeCloseTo(46.5 * 0.09, 6);
     expect(priceBreaks(job({ batch: 25 }), new Map()).map((c) => c.batch)).toEqual([1, 10, 25, 100]);
+  });
+
+  test('other batches are told where they cost something else', () => {
+    const j = job({ batch: 10 });
+    const all = priceBreaks(j, new Map([[j.setups[0].id, run]]));
+    expect(costSentences(all, 10)[1]).toMatch(/^One made singly at least 53\.\d\d and of 100 at least 7\.\d\d\.$/);
+    const same = { ...j, setups: j.setups.map((s) => ({ ...s, setUpMinutes: 0 })) };
+    expect(costSentences(priceBreaks(same, new Map([[j.setups[0].id, run]])), 10)).toHaveLength(1);
   });
 
   test('what is not known is said and not counted as nothing', () => {

@@ -4,7 +4,7 @@ export { barText, batchText, blanksText, kitText, pullLines, wayText } from './b
 export { Bench, type BenchStep, type BenchWork, type Proved } from './bench';
 export { changesOf } from './changes';
 export { type Cost, costOf, priceBreaks, type RunFigures } from './cost';
-export { costLinesText, costSentence, costText, missingText } from './cost-words';
+export { costLinesText, costSentences, costText, missingText } from './cost-words';
 export { bodiesEverywhere, stockEverywhere } from './everywhere';
 export { openJob, parseJob, readJob } from './documents';
 export { asSeen, bodiesOf, boxOf, clampBeside, clampsBefore, gripsOf, groundOf } from './ground';

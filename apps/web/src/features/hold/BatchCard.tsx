@@ -1,4 +1,4 @@
-import { Job, Setup, batchText, costSentence, priceBreaks, runFigures, wholeTime } from '@tidypath/core';
+import { Job, Setup, batchText, costSentences, priceBreaks, runFigures, wholeTime } from '@tidypath/core';
 import { useJob } from '../../session/JobContext';
 import { Card, Fields } from '../../ui/Card';
 import { NumberField } from '../../ui/NumberField';
@@ -64,9 +64,7 @@ export function BatchCard({ set }: { set: (more: Partial<Setup>, tag?: string) =
       {proof && proofFresh && (
         <Txt kind="small" testID="batch-cost">
           {job.setups.length > 1 ? 'In this setup alone: ' : ''}
-          {priceBreaks(job, new Map([[setup.id, runFigures(proof)]]), [setup])
-            .map(costSentence)
-            .join('\n')}
+          {costSentences(priceBreaks(job, new Map([[setup.id, runFigures(proof)]]), [setup]), job.batch).join('\n')}
         </Txt>
       )}
     </Card>

@@ -46,7 +46,9 @@ test('a batch says how long it takes: set up once, reloaded for each run', () =>
 test('what one costs is told in batches of several sizes; prices that are typed are counted', () => {
   show(<Changing job={sampleJob()}>{(set) => <BatchCard set={set} />}</Changing>);
   const said = () => screen.getByTestId('batch-cost');
-  expect(said()).toHaveTextContent(/A single one costs at least .*One of 100 costs at least .*the price of energy/);
+  expect(said()).toHaveTextContent(/A single one costs at least .*the price of energy/);
+  type('To set up', '60');
+  expect(said()).toHaveTextContent(/One of 10 at least .* and of 100 at least /);
   type('Energy, a kWh', '0.5');
   expect(said()).toHaveTextContent(/energy 0\.10/);
   expect(said()).not.toHaveTextContent(/the price of energy/);

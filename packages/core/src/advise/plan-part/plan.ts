@@ -12,7 +12,7 @@ import { Face } from '../../part/plate/turn';
 import { LEFT_WORDS, leftOf } from '../../part/solid/left';
 import type { BenchWork } from '../../plan/bench';
 import { RunFigures, priceBreaks } from '../../plan/cost';
-import { costSentence } from '../../plan/cost-words';
+import { costSentences } from '../../plan/cost-words';
 import { groundOf } from '../../plan/ground';
 import { PlanCache } from '../../plan/pipeline';
 import { ProvenRoute, provenRoute } from '../route/proven';
@@ -68,7 +68,7 @@ export function* planPart(job: Job, { bars = BARS, rack = TOOLS }: Shop = {}): B
     if (route.figures) runs.set(id, route.figures);
     sentences.push(routeSentence(next, setup));
   }
-  sentences.push(...priceBreaks(next, runs).map(costSentence));
+  sentences.push(...costSentences(priceBreaks(next, runs), next.batch));
   return { job: next, sentences, runs, missing: stillMissing(next, missing) };
 }
 
