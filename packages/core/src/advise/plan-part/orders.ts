@@ -120,11 +120,9 @@ export function ordersOf(part: Part, sides: Face[]): Face[][] {
     ];
   });
   const fewest = Math.min(...orders.map((o) => o.length));
+  const different = [...new Map(orders.map((o) => [o.join(), o])).values()].filter((o) => o.length === fewest);
+  const scores = new Map([...new Set(different.flat())].map((up) => [up, against(part, up)]));
   // The first grip is that of a sawn blank, which is whole.
-  const score = (order: Face[]) => order.slice(1).reduce((sum, up) => sum + against(part, up), 0);
-  const known = new Map(orders.map((o) => [o.join(), o]));
-  const scored = [...known.values()]
-    .filter((o) => o.length === fewest)
-    .map((order) => ({ order, score: score(order) }));
-  return scored.sort((a, b) => a.score - b.score).map((s) => s.order);
+  const score = (order: Face[]) => order.slice(1).reduce((sum, up) => sum + scores.get(up)!, 0);
+  return different.sort((a, b) => score(a) - score(b));
 }

@@ -150,9 +150,7 @@ function faceStep({ job, rack }: RouteAsked, top: number, long: RouteAsked['long
 /** Stock further from the part than so much of the cutter that runs round it is wide is cleared first: it would be left. */
 const FRAME = 0.9;
 
-/**
- * Round the outside: all the stock beyond it where the piece is gripped again, else one cut that lets the part go.
- */
+/** Round the outside: all the stock beyond it where the piece is gripped again, else one cut that lets the part go. */
 function outsideSteps(feature: Feature, asked: RouteAsked, from: Outside, used: Set<string>): Part {
   const { below, stock, goesOn } = from;
   const through = asked.advise(feature).ranked;
@@ -162,7 +160,7 @@ function outsideSteps(feature: Feature, asked: RouteAsked, from: Outside, used: 
   const heights: Heights | undefined = half ? { end: { at: 'part top', offset: -half } } : undefined;
   if (!best)
     return { steps: [], missing: [{ feature: feature.name, why: 'no cutter of the rack reaches down its wall' }] };
-  const loose = below < 0.1 && !from.isHeld;
+  const loose = below < 0.1 && !from.isHeld && !half;
   const both = half
     ? [`Half way down, the rest from the other side: no cutter of the rack reaches ${asked.long(deep)}`]
     : [];
