@@ -3,7 +3,7 @@ export { blankFindings, blanksOf, kitOf, type KitTool, runsForBatch } from './ba
 export { barText, batchText, blanksText, kitText, pullLines, wayText } from './batch-words';
 export { Bench, type BenchStep, type BenchWork, type Proved } from './bench';
 export { changesOf } from './changes';
-export { type Cost, costOf, priceBreaks, type RunFigures } from './cost';
+export { type Cost, priceBreaks, type RunFigures } from './cost';
 export { costLinesText, costSentences, costText, missingText } from './cost-words';
 export { bodiesEverywhere, stockEverywhere } from './everywhere';
 export { openJob, parseJob, readJob } from './documents';
