@@ -15,7 +15,7 @@ import { RunFigures, priceBreaks } from '../../plan/cost';
 import { costSentences } from '../../plan/cost-words';
 import { groundOf } from '../../plan/ground';
 import { PlanCache } from '../../plan/pipeline';
-import { ProvenRoute, provenRoute } from '../route/proven';
+import { ProvenRoute, provenSetup } from '../route/proven';
 import { held, inOrder } from './grip';
 import { ordersOf } from './orders';
 
@@ -55,7 +55,7 @@ export function* planPart(job: Job, { bars = BARS, rack = TOOLS }: Shop = {}): B
   let last: ProvenRoute | undefined;
   for (const { id } of begun.job.setups) {
     next = held(next, setupOf(next, id));
-    const route = yield* provenRoute(next, id, rack, { plans, left: last?.leaves(setupOf(next, id)) });
+    const route = yield* provenSetup(next, id, rack, { plans, left: last?.leaves(setupOf(next, id)) });
     next = route.job;
     const setup = setupOf(next, id);
     missing.push(...route.missing.map((m) => ({ ...m, setup: id })));

@@ -45,7 +45,7 @@ export interface Known {
   left?: Piece;
 }
 
-/** A route, and what it leaves. */
+/** A route, with what it takes and leaves. */
 export interface ProvenRoute extends Proposal {
   /** One run of it, coarsely cut; undefined where it has no program. */
   figures?: RunFigures;
@@ -151,14 +151,9 @@ const stillStands = (tried: Tried): Proposal['missing'] =>
  * A route as {@link proposeRoute} finds it, planned and coarsely cut before it is shown: where a finding stands, the next tool takes
  * the place of the one it speaks against, as long as that makes it better; the one that is left is looked at closer, and the search goes on
  * where that shows more. What still stands then is told with it.
- * @param known what earlier setups were found to be; worked out where left out
+ * @param known what earlier setups were found to be
  */
-export function* provenRoute(
-  job: Job,
-  setupId: string,
-  rack: Tool[] = TOOLS,
-  known: Known = { plans: new Map(), left: leftBefore(job, setupOf(job, setupId), COARSE).left },
-): BenchWork<ProvenRoute> {
+export function* provenSetup(job: Job, setupId: string, rack: Tool[], known: Known): BenchWork<ProvenRoute> {
   const bench: Bench = { setupId, ...known };
   let best = yield* tryOut(proposeRoute(job, setupId, rack), bench, true);
   let barred: Barred[] = [];
@@ -180,4 +175,11 @@ export function* provenRoute(
     figures,
     leaves: (to) => run && ground && leavings(proposal.job, ground, to, run.piece),
   };
+}
+
+/** The same for a setup by itself: what earlier ones leave is worked out first. */
+export function* provenRoute(job: Job, setupId: string, rack: Tool[] = TOOLS): BenchWork<Proposal> {
+  const { left } = leftBefore(job, setupOf(job, setupId), COARSE);
+  const proven = yield* provenSetup(job, setupId, rack, { plans: new Map(), left });
+  return { job: proven.job, missing: proven.missing };
 }

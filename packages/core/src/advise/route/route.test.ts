@@ -14,6 +14,7 @@ import { inRouteOrder, stageOf, suggestOrder, toolChanges } from './order';
 import { adviseTools } from '../tools';
 import { proposeRoute } from './propose';
 import { provenRoute } from './proven';
+import { Proposal } from './step';
 
 const demo = (name: string): Job =>
   parseJob(readFileSync(join(__dirname, '../../../../../demo/jobs', `${name}.json`), 'utf8')).job!;
@@ -189,6 +190,11 @@ describe('a route that was tried out', () => {
   const face = tool(1);
   const short: Tool = { ...tool(4), id: 'short', number: 51, fluteLength: 18, stickOut: 30 };
   const long: Tool = { ...tool(6), id: 'long', number: 52, fluteLength: 24, stickOut: 30 };
+
+  test('is plain data: a worker hands it over', () => {
+    const proposal = outcome(through) as Proposal;
+    expect(Object.values(proposal).map((v) => typeof v)).not.toContain('function');
+  });
 
   test('takes the next tool where the first, planned and cut, is found wanting', () => {
     const toolsOn = (job: Job) =>
