@@ -53,9 +53,10 @@ function runShare(job: Job, setup: Setup, run: RunFigures | undefined, batch: nu
   const perMinute = machine.hourlyRate / 60;
   const lines: Share['lines'] = {};
   const missing: string[] = [];
-  if (setUpMinutes === undefined) missing.push('the minutes to set up');
+  // As everywhere in the shop, 0 is what nobody has said.
+  if (!setUpMinutes) missing.push('the minutes to set up');
   else if (perMinute > 0) lines['setting up'] = (setUpMinutes * perMinute) / batch;
-  if (reloadMinutes === undefined) missing.push('the minutes to reload');
+  if (!reloadMinutes) missing.push('the minutes to reload');
   else if (perMinute > 0) lines.reloading = (reloadMinutes * perMinute) / parts;
   if (!run) return { lines, missing: [...missing, `a proof of ${setup.name}`] };
   if (perMinute > 0) lines.machining = (run.minutes * perMinute) / parts;

@@ -41,7 +41,6 @@ export function BatchCard({ set }: { set: (more: Partial<Setup>, tag?: string) =
         {minutes('To reload', 'reloadMinutes')}
         <NumberField
           label="Energy, a kWh"
-          suffix="money"
           value={energy}
           min={0}
           max={1000}
@@ -63,7 +62,7 @@ export function BatchCard({ set }: { set: (more: Partial<Setup>, tag?: string) =
       </Txt>
       {proof && proofFresh && (
         <Txt kind="small" testID="batch-cost">
-          {job.setups.length > 1 ? 'In this setup alone: ' : ''}
+          {job.setups.length > 1 ? 'Counting this setup alone. ' : ''}
           {costSentences(priceBreaks(job, new Map([[setup.id, runFigures(proof)]]), [setup]), job.batch).join('\n')}
         </Txt>
       )}
