@@ -285,7 +285,7 @@ async function level(seq: number, ask: Extract<Request, { type: 'level' }>['ask'
   });
 }
 
-/** A route, planned and coarsely cut before it is shown; whatever else is asked meanwhile goes on beside it. */
+/** A route, planned and proved before it is shown; whatever else is asked meanwhile goes on beside it. */
 async function propose(seq: number, job: Job, setupId: string, rack: Tool[]): Promise<void> {
   const proposal = await through(provenRoute(job, setupId, rack), () => true, telling(seq));
   if (proposal) scope.postMessage({ type: 'proposed', seq, proposal });

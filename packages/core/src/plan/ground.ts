@@ -157,7 +157,7 @@ export function groundOf(job: Job, setup: Setup, model: (part: Job['part']) => P
 
 /** What is there to be gripped in a setup: the part where it was cut round before, else its stock. */
 function workOf(job: Job, setup: Setup, { model, features, stock }: Omit<Work, 'outline' | 'parts'>): Work {
-  const isPart = chainBefore(job, setup).some((s) => isCutRound(job, s) || isOtherHalf(job, s, setup));
+  const isPart = chainBefore(job, setup).some((s) => isCutRound(job, s)) || isOtherHalfCut(job, setup);
   return {
     model,
     features,
@@ -217,8 +217,12 @@ function turnedStock(job: Job, from: Setup, to: Setup, stock: StockModel): Stock
 /** Whether a setup cuts all the way round the part. */
 function isCutRound(job: Job, setup: Setup): boolean {
   const far = cutsRound(job, setup);
-  return far === 'all' || (far === 'half' && chainBefore(job, setup).some((s) => isOtherHalf(job, s, setup)));
+  return far === 'all' || (far === 'half' && isOtherHalfCut(job, setup));
 }
+
+/** Whether the part was cut round half way before, from its other side. */
+export const isOtherHalfCut = (job: Job, setup: Setup): boolean =>
+  chainBefore(job, setup).some((s) => cutsRound(job, s) === 'half' && turnsOver(turnOf(s, setup)));
 
 /** How far down a setup cuts round the part: nowhere, to where an operation was told to end, or all of it. */
 function cutsRound({ part }: Job, { operations }: Setup): 'all' | 'half' | undefined {
@@ -226,9 +230,6 @@ function cutsRound({ part }: Job, { operations }: Setup): 'all' | 'half' | undef
   if (round.length === 0) return undefined;
   return round.some((o) => !o.heights?.end) ? 'all' : 'half';
 }
-
-const isOtherHalf = (job: Job, before: Setup, setup: Setup): boolean =>
-  cutsRound(job, before) === 'half' && turnsOver(turnOf(before, setup));
 
 /** Whether a setup cuts the side of the part that is up. */
 export const isFaced = ({ operations }: Setup): boolean => operations.some((o) => o.on && kindOf(o.kind)?.lowersTop);

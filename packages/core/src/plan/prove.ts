@@ -116,6 +116,13 @@ function allowancesOf({ operations }: Setup): Map<string, Allowance> {
   return asked;
 }
 
+/** What goes through and is cut in another setup alone. */
+function leftToOthers({ part, setups }: Job, setup: Setup): ReadonlySet<string> {
+  const cuts = (one: Setup, id: string) => one.operations.some((o) => o.on && o.targets.includes(id));
+  const isOthers = (id: string) => !cuts(setup, id) && setups.some((s) => s.id !== setup.id && cuts(s, id));
+  return new Set(part.features.flatMap((f) => (f.through && isOthers(f.id) ? [f.id] : [])));
+}
+
 /** How far down the tip goes in each motion, in the coordinates of the part, mm. */
 const tipsOf = ({ z }: Motions, zero: number): Float32Array =>
   Float32Array.from(z, (to, i) => zero + Math.min(to, z[Math.max(0, i - 1)]));
@@ -160,6 +167,8 @@ export class ProofRun {
   private readonly pressed: number[];
   /** Metal the operations of a feature were to leave. */
   private readonly asked: ReadonlyMap<string, Allowance>;
+  /** Features whose metal another setup takes away. */
+  private readonly others: ReadonlySet<string>;
   /** How far the tool of each operation may bend, mm. */
   private readonly bends = new Map<string, number>();
   /** The piece judged, once it has been cut. */
@@ -174,6 +183,7 @@ export class ProofRun {
   ) {
     const ground = more.ground ?? groundOf(job, setup);
     this.asked = allowancesOf(ground.setup);
+    this.others = leftToOthers(job, setup);
     for (const o of setup.operations) {
       const tool = job.tools.find((t) => t.id === o.toolId);
       const kind = kindOf(o.kind);
@@ -365,7 +375,7 @@ export class ProofRun {
       ? [
           ...gouges(judged, read.motions, zero),
           ...shortfalls(judged, zero),
-          ...leftovers(judged, model, zero, this.asked),
+          ...leftovers(judged, model, zero, this.asked).filter(({ place }) => !this.others.has(place.feature ?? '')),
         ]
       : [];
     return {

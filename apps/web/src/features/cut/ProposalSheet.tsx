@@ -60,7 +60,7 @@ export function ProposalSheet({
     >
       <Txt kind="small" tone="quiet">
         {counted(operations.length, 'operation', 'operations')},{' '}
-        {counted(toolChanges(operations), 'tool', 'tool changes')}. Planned and cut on a coarse grid:{' '}
+        {counted(toolChanges(operations), 'tool', 'tool changes')}. Planned and proved:{' '}
         {missing.length > 0 ? 'what stands is said here' : 'nothing stands against it'}. Everything stays yours to
         change.
       </Txt>

@@ -78,8 +78,8 @@ export function PlanCard({ at, said, failed, plan, leave }: Planning) {
         </>
       ) : (
         <Txt kind="small" tone="quiet">
-          Fewest grips, the cheapest blank of the shelf, tools of the rack and a route for each grip: planned, cut once
-          on a coarse grid, and told with what it found no way for.{' '}
+          Fewest grips, the blank of the shelf that costs least with what is cut away, tools of the rack and a route for
+          each grip: tried, proved, and told with what it found no way for.{' '}
           {operations > 0 ? 'It takes the place of today’s setups.' : ''}
         </Txt>
       )}

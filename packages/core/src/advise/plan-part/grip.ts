@@ -1,6 +1,8 @@
 /** The grips of a plan: from what blank, and in what. */
+import { formatNumber } from '../../quantity/units';
 import { Bar } from '../../shop/bar';
-import { barWays } from '../../document/bars';
+import { specificForce } from '../../cutting/milling';
+import { BarWay, barWays } from '../../document/bars';
 import { addSetup, upText, withSetup } from '../../document/edit';
 import { Job, Setup } from '../../document/job';
 import { emptySetup } from '../../document/new';
@@ -31,11 +33,33 @@ function withStock(job: Job, setup: Setup, bars: Bar[]): { setup: Setup; said: s
     ...{ shape: 'box' as const, left: ROUND, right: ROUND, front: ROUND, back: ROUND, top: ABOVE, bottom: HELD_BY },
   };
   const { model } = groundOf(job, { ...setup, stock: asked });
-  const [way] = barWays(asked, model, bars, job.material).filter((w) => w.less === 0);
-  if (!way)
+  const ways = barWays(asked, model, bars, job.material).filter((w) => w.less === 0);
+  if (ways.length === 0)
     return { setup: { ...setup, stock: asked }, said: 'No bar on the shelf gives the blank: it is a plain block.' };
+  const dear = (w: BarWay) => (w.price ?? 0) + w.volume * priceOfCutting(job);
+  const way = ways.reduce((a, b) => (dear(b) < dear(a) ? b : a));
+  return { setup: { ...setup, stock: way.stock }, said: `The blank is sawn from ${barText(way, ways[0])}.` };
+}
+
+/** Share of its power a machine takes metal away with, over all of a job; a guess. */
+const OF_POWER = 0.25;
+/** How thick its chips are then, mm. */
+const CHIP = 0.1;
+
+/** What it costs to cut away metal, a mm³. */
+function priceOfCutting({ machine, material }: Job): number {
+  const power = machine.continuousPower || Math.max(...machine.spindle.map((p) => p.kW));
+  const perMinute = (power * OF_POWER * machine.rigidity * 6e7) / specificForce(material.kc11, material.mc, CHIP);
+  return machine.hourlyRate / 60 / perMinute;
+}
+
+/** A bar with what it costs, and why it is not the one whose metal is cheapest. */
+function barText(way: BarWay, cheapest: BarWay): string {
   const cost = way.price === undefined ? 'its price is not known' : `${way.price.toFixed(2)} of metal`;
-  return { setup: { ...setup, stock: way.stock }, said: `The blank is sawn from ${way.bar.name}: ${cost}.` };
+  if (way === cheapest || way.price === undefined || cheapest.price === undefined) return `${way.bar.name}: ${cost}`;
+  const less = (way.price - cheapest.price).toFixed(2);
+  const more = formatNumber((cheapest.volume - way.volume) / 1000, 0);
+  return `${way.bar.name}: ${cost}; ${cheapest.bar.name} would be ${less} less, but with ${more} cm³ more to cut away`;
 }
 
 /** The job with a setup for each side of an order, the first from a blank, the others from what the one before leaves; nothing holds them yet. */

@@ -31,6 +31,16 @@ function planned(part: Solid, rack = TOOLS): PlannedPart {
   return step.value;
 }
 
+/** Cares and stops of the whole proof of every setup. */
+const proved = ({ job }: PlannedPart) =>
+  job.setups.flatMap((setup) => {
+    const made = planSetup(job, setup);
+    const { text, sections } = joinPrograms(postSetup(job, setup, made).programs);
+    const { left } = leftBefore(job, setup);
+    const { findings } = proveProgram(job, setup, text, undefined, { sections, left, ground: made.ground });
+    return [...planFindings(made), ...findings].filter((f) => f.level !== 'note');
+  });
+
 /** A block 60 × 40 × 20 with a step 8 deep along its right side. */
 const step = () =>
   taken(
@@ -53,14 +63,16 @@ describe('planning a part', () => {
   });
 
   test('both grips prove clean against the solid itself, and nothing of the part is left uncut', () => {
-    for (const setup of plan.job.setups) {
-      const made = planSetup(plan.job, setup);
-      const posted = postSetup(plan.job, setup, made);
-      const { text, sections } = joinPrograms(posted.programs);
-      const { left } = leftBefore(plan.job, setup);
-      const { findings } = proveProgram(plan.job, setup, text, 0.5, { sections, left, ground: made.ground });
-      expect([...planFindings(made), ...findings].filter((f) => f.level !== 'note')).toEqual([]);
-    }
+    expect(proved(plan)).toEqual([]);
+  });
+
+  test('what the proof finds is told, not only what a coarse grid shows of it', () => {
+    const heads = TOOLS.filter((t) => t.kind === 'head' || t.kind === 'face');
+    const short = planned(taken(terraces([[0, -8]], 20)), heads);
+    const found = proved(short);
+    expect(found.map((f) => f.code)).toContain('too-deep-for-flutes');
+    const told = short.missing.map((m) => m.why);
+    expect(found.filter((f) => !told.includes(f.message))).toEqual([]);
   });
 
   test('what one costs is told, with what is not known', () => {

@@ -24,7 +24,7 @@ export interface PlannedPart {
   job: Job;
   /** How and why, in the order of the work. */
   sentences: string[];
-  /** What a run of each setup takes, by its id, coarsely cut. */
+  /** What a run of each setup takes, by its id. */
   runs: Map<string, RunFigures>;
   /** What it found no way for. */
   missing: { feature: string; why: string }[];
@@ -38,7 +38,7 @@ export interface Shop {
 
 /**
  * Plans a part from nothing: the fewest grips, in the order in which jaws find most to press on, from the cheapest bar of the shelf; then
- * for each grip a route that is planned and cut on a coarse grid before it is taken.
+ * for each grip a route that is planned and proved before it is taken.
  * @param job its part, material and machine; its setups are replaced
  */
 export function* planPart(job: Job, { bars = BARS, rack = TOOLS }: Shop = {}): BenchWork<PlannedPart> {
@@ -58,8 +58,9 @@ export function* planPart(job: Job, { bars = BARS, rack = TOOLS }: Shop = {}): B
     const route = yield* provenSetup(next, id, rack, { plans, left: last?.leaves(setupOf(next, id)) });
     next = route.job;
     const setup = setupOf(next, id);
-    missing.push(...route.missing.map((m) => ({ ...m, setup: id })));
-    if (setup.operations.length === 0) {
+    const isEmpty = setup.operations.length === 0;
+    missing.push(...route.missing.flatMap((m) => (isEmpty && m.feature === setup.name ? [] : { ...m, setup: id })));
+    if (isEmpty) {
       sentences.push(`${setup.name}: nothing of the rack makes what it is for, so it is left out.`);
       next = { ...next, setups: next.setups.filter((s) => s.id !== id) };
       continue;

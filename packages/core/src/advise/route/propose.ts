@@ -14,7 +14,7 @@ import type { Advice } from '../tools';
 import { kindOf } from '../../operation/registry';
 import { Operation } from '../../document/operation';
 import { Job, Setup } from '../../document/job';
-import { Ground, beforeOf, groundOf, turnOf } from '../../plan/ground';
+import { Ground, beforeOf, groundOf, isOtherHalfCut, turnOf } from '../../plan/ground';
 import { Heights } from '../../document/heights';
 import { StockModel } from '../../stock/height/stock';
 import { holeSteps } from './holes';
@@ -155,15 +155,16 @@ function outsideSteps(feature: Feature, asked: RouteAsked, from: Outside, used: 
   const { below, stock, goesOn } = from;
   const through = asked.advise(feature).ranked;
   const deep = asked.model.thickness + BELOW;
-  const half = from.isTurned && !through.some((r) => reaches(r.tool, deep)) ? deep / 2 : undefined;
+  const isShort = !through.some((r) => reaches(r.tool, deep));
+  const half = from.isHalfCut || (from.isTurned && isShort) ? deep / 2 : undefined;
   const best = bestOf(half ? asked.advise(feature, half).ranked.filter((r) => reaches(r.tool, half)) : through, used);
   const heights: Heights | undefined = half ? { end: { at: 'part top', offset: -half } } : undefined;
   if (!best)
     return { steps: [], missing: [{ feature: feature.name, why: 'no cutter of the rack reaches down its wall' }] };
   const loose = below < 0.1 && !from.isHeld && !half;
-  const both = half
-    ? [`Half way down, the rest from the other side: no cutter of the rack reaches ${asked.long(deep)}`]
-    : [];
+  const whyHalf = from.isHalfCut
+    ? 'Half way down: the rest was cut from the other side'
+    : `Half way down, the rest from the other side: no cutter of the rack reaches ${asked.long(deep)}`;
   const held = `Last, so that the part is held by all of its stock until then${loose ? '; tabs keep it from coming loose' : ''}`;
   const step: RouteStep = {
     kind: 'contour',
@@ -171,7 +172,7 @@ function outsideSteps(feature: Feature, asked: RouteAsked, from: Outside, used: 
     tool: best.tool,
     params: loose ? { tabs: 'ramped' } : undefined,
     heights,
-    reason: `${[...both, held, ...best.cautions].join('; ')}.`,
+    reason: `${[...(half ? [whyHalf] : []), held, ...best.cautions].join('; ')}.`,
   };
   const { outline } = asked.model;
   const isFrame = area(difference(stock, offset(outline, FRAME * best.tool.diameter))) > 0;
@@ -197,6 +198,8 @@ interface Outside {
   goesOn: boolean;
   /** Whether there is a setup with the other side up. */
   isTurned: boolean;
+  /** Whether that one cut its half already. */
+  isHalfCut: boolean;
   /** Whether the part itself is held, not the stock round it. */
   isHeld: boolean;
 }
@@ -303,8 +306,9 @@ export function proposeRoute(job: Job, setupId: string, rack: Tool[] = TOOLS, ba
   const after = job.setups[job.setups.indexOf(setup) + 1];
   const goesOn = after !== undefined && beforeOf(job, after) === setup;
   const isTurned = job.setups.some((s) => turnsOver(turnOf(s, setup)));
+  const isHalfCut = isOtherHalfCut(job, setup);
   const isHeld = ground.work.outline === model.outline;
-  const from = { ...(setup.lean ? { ...stock, top: 0 } : stock), goesOn, isTurned, isHeld };
+  const from = { ...(setup.lean ? { ...stock, top: 0 } : stock), goesOn, isTurned, isHalfCut, isHeld };
   const { steps, missing } = stepsFor(asked, from, outsidesOf(job, setup, ground));
   const routed = steps.reduce((j, step) => addStep(j, setup.id, step, all), empty);
   const own = routed.setups.find((s) => s.id === setup.id)!;
@@ -330,8 +334,7 @@ function stepsFor(asked: RouteAsked, stock: StockModel & Omit<Outside, 'below' |
   const those = (meaning: Feature['meaning']) => part.features.filter((f) => f.meaning === meaning);
   const pockets = those('pocket').map((f) => pocketSteps(f, asked, used));
   const [holes, edges] = [holeSteps(asked), edgeSteps(asked)];
-  const { region, bottom, goesOn, isTurned, isHeld } = stock;
-  const round = { below: -bottom - part.thickness, stock: region, goesOn, isTurned, isHeld };
+  const round = { ...stock, below: -stock.bottom - part.thickness, stock: stock.region };
   const outside = outsides.map((f) => outsideSteps(f, asked, round, used));
   const parts = [...pockets, holes, edges, { steps: markSteps(asked), missing: [] }, ...outside];
   return {

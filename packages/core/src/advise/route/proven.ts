@@ -14,14 +14,14 @@ import type { Piece } from '../../stock/height/height-stock';
 import { Barred, proposeRoute } from './propose';
 import type { Proposal } from './step';
 
-/** Grid of the coarse cut, mm. */
+/** Grid routes are chosen on, mm; the chosen one is proved on the grid every proof has. */
 const COARSE = 0.5;
 /** Motions cut in one step. */
 const SLICE = 200;
 /** Proposals tried at most. */
 const MOST_TRIES = 6;
 
-/** A proposal with what its plan and its coarse cut found. */
+/** A proposal with what its plan and its cut found. */
 interface Tried {
   proposal: Proposal;
   setup: Setup;
@@ -41,13 +41,13 @@ interface Bench extends Known {
 export interface Known {
   /** Plans that were made before. */
   plans: PlanCache;
-  /** What the setup before left, cut coarsely. */
+  /** What the setup before left. */
   left?: Piece;
 }
 
 /** A route, with what it takes and leaves. */
 export interface ProvenRoute extends Proposal {
-  /** One run of it, coarsely cut; undefined where it has no program. */
+  /** One run of it; undefined where it has no program. */
   figures?: RunFigures;
   /** What it leaves for another setup; undefined where it has no program. */
   leaves(to: Setup): Piece | undefined;
@@ -85,9 +85,9 @@ function named(found: Finding, sections: Section[]): Finding {
 }
 
 /**
- * Plans a proposed setup, posts it and cuts it on a coarse grid.
+ * Plans a proposed setup, posts it and cuts it.
  * @param before what was tried last
- * @param glance whether it is enough to see what the coarse grid shows
+ * @param glance whether it is enough to see what a coarse grid shows; else it is proved
  */
 function* tryOut(
   proposal: Proposal,
@@ -104,7 +104,12 @@ function* tryOut(
   const posted = postSetup(job, setup, plan);
   if (posted.programs.length === 0) return { proposal, setup, findings: worries(setup, posted.findings) };
   const { text, sections } = joinPrograms(posted.programs);
-  const run = new ProofRun(job, setup, text, COARSE, { sections, left, ground: plan.ground, glance });
+  const run = new ProofRun(job, setup, text, glance ? COARSE : undefined, {
+    sections,
+    left,
+    ground: plan.ground,
+    glance,
+  });
   if (before?.run) run.prover.follow(before.run.prover);
   while (!run.done) {
     run.advance(SLICE);
@@ -148,8 +153,8 @@ const stillStands = (tried: Tried): Proposal['missing'] =>
   });
 
 /**
- * A route as {@link proposeRoute} finds it, planned and coarsely cut before it is shown: where a finding stands, the next tool takes
- * the place of the one it speaks against, as long as that makes it better; the one that is left is looked at closer, and the search goes on
+ * A route as {@link proposeRoute} finds it, planned and cut before it is shown: where a finding stands, the next tool takes
+ * the place of the one it speaks against, as long as that makes it better; the one that is left is proved, and the search goes on
  * where that shows more. What still stands then is told with it.
  * @param known what earlier setups were found to be
  */

@@ -1,7 +1,7 @@
-import { Region, difference } from '../../geometry/plane/clip';
+import { Region, area, contains, difference } from '../../geometry/plane/clip';
 import { TOOLS } from '../../shop/library';
 import { tool } from '../../../testing/parts';
-import { cornersLeft, tooNarrow, widest } from './room';
+import { cornersLeft, roundAbout, tooNarrow, widest } from './room';
 import type { PlanContext } from '../operation';
 
 const box = (x0: number, y0: number, x1: number, y1: number): Region => [
@@ -48,4 +48,17 @@ test('corners that stay are told with their area and where; crumbs are not', () 
   expect(found.message).toMatch(/^3 mm² of “Pocket” stays/);
   expect(found.place.at!.x).toBeLessThanOrEqual(2);
   expect(cornersLeft(context, feature, wanted, difference(wanted, box(0, 0, 0.6, 0.6)))).toEqual([]);
+});
+
+test('what lies behind a thin wall is not beside a pocket, unless it is open and there is a way round', () => {
+  const solid = difference(box(0, 0, 60, 40), box(1, 1, 59, 39));
+  const closed = roundAbout(box(1, 1, 59, 39), 6, solid);
+  expect(area(difference(closed, solid))).toBeCloseTo(58 * 38, 1);
+
+  const open = difference(box(0, 0, 60, 40), box(1, 1, 61, 39));
+  const round = roundAbout(box(1, 1, 60, 39), 6, open);
+  expect(contains(round, { x: 65, y: 20 })).toBe(true);
+  // Round the end of the wall, not along it.
+  expect(contains(round, { x: 59, y: 43 })).toBe(true);
+  expect(contains(round, { x: 30, y: 43 })).toBe(false);
 });

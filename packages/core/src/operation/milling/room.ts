@@ -1,5 +1,5 @@
 import polylabel from 'polylabel';
-import { Region, area, difference, islands } from '../../geometry/plane/clip';
+import { Region, area, difference, islands, offset } from '../../geometry/plane/clip';
 import { Point } from '../../geometry/plane/point';
 import { Finding, finding } from '../../quantity/finding';
 import { Tool, cutsWalls } from '../../shop/tool';
@@ -16,6 +16,27 @@ export function widest(region: Region): { diameter: number; at: Point } {
     if (2 * pole.distance > best.diameter) best = { diameter: 2 * pole.distance, at: { x: pole[0], y: pole[1] } };
   }
   return best;
+}
+
+/** What is kept may be as thin as this, mm, to be a wall all the same. */
+const THINNEST = 0.4;
+const HAIR = 0.05;
+
+/**
+ * An area with all that lies so near round it and can be got to from it: what lies behind a thin wall is not.
+ * @param by how far round it, mm
+ * @param keep what must stay
+ */
+export function roundAbout(wanted: Region, by: number, keep: Region): Region {
+  const near = offset(wanted, by);
+  const beyond = difference(difference(near, keep), offset(wanted, HAIR));
+  if (area(beyond) < HAIR) return near;
+  const steps = Math.ceil(by / THINNEST);
+  let reached = wanted;
+  for (let k = 0; k < steps; k++) reached = difference(offset(reached, by / steps), keep);
+  const behind = difference(beyond, offset(reached, HAIR));
+  const surely = offset(offset(behind, -HAIR), 2 * HAIR);
+  return surely.length > 0 ? difference(near, surely) : near;
 }
 
 /** The tool does not fit into an area at all: says by how much, and what would. */

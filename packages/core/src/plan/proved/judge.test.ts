@@ -1,7 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { jobWith, post, withOperation, withStock } from '../../../testing/jobs';
+import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
+import { addOperation } from '../../advise/edit';
+import { addSetup, withSetup } from '../../document/edit';
+import { Job } from '../../document/job';
+import { FACE_UPS } from '../../part/plate/turn';
 import { parseJob } from '../documents';
 import { planFindings, planSetup, postSetup } from '../pipeline';
 import { joinPrograms } from '../joined';
@@ -149,4 +153,14 @@ describe('seeded faults', () => {
     };
     expect(hasStop(proveProgram(shifted, shifted.setups[0], posted, 0.14).findings)).toBe(true);
   });
+});
+
+test('what goes through and another setup cuts is asked of that one', () => {
+  const holed = jobWith({ type: 'round', diameter: 8 }, { meaning: 'hole', through: true });
+  const two = addSetup(withOperation(holed, 'face', [], tool(1)));
+  const turned = { ...two.setups[1], up: FACE_UPS.underside };
+  const left = (asked: Job) =>
+    prove(asked, 0.4).findings.filter((f) => f.code === 'metal-left' && f.place.feature === 'f2').length;
+  const drilled = addOperation(withSetup(two, turned), turned.id, 'drill', ['f2'], tool(7));
+  expect([left(two), left(drilled)]).toEqual([1, 0]);
 });

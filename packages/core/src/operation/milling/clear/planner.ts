@@ -10,7 +10,7 @@ import { Level } from '../../levels';
 import { PlanContext } from '../../operation';
 import { PathBuilder } from '../../../path/path';
 import { metalLeft } from '../rest';
-import { cornersLeft, tooNarrow } from '../room';
+import { cornersLeft, roundAbout, tooNarrow } from '../room';
 import { EntryHole, SteadyClearing, Stretch } from '../steady/clearing';
 import { FeedRule, followPass } from '../steady/moves';
 import { ClearParams } from './params';
@@ -65,7 +65,7 @@ export class ClearPlanner {
         { x: minX, y: maxY },
       ],
     ];
-    const room = union(offset(wanted, this.radius + OUT), difference(world, stock));
+    const room = union(roundAbout(wanted, this.radius + OUT, keep), difference(world, stock));
     return difference(room, keep);
   }
 
@@ -158,7 +158,7 @@ export class ClearPlanner {
     const { params, context, radius } = this;
     const walls = new Boundary(keep);
     const at = (leave: number) => {
-      const free = difference(offset(wanted, radius + 2 * OUT), offset(keep, radius + leave));
+      const free = difference(roundAbout(wanted, radius + 2 * OUT, keep), offset(keep, radius + leave));
       const rings = islands(free)
         .flat()
         .filter((ring) => ring.some((p) => walls.distance(p.x, p.y) > -(radius + leave + OUT / 2)));

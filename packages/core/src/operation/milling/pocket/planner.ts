@@ -23,7 +23,7 @@ import { finishesAlone, finishWalls } from '../finish';
 import { layersBetween } from '../../layers';
 import { LAP_STEPS, PlanContext } from '../../operation';
 import { PathBuilder } from '../../../path/path';
-import { cornersLeft, tooNarrow } from '../room';
+import { cornersLeft, roundAbout, tooNarrow } from '../room';
 import { rowsAcross, staysInside, zigzagRuns } from '../rows';
 import { PocketParams } from './params';
 
@@ -102,7 +102,7 @@ export class PocketPlanner {
 
   /** Where the cutter's centre may go to clear `pocket` without touching what must stay. */
   private centres(pocket: Region, solid: Region, leave: number): Region {
-    return difference(offset(pocket, this.radius + OUTSIDE + 0.5), offset(solid, this.radius + leave));
+    return difference(roundAbout(pocket, this.radius + OUTSIDE + 0.5, solid), offset(solid, this.radius + leave));
   }
 
   private chain(ring: Point[]): Chain {
