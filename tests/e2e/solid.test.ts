@@ -71,3 +71,32 @@ test('a face under a finger says what it is, and lights the feature it belongs t
   await press(0);
   await until('the way between', async () => /The two places are/.test(await textOf(page, byTest('face-words'))));
 });
+
+test('what a plane cuts of it is saved as a drawing, which opens again', async () => {
+  const page = await harness.page();
+  const downloads = join(harness.data, 'drawings');
+  await downloadsTo(page, downloads);
+  const begin = async (name: string, file: string) => {
+    await harness.open(page, '/');
+    await tapText(page, 'New job');
+    await fill(page, byTest('new-job-name'), name);
+    await tapText(page, 'Create');
+    await choose(page, () => tapText(page, 'Open a file'), file);
+  };
+  await begin('Flange', solid('hub-flange.stl'));
+  await until('its faces', async () => /faces/.test(await textOf(page, byTest('model-summary'))));
+  await tapText(page, 'Take it in');
+  await tap(page, byTest('save-as'));
+  await tapText(page, 'what a plane cuts of it');
+  await tapText(page, 'SVG');
+  await tap(page, byTest('save-part'));
+  const drawing = join(downloads, 'Flange section.svg');
+  expect((await downloaded(drawing)).toString()).toMatch(/<svg [^>]*width="50mm"/);
+
+  // At half its height the boss is cut, and the bore in it.
+  await begin('Flange again', drawing);
+  await until('the drawing', async () =>
+    /^2 closed outlines, 0 open/.test(await textOf(page, byTest('import-summary'))),
+  );
+  expect(await textOf(page, byTest('import-summary'))).toMatch(/The drawing is in mm\.$/);
+});

@@ -15,6 +15,7 @@ import type {
   Proposal,
   Returned,
   Tool,
+  WriteAsk,
 } from '@tidypath/core';
 import { onEvent } from '../api/events';
 import { chosen } from './choice';
@@ -169,6 +170,13 @@ class Engine {
   drawing(text: string, options: ImportOptions): Promise<Imported> {
     return this.ask({ type: 'drawing', seq: this.nextSeq(), text, options }, (a) =>
       a.type === 'drawn' ? a.imported : undefined,
+    );
+  }
+
+  /** A file of the part or its stock; null where there is nothing to write. */
+  write(job: Job, ask: WriteAsk): Promise<Uint8Array | null> {
+    return this.ask({ type: 'write', seq: this.nextSeq(), job, ask }, (a) =>
+      a.type === 'written' ? a.file : undefined,
     );
   }
 

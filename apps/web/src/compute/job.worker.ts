@@ -27,6 +27,7 @@ import {
   loadView,
   planView,
   proofView,
+  written,
 } from '@tidypath/core';
 import { buffersOf } from './buffers';
 import { KeptPlan, keepPlan, keepProof, keptPlan, keptProof, openKept } from './kept';
@@ -330,6 +331,10 @@ function answer(data: Request): void | Promise<void> {
     case 'drawing': {
       const imported = importDrawing(data.text, data.options);
       return scope.postMessage({ type: 'drawn', seq: data.seq, imported });
+    }
+    case 'write': {
+      const file = written(data.job, data.ask) ?? null;
+      return scope.postMessage({ type: 'written', seq: data.seq, file });
     }
     case 'edits': {
       const { seq, job, setupId, programs, zeroZ, text } = data;

@@ -18,6 +18,7 @@ import type {
   ProofView,
   Returned,
   Tool,
+  WriteAsk,
 } from '@tidypath/core';
 
 /** In place of a question's number: no answer is awaited. */
@@ -44,6 +45,8 @@ export type Request =
   | { type: 'advise'; seq: number; job: Job; featureId: string; rack: Tool[] }
   /** Reads a drawing. */
   | { type: 'drawing'; seq: number; text: string; options: ImportOptions }
+  /** Asks for a file of the part or its stock. */
+  | { type: 'write'; seq: number; job: Job; ask: WriteAsk }
   | { type: 'propose'; seq: number; job: Job; setupId: string; rack: Tool[] }
   /** A whole plan for the part; only the one asked for last is made. */
   | { type: 'plan part'; seq: number; job: Job; bars: Bar[]; rack: Tool[] }
@@ -75,6 +78,7 @@ export type Answer =
   | { type: 'moment'; seq: number; moment: Moment; height: Float32Array }
   | { type: 'advised'; seq: number; advised: Advised }
   | { type: 'drawn'; seq: number; imported: Imported }
+  | { type: 'written'; seq: number; file: Uint8Array | null }
   | { type: 'proposed'; seq: number; proposal: Proposal }
   | { type: 'part planned'; seq: number; planned: PlannedPart | null }
   | { type: 'edited'; seq: number; returned: Returned | null }

@@ -73,6 +73,7 @@ const ELSEWHERE = [
   'levelled',
   'probed',
   'stl',
+  'written',
 ] as const;
 type Own = Exclude<Answer, { type: (typeof ELSEWHERE)[number] }>;
 const PACE = ['planning', 'progress', 'again', 'waiting'] as const;

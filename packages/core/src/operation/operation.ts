@@ -2,7 +2,7 @@ import type { Biting } from '../cutting/bite';
 import { FixtureBox } from '../geometry/space/box';
 import { Chain } from '../geometry/plane/chain';
 import { Region } from '../geometry/plane/clip';
-import { Point } from '../geometry/plane/point';
+import { Bounds, Point } from '../geometry/plane/point';
 import { Added } from '../part/plate/added';
 import { PartModel } from '../part/plate/model';
 import { Feature } from '../part/plate/feature';
@@ -190,6 +190,8 @@ export interface OperationKind<P extends object = object> {
   bite(params: P, tool: Tool, deep?: number): BiteOf;
   /** Whether its plan depends on what earlier operations cut. */
   usesEarlier?(params: P): boolean;
+  /** Where what was cut before may matter to it; anywhere where left out. */
+  looksOver?(targets: Feature[], tool: Tool): Bounds | undefined;
   /** Whether its plan depends on clamps and jaws. */
   usesFixtures?: boolean;
   /** Whether it takes the top of the stock down to the part. */

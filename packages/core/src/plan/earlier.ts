@@ -1,7 +1,10 @@
 import { Earlier } from '../operation/earlier';
+import { Bounds } from '../geometry/plane/point';
+import { hashOf, keyOfNumbers } from '../quantity/hash';
+import { maths } from '../quantity/maths';
 import { bodyAs } from '../part/plate/side';
 import { Body, Turn, isFlat, turnPoint, turnsOver } from '../part/plate/turn';
-import { ARC_CCW, ARC_CW, Path } from '../path/path';
+import { ARC_CCW, ARC_CW, LINE, Path, RAPID, sweepOf } from '../path/path';
 import { Job, Setup } from '../document/job';
 import { turnOf } from './ground';
 
@@ -11,6 +14,38 @@ export const cutBy = ({ tools }: Job, planned: { operation: { toolId: string }; 
     const tool = tools.find((t) => t.id === toolId);
     return tool ? [{ tool, path }] : [];
   });
+
+const KEYS = new WeakMap<Path, string>();
+
+/** A key of what was cut: the same way of the same tool is the same, whatever it was planned from. */
+export function keyOfRan({ path, tool, below }: Earlier): string {
+  const { x, y, z, cx, cy, kind } = path;
+  const known = KEYS.get(path) ?? keyOfNumbers([x, y, z, cx, cy, kind]);
+  KEYS.set(path, known);
+  return hashOf([known, tool, below]);
+}
+
+/**
+ * Whether what ran before may have cut within an area, seen from above.
+ * @param top of the stock, mm: above it nothing is cut
+ */
+export function metIn({ path, tool, below }: Earlier, area: Bounds, top: number): boolean {
+  const { x, y, z, cx, cy, kind, count } = path;
+  const more = tool.diameter / 2;
+  const [minX, maxX, minY, maxY] = [area.minX - more, area.maxX + more, area.minY - more, area.maxY + more];
+  for (let i = 1; i < count; i++) {
+    if (!below && kind[i] === RAPID && z[i] > top && z[i - 1] > top) continue;
+    // An arc stays as near to its chord as its middle does, or, where it is more than half round, to its diameter.
+    const sweep = kind[i] > LINE ? Math.abs(sweepOf(kind[i], x[i - 1], y[i - 1], x[i], y[i], cx[i], cy[i])) : 0;
+    const r = sweep > 0 ? maths.hypot(x[i] - cx[i], y[i] - cy[i]) : 0;
+    const out = sweep > Math.PI ? 2 * r : r * (1 - maths.cos(sweep / 2));
+    const [ax, bx] = [Math.min(x[i - 1], x[i]) - out, Math.max(x[i - 1], x[i]) + out];
+    const [ay, by] = [Math.min(y[i - 1], y[i]) - out, Math.max(y[i - 1], y[i]) + out];
+    // What has no place yet is anywhere.
+    if (!(ax > maxX || bx < minX || ay > maxY || by < minY)) return true;
+  }
+  return false;
+}
 
 /** What ran in one setup as it lies in another; nothing of it can be met again where another side is up. */
 export function turnedEarlier(job: Job, from: Setup, to: Setup, earlier: Earlier[]): Earlier[] {

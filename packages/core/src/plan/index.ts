@@ -29,4 +29,5 @@ export { leftBefore, ownText, type Proof, type ProofOptions, ProofRun, proveProg
 export { isBetter, type Reach, reachOf, reachText } from './reach';
 export { resultKey } from './results';
 export { type Edit, type Returned, returned } from './returned';
+export { type WriteAsk, written } from './written';
 export { type HeightPicture, heightPicture, type PickedHeight } from './section';

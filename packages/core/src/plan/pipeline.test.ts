@@ -8,6 +8,8 @@ import { planFindings, planSetup, postSetup, programOf } from './pipeline';
 import { joinPrograms } from './joined';
 import { proveProgram } from './prove';
 
+const SMALL = { type: 'rectangle', width: 24, height: 24, radius: 5 } as const;
+
 describe('pipeline', () => {
   const job = withOperation(
     withOperation(jobWith({ type: 'rectangle', width: 50, height: 30, radius: 6 }), 'face', [], tool(1)),
@@ -23,6 +25,44 @@ describe('pipeline', () => {
     const after = planSetup(edited, edited.setups[0], cache);
     expect(after.planned[0].plan).toBe(before.planned[0].plan);
     expect(after.planned[1].plan).not.toBe(before.planned[1].plan);
+  });
+
+  test('what was cut elsewhere is nothing to a pocket, what was cut in it is', () => {
+    const pocketAt = (x: number, id: string) => ({ ...job.part.features[1], id, x, shape: SMALL });
+    const part = { ...job.part, features: [job.part.features[0], pocketAt(20, 'a'), pocketAt(60, 'b')] };
+    const two = ['a', 'b'].reduce<Job>((j, id) => withOperation(j, 'clear', [id], tool(7), { from: 'what is left' }), {
+      ...job,
+      part,
+      setups: [{ ...job.setups[0], operations: [] }],
+    });
+    const cache = new Map();
+    const before = planSetup(two, two.setups[0], cache).planned;
+    const planned = (j: Job) => planSetup(j, j.setups[0], cache).planned.map((p) => p.plan);
+    const elsewhere = editOperation(two, before[0].operation.id, (o) => ({
+      ...o,
+      params: { ...o.params, stepover: 0.7 },
+    }));
+    expect(planned(elsewhere)[0]).not.toBe(before[0].plan);
+    expect(planned(elsewhere)[1]).toBe(before[1].plan);
+    // The same way of the tool is the same, whatever it was planned from.
+    const named = editOperation(two, before[0].operation.id, (o) => ({ ...o, name: 'Other', reason: 'Why not' }));
+    expect(planned(named)[1]).toBe(before[1].plan);
+    const within = editOperation(two, before[0].operation.id, (o) => ({ ...o, targets: ['b'] }));
+    expect(planned(within)[1]).not.toBe(before[1].plan);
+  });
+
+  test('what names another tool of the rack is told anew where the rack changed', () => {
+    const wide = withOperation(
+      jobWith({ type: 'rectangle', width: 20, height: 5, radius: 1 }),
+      'clear',
+      ['f2'],
+      tool(2),
+    );
+    const cache = new Map();
+    const remedy = (j: Job) =>
+      planFindings(planSetup(j, j.setups[0], cache)).find((f) => f.code === 'pocket-too-small')!.remedy;
+    expect(remedy(wide)).toMatch(/^Choose a tool under/);
+    expect(remedy({ ...wide, tools: [...wide.tools, { ...tool(9), number: 77 }] })).toMatch(/^T77, /);
   });
 
   test('an operation starts where facing left the stock', () => {

@@ -24,11 +24,11 @@ import { upText } from '../document/edit';
 import { Job, Setup } from '../document/job';
 import { offsetsOf } from '../document/stations';
 import { copyFindings, targetsOf } from '../document/repeats';
-import { cutBy, turnedEarlier } from './earlier';
-import { finishOf } from './situation';
-import { fixturesFor, Ground, beforeOf, groundOf, topOver, turnOf } from './ground';
-import { setupFindings } from './setup-findings';
+import { cutBy, keyOfRan, metIn, turnedEarlier } from './earlier';
 import { Earlier } from '../operation/earlier';
+import { finishOf } from './situation';
+import { fixturesFor, Ground, beforeOf, groundOf, topOver } from './ground';
+import { setupFindings } from './setup-findings';
 
 /** A planned operation and the key of everything it depends on. */
 export interface Planned {
@@ -94,6 +94,16 @@ const looksBack = ({ kind, params, heights = {} }: Operation): boolean =>
   kindOf(kind)?.usesEarlier?.(params) ||
   [heights.start, heights.end, heights.retract].some((h) => h?.at === 'what is left');
 
+/** Whether what is told of a plan names another tool of the rack. */
+const namesATool = ({ findings }: Plan): boolean => findings.some((f) => f.code === 'pocket-too-small');
+
+/** Of what ran before what an operation may meet. */
+function metBy(operation: Operation, { tools, part }: Job, ran: Earlier[], stockTop: number): Earlier[] {
+  const tool = tools.find((t) => t.id === operation.toolId);
+  const area = tool && kindOf(operation.kind)?.looksOver?.(targetsOf(operation, part), tool);
+  return area ? ran.filter((one) => metIn(one, area, stockTop)) : ran;
+}
+
 function planOne(
   job: Job,
   operation: Operation,
@@ -102,15 +112,14 @@ function planOne(
     /** The part as it is drawn. */
     drawn: Part;
   },
-  earlierKeys: string[],
   cache: PlanCache,
 ): Planned {
   const kind = kindOf(operation.kind);
   const tool = job.tools.find((t) => t.id === operation.toolId);
   const targets = targetsOf(operation, job.part);
   const key = hashOf({
-    // Where it waits first is nothing to its path.
-    operation: { ...operation, before: undefined },
+    // Where it waits first and why it is there is nothing to its path.
+    operation: { ...operation, before: undefined, reason: undefined },
     tool,
     material: job.material,
     machine: job.machine,
@@ -118,11 +127,11 @@ function planOne(
     stock: [ground.stock, ground.bottom],
     clearance: ground.clearance,
     top: ground.top,
-    rack: job.tools.map((t) => [t.name, t.diameter]),
     fixtures: kind?.usesFixtures ? ground.fixtures : undefined,
-    earlier: looksBack(operation) ? earlierKeys : undefined,
+    earlier: looksBack(operation) ? ground.earlier.map(keyOfRan) : undefined,
   });
-  const cached = cache.get(key);
+  const withRack = hashOf([key, job.tools.map((t) => [t.number, t.name, t.diameter])]);
+  const cached = cache.get(key) ?? cache.get(withRack);
   if (cached) return { operation, key, plan: cached };
   let plan: Plan;
   if (!kind) plan = missing(operation, 'kind');
@@ -143,7 +152,7 @@ function planOne(
   }
   if (!ground.stopped?.()) {
     if (cache.size > MOST_CACHED) cache.clear();
-    cache.set(key, plan);
+    cache.set(namesATool(plan) ? withRack : key, plan);
   }
   return { operation, key, plan };
 }
@@ -259,7 +268,7 @@ export function* planSteps(
   const before = on.some(looksBack) ? yield* ranBefore(job, setup, cache, waiting) : NOTHING_RAN;
   for (const [index, operation] of on.entries()) {
     yield { name: operation.name, index, of: on.length };
-    const earlier = [...before.earlier, ...cutBy(job, planned)];
+    const earlier = metBy(operation, seen, [...before.earlier, ...cutBy(job, planned)], stock.top);
     const ground = {
       model,
       stock: stock.region,
@@ -275,23 +284,22 @@ export function* planSteps(
       rack: job.tools,
       ...waiting,
     };
-    const keys = [...before.keys, ...planned.map((p) => p.key)];
-    const one = planOne(seen, operation, ground, keys, cache);
+    const one = planOne(seen, operation, ground, cache);
     planned.push(one);
     if (one.plan.lowersTo !== undefined) top = Math.min(top, one.plan.lowersTo);
   }
   return { ground: made, planned, findings, plans: [...before.plans, ...known(planned)] };
 }
 
-const known = (planned: Planned[]): KnownPlan[] => planned.map(({ key, plan }) => [key, plan]);
+const known = (planned: Planned[]): KnownPlan[] =>
+  planned.flatMap(({ key, plan }): KnownPlan[] => (namesATool(plan) ? [] : [[key, plan]]));
 
-/** What ran in earlier setups, and the keys of it. */
+/** What ran in earlier setups, and the plans of it. */
 interface Before {
   earlier: Earlier[];
-  keys: string[];
   plans: KnownPlan[];
 }
-const NOTHING_RAN: Before = { earlier: [], keys: [], plans: [] };
+const NOTHING_RAN: Before = { earlier: [], plans: [] };
 
 /** What ran in the setups a setup starts from, as the work lies in it. */
 function* ranBefore(job: Job, setup: Setup, cache: PlanCache, waiting: Waiting): Generator<PlanStep, Before> {
@@ -300,7 +308,7 @@ function* ranBefore(job: Job, setup: Setup, cache: PlanCache, waiting: Waiting):
   const { planned, plans } = yield* planSteps(job, from, cache, waiting);
   const first = yield* ranBefore(job, from, cache, waiting);
   const earlier = turnedEarlier(job, from, setup, [...first.earlier, ...cutBy(job, planned)]);
-  return { earlier, keys: [...first.keys, ...planned.map((p) => p.key), hashOf(turnOf(from, setup))], plans };
+  return { earlier, plans };
 }
 
 /**

@@ -47,6 +47,7 @@ import { LeftCard } from './LeftCard';
 import { ModelSheet, TakenIn } from './ModelSheet';
 import { PlanCard, usePlan } from './PlanCard';
 import { PlanDrawing } from './PlanDrawing';
+import { SaveSheet } from './SaveSheet';
 import { Revision, RevisionCard } from './RevisionCard';
 import { MEANING_WORDS, SHAPE_WORDS, featureWords, firstShape } from './words';
 
@@ -103,7 +104,8 @@ const lookedAtFrom = (feature: Feature): Face => (isBeside(feature) ? sideOf(fea
 const drawnOn = (part: Part, face: Face): Part =>
   face === 'top' ? { ...part, features: part.features.filter((f) => !isBeside(f)) } : seenFrom(part, FACE_UPS[face]);
 
-/** Files a solid may come in. */
+/** Files a drawing may come in, and a solid. */
+const DRAWINGS = '.dxf,.svg';
 const MODELS = '.step,.stp,.stl,.obj,.3mf';
 const NO_FACES: number[] = [];
 
@@ -136,6 +138,7 @@ export function PartStage() {
   const [file, setFile] = useState<{ name: string; text: string }>();
   const [model, setModel] = useState<{ name: string; bytes: Uint8Array }>();
   const [tapped, setTapped] = useState<number>();
+  const [isSaving, setSaving] = useState(false);
   const [isPlanned, setPlanned] = useState(false);
   const [revision, setRevision] = useState<Revision>();
   const begun = useCallback(() => setPlanned(false), []);
@@ -194,9 +197,9 @@ export function PartStage() {
     setTapped(undefined);
   };
   const pick = async () => {
-    const picked = await pickBytes(`.dxf,${MODELS}`);
+    const picked = await pickBytes(`${DRAWINGS},${MODELS}`);
     if (!picked) return;
-    if (/\.dxf$/i.test(picked.name)) setFile({ name: picked.name, text: new TextDecoder().decode(picked.bytes) });
+    if (/\.(dxf|svg)$/i.test(picked.name)) setFile({ name: picked.name, text: new TextDecoder().decode(picked.bytes) });
     else setModel(picked);
   };
   const lit = useMemo(() => current?.faces ?? (tapped === undefined ? NO_FACES : [tapped]), [current, tapped]);
@@ -233,7 +236,7 @@ export function PartStage() {
           ) : (
             <Empty title="Nothing drawn yet">
               <Txt tone="quiet">
-                Open a solid (STEP, STL, OBJ, 3MF) or a DXF drawing, or build the part from shapes with numbers.
+                Open a solid (STEP, STL, OBJ, 3MF) or a drawing (DXF, SVG), or build the part from shapes with numbers.
               </Txt>
             </Empty>
           )
@@ -303,6 +306,11 @@ export function PartStage() {
             </View>
           ))}
         </View>
+        {part.features.length > 0 && (
+          <Button compact onPress={() => setSaving(true)} testID="save-as">
+            Save as DXF, SVG{part.kind === 'solid' ? ' or STL' : ''}
+          </Button>
+        )}
       </StagePage>
       {open && (
         <FeatureSheet
@@ -357,6 +365,16 @@ export function PartStage() {
           A notch trims the outside all the way down; a pocket that reaches past it has a floor.
         </Txt>
       </Sheet>
+      {isSaving && (
+        <SaveSheet
+          job={job}
+          setupId={setup.id}
+          face={face}
+          size={bodyAs(part, 'top').size}
+          open
+          onClose={() => setSaving(false)}
+        />
+      )}
       <ModelSheet key={model?.name} file={model} unit={unit} onTake={takeSolid} onClose={() => setModel(undefined)} />
       <ImportSheet
         key={file?.name}

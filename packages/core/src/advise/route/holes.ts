@@ -3,7 +3,7 @@ import { Feature } from '../../part/plate/feature';
 import { Hole, wallOf } from '../../part/plate/model';
 import { Tool, cutsWalls, formOf, startsHoles } from '../../shop/tool';
 import { hashOf } from '../../quantity/hash';
-import { Proposal, RouteAsked, RouteStep, would } from './step';
+import { Chosen, MOST_TRIED, Proposal, RouteAsked, RoutePart, RouteStep, would } from './step';
 
 /** Features that are the same hole in other places. */
 function groupsOf({ job, model }: RouteAsked): { features: Feature[]; hole: Hole }[] {
@@ -34,7 +34,8 @@ const BELOW = 1;
 /** A mill so near to a seat's diameter goes straight down, mm. */
 const SAME = 1e-3;
 
-const millFor = (rack: Tool[], fits: (d: number) => boolean, wall: number, deep = wall) =>
+/** Mills that fit, the largest first. */
+const millsFor = (rack: Tool[], fits: (d: number) => boolean, wall: number, deep = wall) =>
   rack
     .filter(
       (t) =>
@@ -45,18 +46,34 @@ const millFor = (rack: Tool[], fits: (d: number) => boolean, wall: number, deep 
         t.fluteLength >= wall &&
         t.stickOut >= deep,
     )
-    .sort((a, b) => b.diameter - a.diameter)[0];
+    .sort((a, b) => b.diameter - a.diameter);
+
+/** Of mills that fit a hole the one that was chosen for it, else the largest; the next smaller ones may be quicker. */
+function oneOf(mills: Tool[], { id }: Feature, asked: RouteAsked): { mill?: Tool; others: Chosen[] } {
+  const mill = mills.find((t) => t.id === asked.chosenFor({ id })?.tool) ?? mills[0];
+  return {
+    mill,
+    others: mills
+      .filter((t) => t !== mill)
+      .slice(0, MOST_TRIED)
+      .map((t) => ({ feature: id, tool: t.id })),
+  };
+}
+
+/** Steps for some holes, and what else would mill them. */
+type Opened = Pick<RoutePart, 'steps'> & { others: Chosen[] };
 
 /** What makes the hole itself: a drill of its size, a smaller one and a reamer, or a mill on a helix. */
-function openSteps(features: Feature[], hole: Hole, asked: RouteAsked): RouteStep[] {
+function openSteps(features: Feature[], hole: Hole, asked: RouteAsked): Opened {
   const ranked = asked.advise(features[0]).ranked;
   const drill = ranked.find((r) => r.role === 'does it' && formOf(r.tool) === 'drill');
   const reamer = ranked.find((r) => r.role === 'sizes');
   const least = hole.diameter - 2.5 * reamAllowance(hole.diameter);
   const opener = reamer && ranked.find((r) => r.role === 'opens' && r.tool.diameter >= least);
   const size = asked.long(hole.diameter);
+  const only = (...steps: RouteStep[]): Opened => ({ steps, others: [] });
   if (reamer && opener)
-    return [
+    return only(
       {
         kind: 'drill',
         targets: features,
@@ -64,34 +81,23 @@ function openSteps(features: Feature[], hole: Hole, asked: RouteAsked): RouteSte
         reason: `Drilled under size, so that the reamer has something to cut.`,
       },
       { kind: 'ream', targets: features, tool: reamer.tool, reason: `${size} to a fit: a reamer is in the rack.` },
-    ];
+    );
   if (drill) {
     const reasons = drill.reasons.slice(0, 2).join('; ');
-    return [
-      {
-        kind: 'drill',
-        targets: features,
-        tool: drill.tool,
-        reason: `${reasons.charAt(0).toUpperCase()}${reasons.slice(1)}.`,
-      },
-    ];
+    return only({
+      kind: 'drill',
+      targets: features,
+      tool: drill.tool,
+      reason: `${reasons.charAt(0).toUpperCase()}${reasons.slice(1)}.`,
+    });
   }
-  const mill = millFor(
-    asked.rackFor(features[0]),
-    (d) => d >= BORES.least * hole.diameter && d <= BORES.most * hole.diameter,
-    wallOf(hole, asked.model) + (hole.through ? BELOW : 0),
-    hole.depth + (hole.through ? BELOW : 0),
-  );
-  return mill
-    ? [
-        {
-          kind: 'helical-bore',
-          targets: features,
-          tool: mill,
-          reason: `No drill of ${size} in the rack: a helix makes any size.`,
-        },
-      ]
-    : [];
+  const fits = (d: number) => d >= BORES.least * hole.diameter && d <= BORES.most * hole.diameter;
+  const below = hole.through ? BELOW : 0;
+  const rack = asked.rackFor(features[0]);
+  const mills = millsFor(rack, fits, wallOf(hole, asked.model) + below, hole.depth + below);
+  const { mill, others } = oneOf(mills, features[0], asked);
+  const reason = `No drill of ${size} in the rack: a helix makes any size.`;
+  return { steps: mill ? [{ kind: 'helical-bore', targets: features, tool: mill, reason }] : [], others };
 }
 
 /** A spot where the drill would wander: not for stub drills, mills and carbide that starts by itself. */
@@ -106,15 +112,18 @@ function spotStep(features: Feature[], opens: RouteStep[], asked: RouteAsked): R
     : [];
 }
 
-function mouthSteps(features: Feature[], hole: Hole, { rackFor }: RouteAsked): RouteStep[] {
-  const rack = rackFor(features[0]);
+function mouthSteps(features: Feature[], hole: Hole, asked: RouteAsked): Opened {
+  const rack = asked.rackFor(features[0]);
   const steps: RouteStep[] = [];
+  const others: Chosen[] = [];
   if (hole.counterbore) {
     const { diameter, depth } = hole.counterbore;
-    const same = millFor(rack, (d) => Math.abs(d - diameter) <= SAME, depth);
+    const [same] = millsFor(rack, (d) => Math.abs(d - diameter) <= SAME, depth);
     // Round the hole with room to turn, and no ring left between both.
     const round = (d: number) => d <= BORES.most * diameter && d > (diameter - hole.diameter) / 2;
-    const mill = same ?? millFor(rack, round, depth);
+    const one = oneOf(same ? [same] : millsFor(rack, round, depth), features[0], asked);
+    const { mill } = one;
+    others.push(...one.others);
     if (mill)
       steps.push({
         kind: 'counterbore',
@@ -138,7 +147,7 @@ function mouthSteps(features: Feature[], hole: Hole, { rackFor }: RouteAsked): R
       tool: cone,
       reason: 'Mouths are broken before the thread is cut, so that its first turn is whole.',
     });
-  return steps;
+  return { steps, others };
 }
 
 function threadSteps(features: Feature[], asked: RouteAsked): RouteStep[] {
@@ -162,18 +171,21 @@ function noWay(feature: Feature, hole: Hole, asked: RouteAsked): string {
 }
 
 /** Holes of one kind together: spot, drill or bore, mouth, thread. Threads around bosses are milled. */
-export function holeSteps(asked: RouteAsked): { steps: RouteStep[]; missing: Proposal['missing'] } {
+export function holeSteps(asked: RouteAsked): RoutePart {
   const steps: RouteStep[] = [];
   const missing: Proposal['missing'] = [];
   const spots: RouteStep[] = [];
+  const others: Chosen[] = [];
   for (const { features, hole } of groupsOf(asked)) {
-    const opens = openSteps(features, hole, asked);
+    const { steps: opens, others: bores } = openSteps(features, hole, asked);
+    const mouth = mouthSteps(features, hole, asked);
+    others.push(...bores, ...mouth.others);
     if (opens.length === 0) missing.push({ feature: features[0].name, why: noWay(features[0], hole, asked) });
     const threads = opens.length > 0 ? threadSteps(features, asked) : [];
     if (features[0].thread && threads.length === 0)
       missing.push({ feature: features[0].name, why: `nothing in the rack threads ${features[0].thread}` });
     spots.push(...spotStep(features, opens, asked));
-    steps.push(...opens, ...mouthSteps(features, hole, asked), ...threads);
+    steps.push(...opens, ...mouth.steps, ...threads);
   }
   const threaded = asked.job.part.features.filter((f) => f.meaning === 'boss' && f.thread);
   const mill = threaded.length ? asked.rackFor(threaded[0]).find((t) => t.kind === 'thread-mill') : undefined;
@@ -184,5 +196,5 @@ export function holeSteps(asked: RouteAsked): { steps: RouteStep[]; missing: Pro
       tool: mill,
       reason: 'A milled thread: any diameter, and no burr at its start.',
     });
-  return { steps: [...spots, ...steps], missing };
+  return { steps: [...spots, ...steps], missing, others };
 }

@@ -10,7 +10,7 @@ import { editOperation, withSetup } from '../../document/edit';
 import { abilities } from '../../machine/abilities';
 import { proposeTool, addOperation, tidyRack } from '../edit';
 import { adviseTools } from '../tools';
-import type { Advice } from '../tools';
+import type { Advice, Advised } from '../tools';
 import { kindOf } from '../../operation/registry';
 import { Operation } from '../../document/operation';
 import { Job, Setup } from '../../document/job';
@@ -18,7 +18,7 @@ import { Ground, beforeOf, groundOf, isOtherHalfCut, turnOf } from '../../plan/g
 import { Heights } from '../../document/heights';
 import { StockModel } from '../../stock/height/stock';
 import { holeSteps } from './holes';
-import { Proposal, RouteAsked, RouteStep, would } from './step';
+import { Chosen, MOST_TRIED, Proposal, RouteAsked, RoutePart, RouteStep, would } from './step';
 import { inRouteOrder, rankOf, stageOf } from './order';
 
 /** A pocket shallower than this share of the cutter's diameter is not worth a steady load. */
@@ -34,17 +34,18 @@ const SQUARE = 0.3;
 /** And this much worse for a wall, rather than a change of tools. */
 const FAMILIAR = 2;
 
-/** What some features ask for, and what of them nothing in the rack does. */
-type Part = { steps: RouteStep[]; missing: Proposal['missing'] };
-
 /** Room a cutter needs beside itself to rough, mm: what it leaves on both walls, and a turn. */
 const roomToRough = (tool: Tool) => 2 * suggestFinish(tool).allowance + TURN * tool.diameter;
 
-/** The quickest cutter for the bulk of a pocket; one that is in the route already, or does all of it, where it is nearly as quick. */
-function rougher(ranked: Advice[], used: Set<string>): Advice | undefined {
+/** Cutters for the bulk of a pocket, the quickest first by what they take away a minute. */
+function roughersOf(ranked: Advice[]): Advice[] {
   const timed = ranked.filter((r) => r.minutes !== undefined).sort((a, b) => a.minutes! - b.minutes!);
   const roomy = timed.filter((r) => r.room === undefined || r.room > roomToRough(r.tool));
-  const able = roomy.length ? roomy : timed;
+  return roomy.length ? roomy : timed;
+}
+
+/** The quickest cutter for the bulk of a pocket; one that is in the route already, or does all of it, where it is nearly as quick. */
+function rougher(able: Advice[], used: Set<string>): Advice | undefined {
   const quick = able.filter((r) => r.minutes! <= WILLING * able[0].minutes!);
   return quick.find((r) => used.has(r.tool.id)) ?? quick.filter((r) => r.role === 'does it').sort(byRank)[0] ?? able[0];
 }
@@ -57,11 +58,13 @@ function bestOf(ranked: Advice[], used: Set<string>): Advice | undefined {
   return able.find((r) => used.has(r.tool.id) && r.rank <= FAMILIAR * able[0].rank) ?? able[0] ?? ranked[0];
 }
 
-function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Part {
+function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): RoutePart {
   const { shape } = feature;
   const { ranked, buy } = asked.advise(feature);
   const depth = feature.through ? asked.model.thickness : feature.depth;
-  const rough = rougher(ranked, used);
+  const able = roughersOf(ranked);
+  const chosen = asked.chosenFor(feature);
+  const rough = able.find((r) => r.tool.id === chosen?.tool) ?? rougher(able, used);
   if (!rough)
     return {
       steps: [],
@@ -74,7 +77,8 @@ function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Pa
     return { steps: [{ kind: 'slot', targets: [feature], tool, reason }], missing: [] };
   }
   const leave = Math.max(suggestFinish(tool).allowance, SQUARE * ((feature.foot ?? 0) - tool.cornerRadius));
-  const steady = depth > SHALLOW * tool.diameter;
+  const kindFor = (d: number) => (depth > SHALLOW * d ? 'clear' : 'pocket');
+  const steady = (chosen?.kind ?? kindFor(tool.diameter)) === 'clear';
   const finisher = bestOf(ranked, used) ?? rough;
   used.add(finisher.tool.id);
   const same = finisher.tool.id === tool.id;
@@ -87,7 +91,7 @@ function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Pa
       targets: [feature],
       tool,
       params: { finish: false, wallAllowance: leave, ...(feature.foot && { floorAllowance: leave }) },
-      reason: `${steady ? 'Deep enough for a steady load over the whole flute' : 'Shallow: plain passes are quickest'}; ${tool.name} is the quickest that fits. It leaves ${asked.long(leave)} so that all is roughed before anything is finished.`,
+      reason: `${roughReason(steady, chosen !== undefined, tool)}. It leaves ${asked.long(leave)} so that all is roughed before anything is finished.`,
     },
     {
       kind: 'clear',
@@ -101,11 +105,23 @@ function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Pa
   ];
   // A square corner would cut into a round foot: better metal is left.
   const isRound = feature.foot && finisher.role !== 'does it';
-  return { steps: isRound ? steps.slice(0, 1) : steps, missing };
+  const next = able.filter((r) => r !== rough).slice(0, MOST_TRIED);
+  const others: Chosen[] = [
+    { feature: feature.id, tool: tool.id, kind: steady ? 'pocket' : 'clear' },
+    ...next.map((r) => ({ feature: feature.id, tool: r.tool.id, kind: 'pocket' as const })),
+    ...next.slice(0, 1).map((r) => ({ feature: feature.id, tool: r.tool.id, kind: 'clear' as const })),
+  ];
+  return { steps: isRound ? steps.slice(0, 1) : steps, missing, others };
+}
+
+function roughReason(steady: boolean, isTried: boolean, { name }: Tool): string {
+  const how = steady ? 'a steady load over the whole flute' : 'plain passes';
+  if (isTried) return `${name} at ${how}: of what was tried the quickest in this route`;
+  return `${steady ? `Deep enough for ${how}` : 'Shallow: plain passes are quickest'}; ${name} is the quickest that fits`;
 }
 
 /** Edges the part shows, one operation for each form and angle. */
-function edgeSteps(asked: RouteAsked): Part {
+function edgeSteps(asked: RouteAsked): RoutePart {
   const steps: RouteStep[] = [];
   const missing: Proposal['missing'] = [];
   const wanted = asked.job.part.features.filter((f) => f.edge && f.meaning !== 'hole' && f.meaning !== 'ignore');
@@ -151,13 +167,15 @@ function faceStep({ job, rack }: RouteAsked, top: number, long: RouteAsked['long
 const FRAME = 0.9;
 
 /** Round the outside: all the stock beyond it where the piece is gripped again, else one cut that lets the part go. */
-function outsideSteps(feature: Feature, asked: RouteAsked, from: Outside, used: Set<string>): Part {
+function outsideSteps(feature: Feature, asked: RouteAsked, from: Outside, used: Set<string>): RoutePart {
   const { below, stock, goesOn } = from;
   const through = asked.advise(feature).ranked;
   const deep = asked.model.thickness + BELOW;
   const isShort = !through.some((r) => reaches(r.tool, deep));
   const half = from.isHalfCut || (from.isTurned && isShort) ? deep / 2 : undefined;
-  const best = bestOf(half ? asked.advise(feature, half).ranked.filter((r) => reaches(r.tool, half)) : through, used);
+  const fitting = half ? asked.advise(feature, half).ranked.filter((r) => reaches(r.tool, half)) : through;
+  const chosen = asked.chosenFor(feature)?.tool;
+  const best = fitting.find((r) => r.tool.id === chosen) ?? bestOf(fitting, used);
   const heights: Heights | undefined = half ? { end: { at: 'part top', offset: -half } } : undefined;
   if (!best)
     return { steps: [], missing: [{ feature: feature.name, why: 'no cutter of the rack reaches down its wall' }] };
@@ -176,7 +194,12 @@ function outsideSteps(feature: Feature, asked: RouteAsked, from: Outside, used: 
   };
   const { outline } = asked.model;
   const isFrame = area(difference(stock, offset(outline, FRAME * best.tool.diameter))) > 0;
-  if (loose || !(goesOn || half) || !isFrame) return { steps: [step], missing: [] };
+  const others = fitting
+    .filter((r) => r.role === 'does it' && r !== best)
+    .sort(byRank)
+    .slice(0, MOST_TRIED)
+    .map((r): Chosen => ({ feature: feature.id, tool: r.tool.id }));
+  if (loose || !(goesOn || half) || !isFrame) return { steps: [step], missing: [], others };
   const leave = suggestFinish(best.tool).allowance;
   const frame: RouteStep = {
     kind: 'clear',
@@ -186,7 +209,7 @@ function outsideSteps(feature: Feature, asked: RouteAsked, from: Outside, used: 
     heights,
     reason: `The stock reaches ${asked.long(beyondOf(stock, outline))} beyond the part: gone all round, so that jaws find the part itself when it is turned.`,
   };
-  return { steps: [frame, step], missing: [] };
+  return { steps: [frame, step], missing: [], others };
 }
 
 /** What an outside is cut from. */
@@ -277,6 +300,21 @@ function withoutDone(route: Operation[], job: Job, setup: Setup): Operation[] {
   });
 }
 
+/** What was tried of a route, for the next one. */
+export interface Told {
+  /** Tools that are not to work on a feature. */
+  barred?: Barred[];
+  /** What is to take the bulk of a feature, other than the advice has it. */
+  chosen?: Chosen[];
+  /** Advice that was asked for before, for the same setup from the same rack. */
+  advised?: Map<string, Advised>;
+}
+
+/** A proposal, and what could take the bulk of its features instead. */
+export interface Proposed extends Proposal {
+  others: Chosen[];
+}
+
 /** A tool that was tried on a feature and found wanting. */
 export interface Barred {
   feature: string;
@@ -286,9 +324,14 @@ export interface Barred {
 /**
  * A route for a setup, read from the part's features, its stock, the rack and the machine: rough all, then finish all, holes between,
  * the outside last; each operation with its reason. What stood in the setup's route before is replaced.
- * @param barred tools that are not to work on a feature
+ * @param told what was tried
  */
-export function proposeRoute(job: Job, setupId: string, rack: Tool[] = TOOLS, barred: Barred[] = []): Proposal {
+export function proposeRoute(
+  job: Job,
+  setupId: string,
+  rack: Tool[] = TOOLS,
+  { barred = [], chosen = [], advised = new Map() }: Told = {},
+): Proposed {
   const setup = job.setups.find((s) => s.id === setupId) ?? job.setups[0];
   const empty = withSetup(job, { ...setup, operations: [] });
   const all = [...job.tools, ...rack.filter((t) => !job.tools.some((own) => own.id === t.id))];
@@ -300,7 +343,13 @@ export function proposeRoute(job: Job, setupId: string, rack: Tool[] = TOOLS, ba
     model,
     rack: all,
     rackFor,
-    advise: (f, depth) => adviseTools(seen, f.id, rackFor(f), model, depth),
+    chosenFor: ({ id }) => chosen.find((c) => c.feature === id),
+    advise: (f, depth) => {
+      const key = [f.id, depth ?? '', ...barred.flatMap((b) => (b.feature === f.id ? [b.tool] : []))].join();
+      const known = advised.get(key) ?? adviseTools(seen, f.id, rackFor(f), model, depth);
+      advised.set(key, known);
+      return known;
+    },
     long: (mm) => formatLength(mm, job.unit),
   };
   const after = job.setups[job.setups.indexOf(setup) + 1];
@@ -309,11 +358,11 @@ export function proposeRoute(job: Job, setupId: string, rack: Tool[] = TOOLS, ba
   const isHalfCut = isOtherHalfCut(job, setup);
   const isHeld = ground.work.outline === model.outline;
   const from = { ...(setup.lean ? { ...stock, top: 0 } : stock), goesOn, isTurned, isHalfCut, isHeld };
-  const { steps, missing } = stepsFor(asked, from, outsidesOf(job, setup, ground));
+  const { steps, missing, others = [] } = stepsFor(asked, from, outsidesOf(job, setup, ground));
   const routed = steps.reduce((j, step) => addStep(j, setup.id, step, all), empty);
   const own = routed.setups.find((s) => s.id === setup.id)!;
   const operations = inRouteOrder(withoutDone(own.operations, routed, own), { ...routed, part: seen.part });
-  return { job: tidyRack(withSetup(routed, { ...own, operations })), missing };
+  return { job: tidyRack(withSetup(routed, { ...own, operations })), missing, others };
 }
 
 /** The outsides a setup is to cut where the stock reaches beyond them: from beside the part those alone that are drawn there, not the box round it; none where it leans. */
@@ -327,7 +376,11 @@ const outsidesOf = (job: Job, { up = 'top', lean }: Setup, { job: seen, stock, m
       );
 
 /** What each of the features asks for, not in order yet. */
-function stepsFor(asked: RouteAsked, stock: StockModel & Omit<Outside, 'below' | 'stock'>, outsides: Feature[]): Part {
+function stepsFor(
+  asked: RouteAsked,
+  stock: StockModel & Omit<Outside, 'below' | 'stock'>,
+  outsides: Feature[],
+): RoutePart {
   const { machine, part } = asked.job;
   if (abilities(machine).processes.includes('beam')) return { steps: beamSteps(asked), missing: [] };
   const used = new Set<string>();
@@ -336,9 +389,10 @@ function stepsFor(asked: RouteAsked, stock: StockModel & Omit<Outside, 'below' |
   const [holes, edges] = [holeSteps(asked), edgeSteps(asked)];
   const round = { ...stock, below: -stock.bottom - part.thickness, stock: stock.region };
   const outside = outsides.map((f) => outsideSteps(f, asked, round, used));
-  const parts = [...pockets, holes, edges, { steps: markSteps(asked), missing: [] }, ...outside];
+  const parts: RoutePart[] = [...pockets, holes, edges, { steps: markSteps(asked), missing: [] }, ...outside];
   return {
     steps: [...faceStep(asked, stock.top, asked.long), ...parts.flatMap((p) => p.steps)],
     missing: parts.flatMap((p) => p.missing),
+    others: parts.flatMap((p) => p.others ?? []),
   };
 }

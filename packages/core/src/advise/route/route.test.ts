@@ -187,6 +187,10 @@ describe('a route that was tried out', () => {
     },
     { bottom: 2, top: 1 },
   );
+  const bossed = withStock(
+    { ...jobWith({ type: 'rectangle', width: 60, height: 36, radius: 8 }, { depth: 12 }, 18), machine: MACHINES[2] },
+    { bottom: 6, top: 1 },
+  );
   const face = tool(1);
   const short: Tool = { ...tool(4), id: 'short', number: 51, fluteLength: 18, stickOut: 30 };
   const long: Tool = { ...tool(6), id: 'long', number: 52, fluteLength: 24, stickOut: 30 };
@@ -214,8 +218,32 @@ describe('a route that was tried out', () => {
     for (const { feature } of rubs) expect(names).toContain(feature);
   });
 
-  test('says nothing of a demo part, whose route stands', () => {
-    expect(outcome(demo('vane-hub-plate')).missing).toEqual([]);
+  test('of a demo part nothing stands against it, and it is quicker than what advice alone proposes', () => {
+    const before = demo('vane-hub-plate');
+    const { job, missing } = outcome(before);
+    expect(missing).toEqual([]);
+    const minutes = (j: Job) => prove(j, 0.5).clock.total;
+    expect(minutes(job)).toBeLessThan(0.98 * minutes(proposeRoute(before, 's1').job));
+    const tried = job.setups[0].operations.filter((o) => /of what was tried/.test(o.reason ?? ''));
+    expect(tried.length).toBeGreaterThan(0);
+  });
+
+  test('what would be quicker but leaves metal does not take its place', () => {
+    // Plain passes run round the low boss at the floor and would leave its top.
+    const boss = newFeature(
+      bossed.part.features,
+      'boss',
+      'Boss',
+      { type: 'round', diameter: 14 },
+      { x: 40, y: 25, depth: 6 },
+    );
+    const { job, missing } = outcome({
+      ...bossed,
+      part: { ...bossed.part, features: [...bossed.part.features, boss] },
+    });
+    expect(missing).toEqual([]);
+    expect(kinds(job)).toContain('clear');
+    expect(prove(job, 0.3).codes.filter((c) => c === 'metal-left')).toEqual([]);
   });
 });
 

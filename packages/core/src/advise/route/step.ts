@@ -15,6 +15,16 @@ export interface RouteStep {
   reason: string;
 }
 
+/** The tool that takes the bulk of a feature, and the kind of operation it does that with; nothing said: as it is done else. */
+export interface Chosen {
+  feature: string;
+  tool: string;
+  kind?: 'clear' | 'pocket';
+}
+
+/** So many other tools are worth a try for the bulk of a feature. */
+export const MOST_TRIED = 2;
+
 /** What a route is proposed from. */
 export interface RouteAsked {
   job: Job;
@@ -22,6 +32,8 @@ export interface RouteAsked {
   rack: Tool[];
   /** The rack without what was tried on a feature and found wanting. */
   rackFor(feature: Feature): Tool[];
+  /** What is to take the bulk of a feature, where that was tried. */
+  chosenFor(feature: Pick<Feature, 'id'>): Chosen | undefined;
   /** @param depth how deep it is to be cut, mm; all of it where left out */
   advise(feature: Feature, depth?: number): Advised;
   long(mm: number): string;
@@ -31,6 +43,13 @@ export interface RouteAsked {
 export interface Proposal {
   job: Job;
   missing: { feature: string; why: string }[];
+}
+
+/** What some features ask for, what of them nothing in the rack does, and what else would take their bulk, likeliest first. */
+export interface RoutePart {
+  steps: RouteStep[];
+  missing: Proposal['missing'];
+  others?: Chosen[];
 }
 
 /** The size to buy as the end of a sentence; nothing where none is known. */

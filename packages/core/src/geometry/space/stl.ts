@@ -1,4 +1,5 @@
 /** The binary STL form. */
+import { Triangles, areaVectors, countOf } from './triangles';
 
 export type Corner = [number, number, number];
 
@@ -33,4 +34,22 @@ export class StlBuilder {
     this.data.setUint32(STL_HEAD - 4, this.count, true);
     return new Uint8Array(this.data.buffer, 0, STL_HEAD + STL_RECORD * this.count);
   }
+}
+
+/** A surface as such a file. */
+export function stlOf(mesh: Triangles): Uint8Array {
+  const file = new StlBuilder();
+  const { points, corners } = mesh;
+  const areas = areaVectors(mesh);
+  const corner = (k: number): Corner => [
+    points[3 * corners[k]],
+    points[3 * corners[k] + 1],
+    points[3 * corners[k] + 2],
+  ];
+  for (let t = 0; t < countOf(mesh); t++) {
+    const normal: Corner = [areas[3 * t], areas[3 * t + 1], areas[3 * t + 2]];
+    const long = Math.sqrt(normal.reduce((sum, v) => sum + v * v, 0)) || 1;
+    file.triangle(corner(3 * t), corner(3 * t + 1), corner(3 * t + 2), normal.map((v) => v / long) as Corner);
+  }
+  return file.build();
 }

@@ -6,6 +6,7 @@ import { Point, boundsOf } from '../../geometry/plane/point';
 import { Finding, finding } from '../../quantity/finding';
 import { LengthUnit } from '../../quantity/units';
 import { readDxf } from './dxf';
+import { readSvg } from './svg';
 import { Feature, MOST_VERTICES, Meaning, SINGLE } from '../plate/feature';
 
 export interface ImportOptions {
@@ -133,11 +134,12 @@ const NAMES: Record<Meaning, string> = {
 };
 
 /**
- * Turns a DXF drawing into features: entities of one layer joined into chains, nesting found, a meaning proposed for each.
+ * Turns a DXF or SVG drawing into features: entities of one layer joined into chains, nesting found, a meaning proposed for each.
  * Gaps are listed with their place; they are closed only where `bridge` says so.
  */
 export function importDrawing(text: string, options: ImportOptions = IMPORT_DEFAULTS): Imported {
-  const drawing = readDxf(text, options.unit);
+  const read = /^\uFEFF?\s*</.test(text) ? readSvg : readDxf;
+  const drawing = read(text, options.unit);
   const findings = [...drawing.findings];
   const gaps: Gap[] = [];
   const all: { chain: Chain; layer: string }[] = [];

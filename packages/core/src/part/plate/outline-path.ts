@@ -4,10 +4,9 @@ import { Part, isBeside } from './feature';
 import { trimmedPart } from './notch';
 import { instancesOf } from './shapes';
 
-const n = (v: number) => Number(v.toFixed(3)).toString();
-
 /** A chain as an SVG path, Y upwards as drawn (flip it when showing). */
-export function svgPath(chain: Chain): string {
+export function svgPath(chain: Chain, digits = 3): string {
+  const n = (v: number) => Number(v.toFixed(digits)).toString();
   const first = chain.vertices[0];
   if (!first) return '';
   let d = `M${n(first.x)} ${n(first.y)}`;

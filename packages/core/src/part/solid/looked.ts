@@ -61,9 +61,7 @@ export class Looked {
     readonly tops: Tops,
   ) {
     const { faces } = solid;
-    this.uprights = faces.flatMap(({ fit }) =>
-      fit.kind === 'cylinder' && Math.abs(fit.axis.z) > UPRIGHT ? [uprightOf(fit)] : [],
-    );
+    this.uprights = uprightsOf(solid);
     this.flats = faces.flatMap((f, face) => {
       if (f.fit.kind !== 'plane' || f.fit.normal.z < UPRIGHT || f.area < LEAST_AREA) return [];
       const { at, normal } = f.fit;
@@ -218,5 +216,9 @@ export function onAxis({ at, axis }: { at: Vec3; axis: Vec3 }): Point {
   const by = at.z / axis.z;
   return { x: at.x - by * axis.x, y: at.y - by * axis.y };
 }
+
+/** The cylinders that stand upright. */
+export const uprightsOf = ({ faces }: Faces): Upright[] =>
+  faces.flatMap(({ fit }) => (fit.kind === 'cylinder' && Math.abs(fit.axis.z) > UPRIGHT ? [uprightOf(fit)] : []));
 
 const uprightOf = (fit: { at: Vec3; axis: Vec3; radius: number }): Upright => ({ ...onAxis(fit), radius: fit.radius });

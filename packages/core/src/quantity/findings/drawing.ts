@@ -22,6 +22,23 @@ export const DRAWING = {
     (d) => `${d.count === 1 ? `A ${d.type} was` : `${d.count} x ${d.type} were`} left out: no flat curve`,
     'Redraw it with lines and arcs if it matters',
   ),
+  'svg-broken': stop<{ line: number; why: string }>(
+    (d) => `Line ${d.line} is not as an SVG file has it: ${d.why}`,
+    'Save the drawing again; what came before this line was read',
+  ),
+  'svg-path': care<{ line: number; why: string }>(
+    (d) => `The path in line ${d.line} cannot be read to its end: ${d.why}`,
+    'Redraw this curve; what came before the fault was read',
+  ),
+  'svg-skipped': note<{ type: string; count: number }>(
+    (d) => `${d.count === 1 ? `A ${d.type} was` : `${d.count} x ${d.type} were`} left out: no curve`,
+    'Turn text into paths before saving, or redraw it with lines and arcs',
+  ),
+  'svg-too-many': stop<{ millions: number }>(
+    (d) => `The drawing holds more than ${d.millions} million elements and corners; nothing was taken`,
+    'Split the drawing, or use fewer copies in it',
+  ),
+  'svg-empty': stop('There is no curve in this SVG file', 'Save the drawing with its paths'),
   'drawn-twice': care<{ count: number; near: Spot; layer: string }>(
     (d, say) =>
       `${d.count === 1 ? 'A curve lies' : `${d.count} curves lie`} twice in the same place on layer ${d.layer}, first at ${say.at(d.near, 2)}; each was taken once`,

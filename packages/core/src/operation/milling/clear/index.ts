@@ -8,7 +8,9 @@ import { finishBite, finishCompensates, finishDefaults, finishesAlone, leftFor }
 import { Level, deepest, levelsOf } from '../../levels';
 import { OperationKind, Plan, PlanContext } from '../../operation';
 import { ClearParams } from './params';
-import { ClearPlanner } from './planner';
+import { ClearPlanner, OUT } from './planner';
+import { boundsOf, growBounds } from '../../../geometry/plane/point';
+import { regionOf } from '../../../part/plate/model';
 
 export { ClearParams } from './params';
 
@@ -103,5 +105,10 @@ export const clear: OperationKind<ClearParams> = {
     return { ae, ap: evenLayer(deep, p.layer), peakAe: ae, leaves: leftFor(p) };
   },
   usesEarlier: (p) => p.from === 'what is left',
+  // Round a pocket it runs out by its radius and a little.
+  looksOver: (targets, tool) =>
+    targets.some((f) => f.meaning === 'outline')
+      ? undefined
+      : growBounds(boundsOf(targets.flatMap(regionOf).flat()), tool.diameter / 2 + 2 * OUT),
   plan,
 };

@@ -18,7 +18,7 @@ import { levelRapid } from '../../../machine/axes';
 import { maths } from '../../../quantity/maths';
 
 /** How far the cutter may run out over an open side beyond its radius, mm. */
-const OUT = 0.5;
+export const OUT = 0.5;
 /** Room for the cutter around the stock, in diameters. */
 const AROUND = 2;
 const COARSE = 0.005;
@@ -53,8 +53,8 @@ export class ClearPlanner {
     };
   }
 
-  /** Where the cutter's body may be: over what is wanted, a little beyond it over open sides, and outside the stock. */
-  private allowed({ wanted, keep }: Level): Region {
+  /** Where the cutter's body may be: over what is wanted, a little beyond it over open sides, and from there outside the stock. */
+  private allowed({ wanted, keep }: Level, near: Region): Region {
     const { stock, tool } = this.context;
     const { minX, minY, maxX, maxY } = growBounds(boundsOf(stock.flat()), AROUND * tool.diameter);
     const world: Region = [
@@ -65,25 +65,28 @@ export class ClearPlanner {
         { x: minX, y: maxY },
       ],
     ];
-    const room = union(roundAbout(wanted, this.radius + OUT, keep), difference(world, stock));
-    return difference(room, keep);
+    const room = union(near, difference(world, stock));
+    return islands(difference(room, keep))
+      .filter((one) => area(intersection(one, wanted)) > 0)
+      .flat();
   }
 
-  private stockAt(level: Level, allowed: Region): Region {
+  private stockAt(level: Level, near: Region): Region {
     const { stock, earlier } = this.context;
     if (this.params.from !== 'what is left') return stock;
-    return metalLeft(stock, earlier, level.z, allowed, this.radius, undefined, level.from);
+    return metalLeft(stock, earlier, level.z, near, this.radius, undefined, level.from);
   }
 
   clear(level: Level): void {
     const { context, radius } = this;
-    const allowed = this.allowed(level);
+    const near = roundAbout(level.wanted, radius + OUT, level.keep);
+    const allowed = this.allowed(level, near);
     const inside = intersection(level.wanted, offset(offset(allowed, -(radius + this.leave), COARSE), radius, COARSE));
     if (area(inside) < 1e-3) {
       this.findings.push(tooNarrow(context, level.feature, level.wanted, this.leave));
       return;
     }
-    const stock = this.stockAt(level, allowed);
+    const stock = this.stockAt(level, near);
     const known = this.last?.level.wanted === level.wanted && JSON.stringify(this.last.stock) === JSON.stringify(stock);
     const clearing = known ? this.last!.clearing : this.plan(level, allowed, stock);
     this.last = { level, stock, clearing };
