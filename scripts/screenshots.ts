@@ -24,6 +24,13 @@ const openSecond = async (page: Page) => {
 const SHOTS: Shot[] = [
   { name: 'jobs', path: '/' },
   { name: 'part', job: 'Vane hub plate', path: 'part', before: (page) => tap(page, byTest('feature-f2')) },
+  {
+    name: 'solid',
+    job: 'Gauge housing',
+    path: 'part',
+    only: 'wide',
+    before: (page) => tap(page, byTest('feature-f3')),
+  },
   { name: 'hold', job: 'Float-pulley bracket', path: 'hold' },
   { name: 'cut', job: 'Vane hub plate', path: 'cut', before: openSecond },
   {
@@ -45,7 +52,7 @@ const SHOTS: Shot[] = [
     before: async (page) => {
       await proved(page);
       await tap(page, byTest('propose-route'));
-      await page.waitForSelector(byTest('take-route'));
+      await until('the route', async () => (await page.$(byTest('take-route'))) !== null, 300_000);
     },
   },
   {
@@ -62,7 +69,7 @@ const SHOTS: Shot[] = [
   },
   { name: 'tools', path: '/tools', only: 'wide' },
   { name: 'tool', path: '/tools/t13', only: 'phone' },
-  { name: 'calculator', path: '/recipes/calculator' },
+  { name: 'calculator', path: '/recipes/calculator', only: 'phone' },
   { name: 'machine', path: '/shop/machines/fulmar', only: 'wide' },
 ];
 

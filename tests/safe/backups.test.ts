@@ -55,7 +55,7 @@ describe('a shop that runs', () => {
     writeFileSync(taken, Buffer.from(await answer.arrayBuffer()));
     const db = new Database(taken, { readonly: true });
     expect(db.pragma('integrity_check', { simple: true })).toBe('ok');
-    expect(db.prepare('SELECT count(*) FROM jobs').pluck().get()).toBe(6);
+    expect(db.prepare('SELECT count(*) FROM jobs').pluck().get()).toBe(8);
     db.close();
   });
 

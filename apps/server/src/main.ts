@@ -90,7 +90,7 @@ async function start(): Promise<void> {
   files.dropUnfinished();
   jobs.describe();
   shop.seed();
-  const seeded = seedDemo(jobs, join(root, 'demo/jobs'));
+  const seeded = await seedDemo(jobs, files, join(root, 'demo/jobs'));
   const names = (process.env.TIDYPATH_NAMES ?? '').split(/[\s,]+/).filter(Boolean);
   const computing = existsSync(BUNDLE) ? new Computing(BUNDLE, stores.results) : undefined;
   const app = createApp(stores, web, log, { served: { host, names }, door: isOpen ? door : undefined }, computing);

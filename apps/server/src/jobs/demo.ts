@@ -1,18 +1,23 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { parseJob } from '@tidypath/core';
+import { Readable } from 'node:stream';
+import { Job, openJob, sha256Of } from '@tidypath/core';
+import type { FileStore } from '../db/files';
 import type { JobStore } from './store';
 
-/** The demo shop's jobs, put in when there are none at all. */
-export function seedDemo(store: JobStore, folder: string): number {
+/** The demo shop's jobs, put in when there are none at all; those of solids come with their files. */
+export async function seedDemo(store: JobStore, files: FileStore, folder: string): Promise<number> {
   if (!store.isEmpty) return 0;
-  const files = readdirSync(folder)
-    .filter((f) => f.endsWith('.json'))
+  const names = readdirSync(folder)
+    .filter((f) => /\.(json|zip)$/.test(f))
     .sort();
-  for (const file of files) {
-    const { job, findings } = parseJob(readFileSync(join(folder, file), 'utf8'));
-    if (!job) throw new Error(`Demo job ${file}: ${findings.map((f) => f.message).join('; ')}`);
-    store.create(job);
+  const jobs: Job[] = [];
+  for (const name of names) {
+    const { job, findings, files: own = [] } = openJob(new Uint8Array(readFileSync(join(folder, name))));
+    if (!job) throw new Error(`Demo job ${name}: ${findings.map((f) => f.message).join('; ')}`);
+    for (const bytes of own) await files.keep(sha256Of(bytes), Readable.from([bytes]));
+    jobs.push(job);
   }
-  return files.length;
+  jobs.forEach((job) => store.create(job));
+  return names.length;
 }

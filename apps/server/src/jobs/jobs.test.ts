@@ -4,6 +4,7 @@ import { pino } from 'pino';
 import request from 'supertest';
 import { newJob } from '@tidypath/core';
 import { createApp, storesOf } from '../app';
+import { FileStore } from '../db/files';
 import { openDb } from '../db/open';
 import { seedDemo } from './demo';
 import { JobStore } from './store';
@@ -136,12 +137,19 @@ describe('jobs over HTTP', () => {
     expect(answer.headers['content-security-policy']).toMatch(/default-src 'self'/);
   });
 
-  test('the demo shop is put in once', () => {
+  test('the demo shop is put in once, solids with their files', async () => {
     const other = folder();
     const fresh = openDb(other);
     const demo = new JobStore(fresh);
-    expect(seedDemo(demo, join(root, 'demo/jobs'))).toBe(5);
-    expect(seedDemo(demo, join(root, 'demo/jobs'))).toBe(0);
+    const files = new FileStore(fresh);
+    const seed = () => seedDemo(demo, files, join(root, 'demo/jobs'));
+    expect([await seed(), await seed()]).toEqual([7, 0]);
+    const solids = demo.list().jobs.flatMap(({ id }) => {
+      const row = demo.get(id);
+      return row && 'job' in row && row.job.part.kind === 'solid' ? [row.job.part.surface, row.job.part.source!] : [];
+    });
+    expect(solids).toHaveLength(4);
+    solids.forEach(({ sha256 }) => expect(files.size(sha256)).toBeGreaterThan(50_000));
     fresh.close();
     rmSync(other, { recursive: true, force: true });
   });

@@ -7,6 +7,7 @@ import type { Job } from './job';
 import { ReadJob, StoredKinds, parseJob } from './read';
 
 const JOB = 'job.json';
+const PACKED = new Date(2020, 0, 1);
 const FILE = /^files\/([0-9a-f]{64})$/;
 /** Most that a package may unfold to, bytes. */
 const MOST = 5 * LARGEST_FILE;
@@ -20,7 +21,9 @@ export function packJob(job: Job): Uint8Array {
     const bytes = atHand(sha256);
     return bytes ? [[`files/${sha256}`, bytes]] : [];
   });
-  return zipSync({ [JOB]: strToU8(jobText(job)), ...(Object.fromEntries(files) as Record<string, Uint8Array>) });
+  const parts = { [JOB]: strToU8(jobText(job)), ...(Object.fromEntries(files) as Record<string, Uint8Array>) };
+  // The same job is the same file, whenever it is packed.
+  return zipSync(parts, { mtime: PACKED });
 }
 
 const isZip = (file: Uint8Array) => file[0] === 0x50 && file[1] === 0x4b;

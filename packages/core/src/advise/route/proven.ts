@@ -1,12 +1,13 @@
 import { TOOLS } from '../../shop/library';
 import { Tool } from '../../shop/tool';
+import { withSetup } from '../../document/edit';
 import { Job, Setup } from '../../document/job';
 import type { BenchWork } from '../../plan/bench';
 import { leavings } from '../../plan/leavings';
 import type { RunFigures } from '../../plan/cost';
 import { leftBefore } from '../../plan/prove';
 import type { Piece } from '../../stock/height/height-stock';
-import { Barred, Told, proposeRoute } from './propose';
+import { Barred, Proposed, Told, proposeRoute } from './propose';
 import { quicker } from './quicker';
 import { Chosen, Proposal } from './step';
 import { Known, TryBench, compared, setupOf, speaksAgainst, stillStands, tryOut } from './tried';
@@ -25,7 +26,7 @@ export interface ProvenRoute extends Proposal {
 /**
  * A route as {@link proposeRoute} finds it, planned and cut before it is shown: where a finding stands, the next tool takes
  * the place of the one it speaks against, as long as that makes it better; then it is made quicker; the one that is left is proved, and the
- * search goes on where that shows more. What still stands then is told with it.
+ * search goes on where that shows more; what took nothing away is left out. What still stands then is told with it.
  * @param known what earlier setups were found to be
  */
 export function* provenSetup(job: Job, setupId: string, rack: Tool[], known: Known): BenchWork<ProvenRoute> {
@@ -47,6 +48,10 @@ export function* provenSetup(job: Job, setupId: string, rack: Tool[], known: Kno
     }
     if (glance) ({ best, chosen } = yield* quicker(best, bench, (some) => propose({ barred, chosen: some })));
   }
+  if (best.idle?.length) {
+    const without = yield* tryOut(leftOut(best.proposal, setupId, best.idle), bench, false, best);
+    if (compared(without, best) <= 0) best = without;
+  }
   const { proposal, run, ground, figures } = best;
   return {
     job: proposal.job,
@@ -54,6 +59,13 @@ export function* provenSetup(job: Job, setupId: string, rack: Tool[], known: Kno
     figures,
     leaves: (to) => run && ground && leavings(proposal.job, ground, to, run.piece),
   };
+}
+
+/** A proposal without some of its operations. */
+function leftOut(proposal: Proposed, setupId: string, ids: string[]): Proposed {
+  const setup = setupOf(proposal.job, setupId);
+  const operations = setup.operations.filter((o) => !ids.includes(o.id));
+  return { ...proposal, job: withSetup(proposal.job, { ...setup, operations }) };
 }
 
 /** The same for a setup by itself: what earlier ones leave is worked out first. */

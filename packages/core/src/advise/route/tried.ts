@@ -48,6 +48,8 @@ export interface Tried extends Pick<Begun, 'proposal' | 'setup' | 'findings'> {
   sections: Section[];
   ground?: Ground;
   figures?: RunFigures;
+  /** Operations that took nothing away. */
+  idle?: string[];
 }
 
 /**
@@ -81,6 +83,7 @@ export function* cut({ proposal, setup, plan, run, sections, findings }: Begun, 
   const found = proof.findings.map((f) => named(f, sections));
   return {
     ...{ proposal, setup, run, sections, ground: plan.ground, figures: runFigures(proof) },
+    idle: found.flatMap(({ code, place }) => (code === 'removed-nothing' && place.operation ? [place.operation] : [])),
     findings: worries(setup, [...planFindings(plan), ...found]),
   };
 }

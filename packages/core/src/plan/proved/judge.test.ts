@@ -2,7 +2,6 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
-import { addOperation } from '../../advise/edit';
 import { addSetup, withSetup } from '../../document/edit';
 import { Job } from '../../document/job';
 import { FACE_UPS } from '../../part/plate/turn';
@@ -161,6 +160,10 @@ test('what goes through and another setup cuts is asked of that one', () => {
   const turned = { ...two.setups[1], up: FACE_UPS.underside };
   const left = (asked: Job) =>
     prove(asked, 0.4).findings.filter((f) => f.code === 'metal-left' && f.place.feature === 'f2').length;
-  const drilled = addOperation(withSetup(two, turned), turned.id, 'drill', ['f2'], tool(7));
+  const drills = withOperation(two, 'drill', ['f2'], tool(7));
+  const drilled = withSetup(
+    { ...drills, setups: two.setups },
+    { ...turned, operations: drills.setups[0].operations.slice(-1) },
+  );
   expect([left(two), left(drilled)]).toEqual([1, 0]);
 });
