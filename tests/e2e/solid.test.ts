@@ -2,6 +2,7 @@
 import { join } from 'node:path';
 import {
   Harness,
+  bodyHas,
   byTest,
   choose,
   downloaded,
@@ -99,4 +100,45 @@ test('what a plane cuts of it is saved as a drawing, which opens again', async (
     /^2 closed outlines, 0 open/.test(await textOf(page, byTest('import-summary'))),
   );
   expect(await textOf(page, byTest('import-summary'))).toMatch(/The drawing is in mm\.$/);
+});
+
+test('what was read wrong is put right: a tapped face made what it is told, a row taken apart and joined', async () => {
+  const page = await harness.page();
+  await harness.open(page, '/');
+  await tapText(page, 'New job');
+  await fill(page, byTest('new-job-name'), 'Put right');
+  await tapText(page, 'Create');
+  await choose(page, () => tapText(page, 'Open a file'), solid('thin-tray.stl'));
+  await until('its faces', async () => /29 faces/.test(await textOf(page, byTest('model-summary'))));
+  await tapText(page, 'Take it in');
+  const canvas = await page.waitForSelector(`${byTest('solid')} canvas`);
+  await until('the picture', async () => (await page.$(`${byTest('solid')}[aria-busy="false"]`)) !== null);
+  await tapText(page, 'top');
+  await until('the picture from above', async () => (await page.$(`${byTest('solid')}[aria-busy="false"]`)) !== null);
+  const box = (await canvas!.boundingBox())!;
+  await page.mouse.click(box.x + box.width / 2 + 40, box.y + box.height / 2);
+  await until('whose it is', () => bodyHas(page, /The face belongs to Pocket/));
+  await tap(page, byTest('told-boss'));
+  await until('that it makes none', () => bodyHas(page, /From no side does this face make a boss/));
+  const count = () => page.$$eval('[data-testid^="feature-f"]', (rows) => rows.length);
+  const before = await count();
+  await tap(page, byTest('told-pocket'));
+  await until('its sheet', async () => (await page.$(byTest('sheet'))) !== null);
+  await tapText(page, 'Done');
+  // It takes the place of what it was found to be.
+  expect(await count()).toBe(before);
+
+  await choose(page, () => tapText(page, 'Open a file'), solid('hub-flange.stl'));
+  await until('its faces', async () => /faces/.test(await textOf(page, byTest('model-summary'))));
+  await tapText(page, 'Take it in');
+  await until('its holes', () => bodyHas(page, /Hole 9/));
+  const whole = await count();
+  await tapText(page, 'Hole 9');
+  await tap(page, byTest('split-feature'));
+  await tapText(page, 'Done');
+  await until('each by itself', async () => (await count()) > whole);
+  await tapText(page, 'Hole 9, 2');
+  await tapText(page, 'one with Hole 9');
+  await tapText(page, 'Done');
+  await until('two as one', () => bodyHas(page, /⌀ 9 mm, through, 2 in a line/));
 });

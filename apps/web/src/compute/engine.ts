@@ -2,6 +2,7 @@ import { atHand, filesOf } from '@tidypath/core';
 import type {
   Advised,
   Bar,
+  Feature,
   ImportOptions,
   Imported,
   Job,
@@ -14,6 +15,7 @@ import type {
   Program,
   Proposal,
   Returned,
+  Told,
   Tool,
   WriteAsk,
 } from '@tidypath/core';
@@ -170,6 +172,13 @@ class Engine {
   drawing(text: string, options: ImportOptions): Promise<Imported> {
     return this.ask({ type: 'drawing', seq: this.nextSeq(), text, options }, (a) =>
       a.type === 'drawn' ? a.imported : undefined,
+    );
+  }
+
+  /** The feature a face of the part makes where somebody says so; null where it makes none. */
+  madeBy(job: Job, face: number, told: Told): Promise<Feature | null> {
+    return this.ask({ type: 'tell', seq: this.nextSeq(), job, face, told }, (a) =>
+      a.type === 'told' ? a.feature : undefined,
     );
   }
 

@@ -27,6 +27,7 @@ import {
   loadView,
   planView,
   proofView,
+  toldFeature,
   written,
 } from '@tidypath/core';
 import { buffersOf } from './buffers';
@@ -331,6 +332,11 @@ function answer(data: Request): void | Promise<void> {
     case 'drawing': {
       const imported = importDrawing(data.text, data.options);
       return scope.postMessage({ type: 'drawn', seq: data.seq, imported });
+    }
+    case 'tell': {
+      const { job, face, told } = data;
+      const feature = (job.part.kind === 'solid' && toldFeature(job.part, face, told)) || null;
+      return scope.postMessage({ type: 'told', seq: data.seq, feature });
     }
     case 'write': {
       const file = written(data.job, data.ask) ?? null;

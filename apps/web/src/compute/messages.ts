@@ -1,6 +1,7 @@
 import type {
   Advised,
   Bar,
+  Feature,
   ImportOptions,
   Imported,
   Job,
@@ -17,6 +18,7 @@ import type {
   Proposal,
   ProofView,
   Returned,
+  Told,
   Tool,
   WriteAsk,
 } from '@tidypath/core';
@@ -47,6 +49,8 @@ export type Request =
   | { type: 'drawing'; seq: number; text: string; options: ImportOptions }
   /** Asks for a file of the part or its stock. */
   | { type: 'write'; seq: number; job: Job; ask: WriteAsk }
+  /** Asks what a face of the part makes. */
+  | { type: 'tell'; seq: number; job: Job; face: number; told: Told }
   | { type: 'propose'; seq: number; job: Job; setupId: string; rack: Tool[] }
   /** A whole plan for the part; only the one asked for last is made. */
   | { type: 'plan part'; seq: number; job: Job; bars: Bar[]; rack: Tool[] }
@@ -79,6 +83,7 @@ export type Answer =
   | { type: 'advised'; seq: number; advised: Advised }
   | { type: 'drawn'; seq: number; imported: Imported }
   | { type: 'written'; seq: number; file: Uint8Array | null }
+  | { type: 'told'; seq: number; feature: Feature | null }
   | { type: 'proposed'; seq: number; proposal: Proposal }
   | { type: 'part planned'; seq: number; planned: PlannedPart | null }
   | { type: 'edited'; seq: number; returned: Returned | null }

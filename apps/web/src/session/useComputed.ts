@@ -74,6 +74,7 @@ const ELSEWHERE = [
   'probed',
   'stl',
   'written',
+  'told',
 ] as const;
 type Own = Exclude<Answer, { type: (typeof ELSEWHERE)[number] }>;
 const PACE = ['planning', 'progress', 'again', 'waiting'] as const;

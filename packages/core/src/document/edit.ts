@@ -92,6 +92,29 @@ export function withoutSetup(job: Job, id: string): Job {
   return { ...job, setups: [{ ...first, stock }, ...others] };
 }
 
+/**
+ * The job with features in the place of others. What worked on one of those works on all that take its place, but for the places of a pattern
+ * it leaves alone.
+ * @param out ids of those that go
+ * @param into what comes, in the order of their places where one goes
+ */
+export function withInstead(job: Job, out: string[], into: Feature[]): Job {
+  const at = job.part.features.findIndex((f) => out.includes(f.id));
+  const kept = job.part.features.filter((f) => !out.includes(f.id));
+  const features = [...kept.slice(0, at), ...into, ...kept.slice(at)];
+  const ids = into.map((f) => f.id);
+  const changed = (o: Operation): Operation => {
+    if (!o.targets.some((id) => out.includes(id))) return o;
+    const left = o.leaves?.filter((l) => out.includes(l.feature)).flatMap((l) => l.places) ?? [];
+    const own = ids.filter((_, i) => out.length > 1 || !left.includes(i + 1));
+    const targets = [...new Set(o.targets.flatMap((id) => (out.includes(id) ? own : [id])))];
+    const leaves = o.leaves?.filter((l) => !out.includes(l.feature));
+    return { ...o, targets, leaves: leaves?.length ? leaves : undefined };
+  };
+  const setups = job.setups.map((s) => ({ ...s, operations: s.operations.map(changed) }));
+  return { ...job, part: { ...job.part, features }, setups };
+}
+
 /** The job with one operation changed. */
 export function editOperation(job: Job, operationId: string, change: (o: Operation) => Operation): Job {
   return {

@@ -1,7 +1,16 @@
 /** What the apps, the command line and the tests may use of this floor. */
 export { barWays } from './bars';
 export { Copies, COPY_ORDERS } from './copies';
-export { addSetup, editOperation, neverSeen, upText, withController, withoutSetup, withSetup } from './edit';
+export {
+  addSetup,
+  editOperation,
+  neverSeen,
+  upText,
+  withController,
+  withInstead,
+  withoutSetup,
+  withSetup,
+} from './edit';
 export { fileMissing, filesOf, missingFiles } from './files';
 export { gripsText } from './grips';
 export { Holding } from './holding';

@@ -29,6 +29,9 @@ export { bodyAs, facesOf, middleOn, partFindings, seenFrom } from './plate/side'
 export { FACES, type Face, FACE_UPS, type Up, faceOf } from './plate/turn';
 export { type Change, revised } from './plate/revised';
 export { changeText } from './plate/revised-words';
+export { facesAgain } from './solid/again';
+export { joinedFeature, splitFeature } from './solid/corrected';
+export { TOLD, type Told, toldFeature } from './solid/told';
 export { between, type FaceFacts, factsOf } from './solid/facts';
 export { type Faces, facesOfSolid } from './solid/faces/faces';
 export { solidEdges } from './solid/lines';

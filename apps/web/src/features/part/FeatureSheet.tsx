@@ -35,6 +35,8 @@ interface Props {
   feature: Feature | undefined;
   unit: LengthUnit;
   thickness: number;
+  /** How it was read wrong. */
+  correct?: ReactNode;
   /** Which tools can make it. */
   advice?: ReactNode;
   onChange: (next: Feature) => void;
@@ -159,6 +161,7 @@ export function FeatureSheet({
   feature,
   unit,
   thickness,
+  correct,
   advice,
   onChange,
   onSide,
@@ -288,6 +291,7 @@ export function FeatureSheet({
           </Row>
         </>
       )}
+      {correct}
       {advice}
     </Sheet>
   );

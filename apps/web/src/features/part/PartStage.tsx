@@ -1,5 +1,4 @@
 import { useCallback, useMemo, useState } from 'react';
-import { Pressable, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import {
   FACES,
@@ -10,9 +9,9 @@ import {
   Job,
   Meaning,
   Part,
-  Shape,
   UNNAMED,
   bodyAs,
+  facesAgain,
   facesOf,
   freshId,
   isBeside,
@@ -24,77 +23,38 @@ import {
   partFindings,
   revised,
   seenFrom,
+  splitFeature,
+  withInstead,
   sideOf,
 } from '@tidypath/core';
-import { SIZE, SPACE } from '../../theme/theme';
-import { usePalette } from '../../theme/usePalette';
 import { Fields, Row } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
 import { Empty } from '../../ui/Empty';
 import { FindingCard } from '../../ui/FindingCard';
 import { LengthField } from '../../ui/LengthField';
-import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
 import { pickBytes } from '../../ui/files';
 import { keepFile } from '../../api/files';
 import { SolidView } from '../../scene/SolidView';
 import { useJob } from '../../session/JobContext';
 import { StagePage } from '../../session/StagePage';
+import { CorrectFields } from './CorrectFields';
 import { FeatureAdvice } from './FeatureAdvice';
+import { AddSheet } from './AddSheet';
+import { FeatureList } from './FeatureList';
 import { FeatureSheet } from './FeatureSheet';
 import { ImportSheet } from './ImportSheet';
 import { LeftCard } from './LeftCard';
 import { ModelSheet, TakenIn } from './ModelSheet';
 import { PlanCard, usePlan } from './PlanCard';
 import { PlanDrawing } from './PlanDrawing';
+import { ToldCard } from './ToldCard';
 import { SaveSheet } from './SaveSheet';
 import { Revision, RevisionCard } from './RevisionCard';
-import { MEANING_WORDS, SHAPE_WORDS, featureWords, firstShape } from './words';
-
-function FeatureRow({
-  feature,
-  unit,
-  here,
-  onPress,
-}: {
-  feature: Feature;
-  unit: 'mm' | 'inch';
-  here: boolean;
-  onPress: () => void;
-}) {
-  const palette = usePalette();
-  return (
-    <Pressable
-      role="button"
-      testID={`feature-${feature.id}`}
-      onPress={onPress}
-      style={{
-        minHeight: SIZE.touch,
-        paddingVertical: SPACE.s,
-        paddingHorizontal: SPACE.m,
-        borderLeftWidth: 3,
-        borderColor: here ? palette.accent : 'transparent',
-        backgroundColor: palette.sheet,
-      }}
-    >
-      <Txt bold>{feature.name}</Txt>
-      <Txt kind="small" tone="quiet">
-        {MEANING_WORDS[feature.meaning]} · {featureWords(feature, unit)}
-        {feature.layer ? ` · layer ${feature.layer}` : ''}
-      </Txt>
-    </Pressable>
-  );
-}
+import { SHAPE_WORDS, firstShape } from './words';
 
 /** What new features are called. */
 const NAMES: Partial<Record<Meaning, string>> = { notch: 'Notch', boss: 'Boss', hole: 'Hole' };
-
-/** Shapes with numbers a feature of this meaning can start from. */
-function shapesFor(meaning: Meaning): Exclude<Shape['type'], 'chain'>[] {
-  if (meaning === 'hole') return ['round'];
-  const closed = ['rectangle', 'round', 'slot', 'polygon'] as const;
-  return meaning === 'line' ? ['text', ...closed] : [...closed];
-}
 
 /** Faces a part is looked at from; what is cut from below is seen through from above. */
 const LOOKED_AT = FACES.filter((face) => face !== 'underside');
@@ -130,7 +90,6 @@ const drawnInto = ({ features }: Part, drawn: Feature[]): Feature[] =>
 /** What is wanted: a solid, a drawing given its meaning, or shapes with numbers. */
 export function PartStage() {
   const { job, setup, edit } = useJob();
-  const palette = usePalette();
   const { part, unit } = job;
   const [selected, setSelected] = useState<string>();
   const [open, setOpen] = useState(false);
@@ -177,7 +136,8 @@ export function PartStage() {
   };
   /** A file in the place of the part: as a newer revision of it, where it is one. */
   const takeRevised = (next: Part, file?: string) => {
-    const { part: taken, changes } = revised(part, next);
+    const again = part.kind === 'solid' && next.kind === 'solid' ? facesAgain(part, next) : undefined;
+    const { part: taken, changes } = revised(part, next, again);
     edit((j) => ({ ...j, name: namedBy(j, file), part: taken }));
     setRevision(changes && { job, list: changes });
   };
@@ -201,6 +161,15 @@ export function PartStage() {
     if (!picked) return;
     if (/\.(dxf|svg)$/i.test(picked.name)) setFile({ name: picked.name, text: new TextDecoder().decode(picked.bytes) });
     else setModel(picked);
+  };
+  /** What was told of a face takes the place of what it was found to be, unless that is more than this. */
+  const told = (feature: Feature) => {
+    const of = part.features.find((f) => f.faces?.some((id) => id === tapped));
+    const isMore = !of || of.meaning === 'outline' || of.pattern.count * of.pattern.rows > 1;
+    if (isMore) setFeatures((all) => [...all, feature]);
+    else edit((j) => withInstead(j, [of.id], [feature]));
+    setSelected(feature.id);
+    setOpen(true);
   };
   const lit = useMemo(() => current?.faces ?? (tapped === undefined ? NO_FACES : [tapped]), [current, tapped]);
   const pickFace = useCallback(
@@ -277,6 +246,9 @@ export function PartStage() {
         </Fields>
         {revision && <RevisionCard changes={revision} onClose={() => setRevision(undefined)} />}
         {part.kind === 'solid' && <PlanCard {...planning} />}
+        {part.kind === 'solid' && tapped !== undefined && (
+          <ToldCard job={job} face={tapped} of={part.features.find((f) => f.faces?.includes(tapped))} onTold={told} />
+        )}
         {part.kind === 'solid' && <LeftCard part={part} unit={unit} onShow={pickFace} />}
         {findings.map((f, i) => (
           <FindingCard
@@ -286,26 +258,12 @@ export function PartStage() {
             goLabel="Open it"
           />
         ))}
-        <View
-          role="list"
-          style={{
-            borderRadius: SIZE.radius,
-            overflow: 'hidden',
-            borderWidth: part.features.length ? 1 : 0,
-            borderColor: palette.line,
-          }}
-        >
-          {part.features.map((f) => (
-            <View role="listitem" key={f.id}>
-              <FeatureRow
-                feature={f}
-                unit={unit}
-                here={f.id === selected}
-                onPress={() => (setSelected(f.id), setOpen(true))}
-              />
-            </View>
-          ))}
-        </View>
+        <FeatureList
+          features={part.features}
+          unit={unit}
+          selected={selected}
+          onOpen={(id) => (setSelected(id), setOpen(true))}
+        />
         {part.features.length > 0 && (
           <Button compact onPress={() => setSaving(true)} testID="save-as">
             Save as DXF, SVG{part.kind === 'solid' ? ' or STL' : ''}
@@ -317,6 +275,16 @@ export function PartStage() {
           feature={current}
           unit={unit}
           thickness={part.thickness}
+          correct={
+            current && (
+              <CorrectFields
+                part={part}
+                feature={current}
+                onSplit={() => edit((j) => withInstead(j, [current.id], splitFeature(j.part, current)))}
+                onJoin={(joined, other) => edit((j) => withInstead(j, [current.id, other], [joined]))}
+              />
+            )
+          }
           advice={current && <FeatureAdvice job={job} setupId={setup.id} feature={current} edit={edit} />}
           onClose={() => setOpen(false)}
           onChange={(next) =>
@@ -341,30 +309,7 @@ export function PartStage() {
           }}
         />
       )}
-      <Sheet title="Add a shape" open={adding} onClose={() => setAdding(false)}>
-        {(['outline', 'notch', 'pocket', 'boss', 'hole', 'line'] as const).map((meaning) => (
-          <View key={meaning} style={{ gap: SPACE.xs }}>
-            <Txt kind="small" tone="quiet">
-              {MEANING_WORDS[meaning]}
-            </Txt>
-            <Row>
-              {shapesFor(meaning).map((type) => (
-                <Button
-                  key={type}
-                  mode="outlined"
-                  onPress={() => addShape(type, meaning)}
-                  accessibilityLabel={`Add ${MEANING_WORDS[meaning]}, ${SHAPE_WORDS[type]}`}
-                >
-                  {SHAPE_WORDS[type]}
-                </Button>
-              ))}
-            </Row>
-          </View>
-        ))}
-        <Txt kind="small" tone="quiet">
-          A notch trims the outside all the way down; a pocket that reaches past it has a floor.
-        </Txt>
-      </Sheet>
+      <AddSheet open={adding} onAdd={addShape} onClose={() => setAdding(false)} />
       {isSaving && (
         <SaveSheet
           job={job}

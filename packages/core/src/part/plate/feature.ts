@@ -162,6 +162,8 @@ export class Feature {
   @IsOptional() @Nested(() => Lean) lean?: Lean;
   /** Faces of the solid it was found in. */
   @IsOptional() @IsArray() @ArrayMaxSize(5000) @IsInt({ each: true }) @Min(0, { each: true }) faces?: number[];
+  /** Whether somebody told it from the faces of the solid, and it was not found. */
+  @IsOptional() @IsBoolean() told?: boolean;
   /** Layer of the drawing it came from; empty for shapes. */
   @IsString() @Length(0, 255) layer!: string;
 }

@@ -56,6 +56,17 @@ function apart(a: Feature, b: Feature): number | undefined {
   return away + sizes + depth + copies + Math.abs(a.turn - b.turn) / 90;
 }
 
+/** Finds the faces of a feature in a newer revision; undefined where one of them is not where it was. */
+export type FacesAgain = (feature: Feature) => number[] | undefined;
+
+/** What somebody told, where its faces still are: it takes the place of what is found in them anew. */
+function keptAsTold(before: Part, again: FacesAgain | undefined): Feature[] {
+  return before.features.flatMap((f) => {
+    const faces = f.told ? again?.(f) : undefined;
+    return faces ? [{ ...f, faces }] : [];
+  });
+}
+
 /** Features that came from the file, not by hand. */
 const isRead = ({ faces, layer }: Feature) => (faces ?? []).length > 0 || layer !== '';
 
@@ -64,11 +75,17 @@ const isRead = ({ faces, layer }: Feature) => (faces ?? []).length > 0 || layer 
  * drew by hand stays. Where hardly anything is found again it is another part, taken as it is.
  * @param before as it was
  * @param next as it was read anew
+ * @param again finds faces that were told something
  * @returns the part as it is then, and what changed; no changes where it is another part
  */
-export function revised<P extends Part>(before: Part, next: P): { part: P; changes?: Change[] } {
-  const pairs = next.features.flatMap((feature, i) =>
-    before.features.filter(isRead).flatMap((was) => {
+export function revised<P extends Part>(before: Part, next: P, again?: FacesAgain): { part: P; changes?: Change[] } {
+  const told = keptAsTold(before, again);
+  const isTold = (id: string) => told.some((f) => f.id === id);
+  const faces = new Set(told.flatMap((f) => f.faces ?? []));
+  const anew = next.features.filter((f) => !f.faces?.some((i) => faces.has(i)) || f.meaning === 'outline');
+  const known = before.features.filter((f) => isRead(f) && !isTold(f.id));
+  const pairs = anew.flatMap((feature, i) =>
+    known.flatMap((was) => {
       const by = apart(was, feature);
       return by === undefined ? [] : [{ i, was, by }];
     }),
@@ -81,14 +98,14 @@ export function revised<P extends Part>(before: Part, next: P): { part: P; chang
     matched.set(pair.i, pair);
     taken.add(pair.was.id);
   }
-  const known = before.features.filter(isRead);
-  const again = [...matched.values()].filter((pair) => pair.by <= AGAIN.within).length;
-  if (known.length === 0 || again < AGAIN.share * known.length) return { part: next };
+  const same = told.length + [...matched.values()].filter((pair) => pair.by <= AGAIN.within).length;
+  const all = told.length + known.length;
+  if (all === 0 || same < AGAIN.share * all) return { part: next };
   const byHand = before.features.filter((f) => !isRead(f));
-  const features: Feature[] = [...byHand];
+  const features: Feature[] = [...byHand, ...told];
   const changes: Change[] = [];
   const ids = before.features.map((f) => f.id);
-  next.features.forEach((feature, i) => {
+  anew.forEach((feature, i) => {
     const pair = matched.get(i);
     if (!pair) {
       const added = { ...feature, id: freshId('f', [...ids, ...features.map((f) => f.id)]) };

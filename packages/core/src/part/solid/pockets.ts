@@ -243,7 +243,7 @@ function inside(region: Region): Point {
 }
 
 /** Just beside a wall, in the air. */
-function besideOf({ mesh: { points, corners } }: Faces, t: number): Point {
+export function besideOf({ mesh: { points, corners } }: Faces, t: number): Point {
   const [a, b, c] = [0, 1, 2].map((k) => 3 * corners[3 * t + k]);
   const at = (k: number) => (points[a + k] + points[b + k] + points[c + k]) / 3;
   const [ux, uy, uz] = [0, 1, 2].map((k) => points[b + k] - points[a + k]);

@@ -1,6 +1,6 @@
 /** A solid as a part: what is to be cut from each of its six sides, found once and told from the side it is best cut from. */
 import { Box3 } from '../../geometry/space/triangles';
-import { Feature, LeftFace, LeftWhy, Part } from '../plate/feature';
+import { Feature, LeftFace, LeftWhy, Part, SINGLE } from '../plate/feature';
 import { drawnFrom } from '../plate/side';
 import { Body, FACES, FACE_UPS, Face } from '../plate/turn';
 import { Faces } from './faces/faces';
@@ -25,7 +25,7 @@ export interface Understood {
 const KEPT_ORDER: Found['meaning'][] = ['outline', 'pocket', 'boss', 'hole'];
 
 /** What a found thing is called before it is counted. */
-function nameOf({ meaning, shape, isOpen, through }: Found): string {
+export function nameOf({ meaning, shape, isOpen, through }: Found): string {
   if (meaning === 'outline') return 'Outside';
   if (meaning === 'boss') return 'Boss';
   if (meaning === 'hole') return `Hole ${shape.type === 'round' ? shape.diameter : ''}`.trim();
@@ -113,10 +113,9 @@ export function understood(solid: Faces, told?: (share: number) => void): Unders
       const count = (counts.get(name) ?? 0) + 1;
       counts.set(name, count);
       const called = count === 1 ? name : `${name}, ${count}`;
-      return featureOf(f, called, pattern, faces);
+      return onSideOf({ ...f, faces }, side, part, called, pattern);
     });
-    const drawn = side === 'top' ? onSide : onSide.map((f) => neat(drawnFrom(f, part, FACE_UPS[side])));
-    part.features = [...part.features, ...drawn].map((f, i) => ({ ...f, id: `f${i + 1}` }));
+    part.features = [...part.features, ...onSide].map((f, i) => ({ ...f, id: `f${i + 1}` }));
   }
   return {
     thickness: part.thickness,
@@ -124,6 +123,18 @@ export function understood(solid: Faces, told?: (share: number) => void): Unders
     reached,
     left: leftOver(solid, box, part.features, reached),
   };
+}
+
+/** What was found from a side as a feature of the part, without an id yet. */
+export function onSideOf(
+  found: Found,
+  side: Face,
+  part: Part,
+  name: string,
+  pattern: Feature['pattern'] = { ...SINGLE },
+): Feature {
+  const feature = featureOf(found, name, pattern, found.faces);
+  return side === 'top' ? feature : neat(drawnFrom(feature, part, FACE_UPS[side]));
 }
 
 function featureOf(f: Found, name: string, pattern: Feature['pattern'], faces: number[]): Feature {
