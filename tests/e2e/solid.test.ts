@@ -133,11 +133,17 @@ test('what was read wrong is put right: a tapped face made what it is told, a ro
   await tapText(page, 'Take it in');
   await until('its holes', () => bodyHas(page, /Hole 9/));
   const whole = await count();
-  await tapText(page, 'Hole 9');
+  const open = async (name: string) => {
+    const rows = await page.$$eval('[data-testid^="feature-f"]', (all) =>
+      all.map((e) => [e.getAttribute('data-testid')!, (e as HTMLElement).innerText]),
+    );
+    await tap(page, byTest(rows.find(([, text]) => text.startsWith(`${name}\n`))![0]));
+  };
+  await open('Hole 9');
   await tap(page, byTest('split-feature'));
   await tapText(page, 'Done');
   await until('each by itself', async () => (await count()) > whole);
-  await tapText(page, 'Hole 9, 2');
+  await open('Hole 9, 2');
   await tapText(page, 'one with Hole 9');
   await tapText(page, 'Done');
   await until('two as one', () => bodyHas(page, /⌀ 9 mm, through, 2 in a line/));

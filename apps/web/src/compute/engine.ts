@@ -15,6 +15,7 @@ import type {
   Program,
   Proposal,
   Returned,
+  Tight,
   Told,
   Tool,
   WriteAsk,
@@ -173,6 +174,11 @@ class Engine {
     return this.ask({ type: 'drawing', seq: this.nextSeq(), text, options }, (a) =>
       a.type === 'drawn' ? a.imported : undefined,
     );
+  }
+
+  /** Where the part is hard on cutters. */
+  tight(job: Job): Promise<Tight> {
+    return this.ask({ type: 'tight', seq: this.nextSeq(), job }, (a) => (a.type === 'tightest' ? a.tight : undefined));
   }
 
   /** The feature a face of the part makes where somebody says so; null where it makes none. */

@@ -27,6 +27,7 @@ import {
   loadView,
   planView,
   proofView,
+  tightestOf,
   toldFeature,
   written,
 } from '@tidypath/core';
@@ -333,6 +334,8 @@ function answer(data: Request): void | Promise<void> {
       const imported = importDrawing(data.text, data.options);
       return scope.postMessage({ type: 'drawn', seq: data.seq, imported });
     }
+    case 'tight':
+      return scope.postMessage({ type: 'tightest', seq: data.seq, tight: tightestOf(data.job.part) });
     case 'tell': {
       const { job, face, told } = data;
       const feature = (job.part.kind === 'solid' && toldFeature(job.part, face, told)) || null;

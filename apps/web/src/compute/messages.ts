@@ -18,6 +18,7 @@ import type {
   Proposal,
   ProofView,
   Returned,
+  Tight,
   Told,
   Tool,
   WriteAsk,
@@ -49,6 +50,8 @@ export type Request =
   | { type: 'drawing'; seq: number; text: string; options: ImportOptions }
   /** Asks for a file of the part or its stock. */
   | { type: 'write'; seq: number; job: Job; ask: WriteAsk }
+  /** Asks where a part is hard on cutters. */
+  | { type: 'tight'; seq: number; job: Job }
   /** Asks what a face of the part makes. */
   | { type: 'tell'; seq: number; job: Job; face: number; told: Told }
   | { type: 'propose'; seq: number; job: Job; setupId: string; rack: Tool[] }
@@ -83,6 +86,7 @@ export type Answer =
   | { type: 'advised'; seq: number; advised: Advised }
   | { type: 'drawn'; seq: number; imported: Imported }
   | { type: 'written'; seq: number; file: Uint8Array | null }
+  | { type: 'tightest'; seq: number; tight: Tight }
   | { type: 'told'; seq: number; feature: Feature | null }
   | { type: 'proposed'; seq: number; proposal: Proposal }
   | { type: 'part planned'; seq: number; planned: PlannedPart | null }

@@ -75,6 +75,7 @@ const ELSEWHERE = [
   'stl',
   'written',
   'told',
+  'tightest',
 ] as const;
 type Own = Exclude<Answer, { type: (typeof ELSEWHERE)[number] }>;
 const PACE = ['planning', 'progress', 'again', 'waiting'] as const;

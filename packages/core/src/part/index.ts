@@ -26,6 +26,7 @@ export { trimmedPart } from './plate/notch';
 export { MIRRORS, ONCE, Repeat, placesOf, repeated } from './plate/repeat';
 export { instancesOf } from './plate/shapes';
 export { bodyAs, facesOf, middleOn, partFindings, seenFrom } from './plate/side';
+export { type Tight, tightestOf } from './plate/tight';
 export { FACES, type Face, FACE_UPS, type Up, faceOf } from './plate/turn';
 export { type Change, revised } from './plate/revised';
 export { changeText } from './plate/revised-words';

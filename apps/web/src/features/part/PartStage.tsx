@@ -48,6 +48,7 @@ import { LeftCard } from './LeftCard';
 import { ModelSheet, TakenIn } from './ModelSheet';
 import { PlanCard, usePlan } from './PlanCard';
 import { PlanDrawing } from './PlanDrawing';
+import { TightCard } from './TightCard';
 import { ToldCard } from './ToldCard';
 import { SaveSheet } from './SaveSheet';
 import { Revision, RevisionCard } from './RevisionCard';
@@ -264,6 +265,7 @@ export function PartStage() {
           selected={selected}
           onOpen={(id) => (setSelected(id), setOpen(true))}
         />
+        {part.features.length > 1 && <TightCard job={job} onShow={setSelected} />}
         {part.features.length > 0 && (
           <Button compact onPress={() => setSaving(true)} testID="save-as">
             Save as DXF, SVG{part.kind === 'solid' ? ' or STL' : ''}

@@ -1,10 +1,9 @@
 /** What can be drawn of a part: its features, its outside, what a plane cuts of it. */
 import { fitArcs } from '../../geometry/plane/arcfit';
-import { circle, flatten } from '../../geometry/plane/chain';
-import { Region, difference, thinned } from '../../geometry/plane/clip';
+import { Region, thinned } from '../../geometry/plane/clip';
 import { movedPoints } from '../../geometry/space/triangles';
 import { Part } from '../plate/feature';
-import { partModel, solidAt } from '../plate/model';
+import { metalAt, partModel } from '../plate/model';
 import { instancesOf } from '../plate/shapes';
 import { Face, FACE_UPS } from '../plate/turn';
 import { seenFrom } from '../plate/side';
@@ -57,10 +56,5 @@ export function drawnSection(part: Part, { axis, at }: Across): Drawn[] | undefi
 }
 
 /** What of a plate is metal at a height. */
-function levelOf(part: Part, at: number): Region {
-  if (at > 0 || at < -part.thickness) return [];
-  const model = partModel(part);
-  const holes = model.holes.filter((h) => h.through || -h.depth <= at);
-  const open = holes.map((h) => flatten(circle(h.centre.x, h.centre.y, h.diameter / 2), FIT / 10));
-  return difference(solidAt(model, at), open);
-}
+const levelOf = (part: Part, at: number): Region =>
+  at > 0 || at < -part.thickness ? [] : metalAt(partModel(part), at);

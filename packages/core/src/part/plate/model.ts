@@ -316,6 +316,16 @@ export function solidAt(model: PartModel, z: number): Region {
   return open.length ? difference(model.outline, union(open)) : model.outline;
 }
 
+/** Chords of holes stay this near their arc, mm. */
+const HOLE = 2e-4;
+
+/** What is metal just below the height `z`, the holes that are drilled there gone too. */
+export function metalAt(model: PartModel, z: number): Region {
+  const holes = model.holes.filter((h) => h.through || -h.depth < z + 1e-6);
+  const drilled = holes.map((h) => flatten(circle(h.centre.x, h.centre.y, h.diameter / 2), HOLE));
+  return drilled.length > 0 ? difference(solidAt(model, z), drilled) : solidAt(model, z);
+}
+
 const KNOWN = new WeakMap<Part, PartModel>();
 
 /** The same, worked out once for each version of a part. */
