@@ -1,5 +1,6 @@
 /** A solid from its file to a program that is released, and what its picture says under a finger. */
 import { join } from 'node:path';
+import { Page } from 'puppeteer-core';
 import {
   Harness,
   bodyHas,
@@ -23,16 +24,24 @@ afterEach(() => expect(harness.problems).toEqual([]));
 
 const solid = (name: string) => join(root, 'demo/solids', name);
 
+/** A new job with a file opened in it. */
+async function begun(page: Page, name: string, file: string): Promise<void> {
+  await harness.open(page, '/');
+  await tapText(page, 'New job');
+  await fill(page, byTest('new-job-name'), name);
+  await tapText(page, 'Create');
+  await choose(page, () => tapText(page, 'Open a file'), file);
+}
+
+const hasFaces = (page: Page, told: RegExp) =>
+  until('its faces', async () => told.test(await textOf(page, byTest('model-summary'))));
+
 test('from a STEP file to a released program with three taps', async () => {
   const page = await harness.page();
   const downloads = join(harness.data, 'downloads');
   await downloadsTo(page, downloads);
-  await harness.open(page, '/');
-  await tapText(page, 'New job');
-  await fill(page, byTest('new-job-name'), 'Cover plate');
-  await tapText(page, 'Create');
-  await choose(page, () => tapText(page, 'Open a file'), solid('cover-plate.step'));
-  await until('its faces', async () => /62 faces/.test(await textOf(page, byTest('model-summary'))));
+  await begun(page, 'Cover plate', solid('cover-plate.step'));
+  await hasFaces(page, /62 faces/);
   expect(await textOf(page, byTest('model-summary'))).toMatch(/^STEP, in mm\. 120 × 80 × 15 mm, 111 cm³, 62 faces\.$/);
 
   await tap(page, byTest('take-and-plan'));
@@ -49,12 +58,8 @@ test('from a STEP file to a released program with three taps', async () => {
 
 test('a face under a finger says what it is, and lights the feature it belongs to; a second one how far it is away', async () => {
   const page = await harness.page();
-  await harness.open(page, '/');
-  await tapText(page, 'New job');
-  await fill(page, byTest('new-job-name'), 'Tray');
-  await tapText(page, 'Create');
-  await choose(page, () => tapText(page, 'Open a file'), solid('thin-tray.stl'));
-  await until('its faces', async () => /29 faces/.test(await textOf(page, byTest('model-summary'))));
+  await begun(page, 'Tray', solid('thin-tray.stl'));
+  await hasFaces(page, /29 faces/);
   // A mesh names no unit.
   expect(await textOf(page, byTest('model-summary'))).toMatch(/^STL, no unit named\. 90 × 60 × 30 mm/);
   await tapText(page, 'Take it in');
@@ -77,15 +82,8 @@ test('what a plane cuts of it is saved as a drawing, which opens again', async (
   const page = await harness.page();
   const downloads = join(harness.data, 'drawings');
   await downloadsTo(page, downloads);
-  const begin = async (name: string, file: string) => {
-    await harness.open(page, '/');
-    await tapText(page, 'New job');
-    await fill(page, byTest('new-job-name'), name);
-    await tapText(page, 'Create');
-    await choose(page, () => tapText(page, 'Open a file'), file);
-  };
-  await begin('Flange', solid('hub-flange.stl'));
-  await until('its faces', async () => /faces/.test(await textOf(page, byTest('model-summary'))));
+  await begun(page, 'Flange', solid('hub-flange.stl'));
+  await hasFaces(page, /faces/);
   await tapText(page, 'Take it in');
   await tap(page, byTest('save-as'));
   await tapText(page, 'what a plane cuts of it');
@@ -95,7 +93,7 @@ test('what a plane cuts of it is saved as a drawing, which opens again', async (
   expect((await downloaded(drawing)).toString()).toMatch(/<svg [^>]*width="50mm"/);
 
   // At half its height the boss is cut, and the bore in it.
-  await begin('Flange again', drawing);
+  await begun(page, 'Flange again', drawing);
   await until('the drawing', async () =>
     /^2 closed outlines, 0 open/.test(await textOf(page, byTest('import-summary'))),
   );
@@ -104,12 +102,8 @@ test('what a plane cuts of it is saved as a drawing, which opens again', async (
 
 test('what was read wrong is put right: a tapped face made what it is told, a row taken apart and joined', async () => {
   const page = await harness.page();
-  await harness.open(page, '/');
-  await tapText(page, 'New job');
-  await fill(page, byTest('new-job-name'), 'Put right');
-  await tapText(page, 'Create');
-  await choose(page, () => tapText(page, 'Open a file'), solid('thin-tray.stl'));
-  await until('its faces', async () => /29 faces/.test(await textOf(page, byTest('model-summary'))));
+  await begun(page, 'Put right', solid('thin-tray.stl'));
+  await hasFaces(page, /29 faces/);
   await tapText(page, 'Take it in');
   const canvas = await page.waitForSelector(`${byTest('solid')} canvas`);
   await until('the picture', async () => (await page.$(`${byTest('solid')}[aria-busy="false"]`)) !== null);
@@ -129,7 +123,7 @@ test('what was read wrong is put right: a tapped face made what it is told, a ro
   expect(await count()).toBe(before);
 
   await choose(page, () => tapText(page, 'Open a file'), solid('hub-flange.stl'));
-  await until('its faces', async () => /faces/.test(await textOf(page, byTest('model-summary'))));
+  await hasFaces(page, /faces/);
   await tapText(page, 'Take it in');
   await until('its holes', () => bodyHas(page, /Hole 9/));
   const whole = await count();

@@ -34,7 +34,7 @@ export function topsAs(surface: Triangles, key: string, laid: () => Triangles): 
 }
 
 /** Where each side of a part looks, as it is drawn. */
-const LOOKS: Record<Face, Vec3> = {
+export const LOOKS: Record<Face, Vec3> = {
   top: { x: 0, y: 0, z: 1 },
   underside: { x: 0, y: 0, z: -1 },
   front: { x: 0, y: -1, z: 0 },

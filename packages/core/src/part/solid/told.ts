@@ -1,6 +1,6 @@
 /** A feature somebody tells from a face of a solid: that it is the floor of a pocket, the top of a boss, the wall of a hole. */
 import { Ring, contains, islands, ringArea } from '../../geometry/plane/clip';
-import { Vec3, dot } from '../../geometry/space/vec3';
+import { dot } from '../../geometry/space/vec3';
 import { freshId } from '../../quantity/ids';
 import { Feature, Solid } from '../plate/feature';
 import { FACES, FACE_UPS, Face } from '../plate/turn';
@@ -12,7 +12,7 @@ import { LEAST_AREA, Looked, UPRIGHT, onAxis } from './looked';
 import { besideOf } from './pockets';
 import { tidy } from './rings';
 import { nameOf, onSideOf } from './sides';
-import { surfaceOf } from './surface-of';
+import { LOOKS, surfaceOf } from './surface-of';
 import { Tops } from './tops';
 
 /** What a face may be told to make. */
@@ -83,18 +83,9 @@ const MAKE: Record<Told, (looked: Looked, face: number) => Found | undefined> = 
 /** The sides a face may be cut from, those it looks to first. */
 function sidesOf({ faces }: Faces, face: number): Face[] {
   const { fit } = faces[face];
-  const looks = (side: Face) => (fit.kind === 'plane' ? dot(fit.normal, OUTWARDS[side]) : 0);
+  const looks = (side: Face) => (fit.kind === 'plane' ? dot(fit.normal, LOOKS[side]) : 0);
   return [...FACES].sort((a, b) => looks(b) - looks(a) || FACES.indexOf(a) - FACES.indexOf(b));
 }
-
-const OUTWARDS: Record<Face, Vec3> = {
-  top: { x: 0, y: 0, z: 1 },
-  underside: { x: 0, y: 0, z: -1 },
-  front: { x: 0, y: -1, z: 0 },
-  back: { x: 0, y: 1, z: 0 },
-  left: { x: -1, y: 0, z: 0 },
-  right: { x: 1, y: 0, z: 0 },
-};
 
 /**
  * A feature from a face of a solid.
