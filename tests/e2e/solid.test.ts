@@ -46,7 +46,7 @@ test('from a STEP file to a released program with three taps', async () => {
 
   await tap(page, byTest('take-and-plan'));
   // Minutes of a processor, and there may be others at work.
-  await until('the plan', async () => (await page.$(byTest('plan-said'))) !== null, 360_000);
+  await until('the plan', async () => (await page.$(byTest('plan-said'))) !== null, 480_000);
   // What the rack has no tool for is said, and nothing else stands against it.
   await stage(page, 'release');
   const download = `${byTest('download')}:not([aria-disabled="true"])`;
@@ -54,7 +54,7 @@ test('from a STEP file to a released program with three taps', async () => {
   await tap(page, byTest('download'));
   const file = await downloaded(join(downloads, 'cover-plate-top-up.nc'));
   expect(file.toString()).toMatch(/O1001 \(COVER PLATE TOP UP\)/);
-});
+}, 900_000);
 
 test('a face under a finger says what it is, and lights the feature it belongs to; a second one how far it is away', async () => {
   const page = await harness.page();
