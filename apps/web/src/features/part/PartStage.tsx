@@ -265,12 +265,13 @@ export function PartStage() {
           selected={selected}
           onOpen={(id) => (setSelected(id), setOpen(true))}
         />
-        {part.features.length > 1 && <TightCard job={job} onShow={setSelected} />}
         {part.features.length > 0 && (
           <Button compact onPress={() => setSaving(true)} testID="save-as">
             Save as DXF, SVG{part.kind === 'solid' ? ' or STL' : ''}
           </Button>
         )}
+        {/* Last: it comes once it is worked out, and moves nothing from under a finger. */}
+        {part.features.length > 1 && <TightCard job={job} onShow={setSelected} />}
       </StagePage>
       {open && (
         <FeatureSheet
