@@ -49,9 +49,7 @@ const probeBracket = () =>
     .hole('top', 76, 45, 6.6, 'through')
     .hole('top', 30, 30, 10, 'through')
     .change((solid) => solid.chamfer(1, (e) => e.inPlane('XY', 24).inDirection('Y').containsPoint([0, 30, 24])), {
-      kind: 'chamfer',
-      side: 'top',
-      size: 1,
+      ...{ kind: 'chamfer', side: 'top', x: 0, y: 30, size: 1 },
     })
     .change(
       (solid) => {
@@ -156,6 +154,52 @@ const floatShell = () =>
     { kind: 'free', side: 'top' },
   );
 
+/** A latch body whose edges are broken: round the outside above and below, round the mouth of a pocket, round a boss, along one edge of a step; and a pocket with draft. */
+const latchBody = () => {
+  const draft = 4 * Math.tan((5 * Math.PI) / 180);
+  const around =
+    (x: number, y: number, w: number, h: number, near = 4) =>
+    (e: kernel.EdgeFinder) =>
+      e.inBox([x - w / 2 - near, y - h / 2 - near, -1], [x + w / 2 + near, y + h / 2 + near, 40]);
+  return new Builder([80, 60, 20], kernel.drawRoundedRectangle(80, 60, 6).translate(40, 30))
+    .step('top', -2, 52, 82, 62, 5)
+    .pocket('top', 24, 26, 30, 36, 8, 5)
+    .pocket('top', 60, 26, 26, 40, 6, 5, { islands: [{ x: 60, y: 26, diameter: 12, down: 1 }] })
+    .change((solid) => solid.chamfer(0.6, (e) => around(24, 26, 30, 36, 1)(e.inPlane('XY', 20))), {
+      ...{ kind: 'chamfer', side: 'top', x: 24, y: 26, size: 0.6 },
+    })
+    .change((solid) => solid.fillet(1.5, (e) => around(60, 26, 12, 12, 1)(e.inPlane('XY', 19))), {
+      ...{ kind: 'fillet', side: 'top', x: 60, y: 26, size: 1.5 },
+    })
+    .change((solid) => solid.chamfer(1, (e) => e.inPlane('XY', 20).inDirection('X').containsPoint([40, 52, 20])), {
+      ...{ kind: 'chamfer', side: 'top', x: 40, y: 52, size: 1 },
+    })
+    .change((solid) => solid.chamfer(0.5, (e) => e.inPlane('XY', 0)), {
+      ...{ kind: 'chamfer', side: 'underside', x: 40, y: 30, size: 0.5 },
+    })
+    .change(
+      (solid) => {
+        const mouth = kernel.drawRoundedRectangle(30 + 2 * draft, 20 + 2 * draft, 4 + draft).translate(40, 30);
+        const floor = kernel.drawRoundedRectangle(30, 20, 4).translate(40, 30);
+        const at = (drawing: kernel.Drawing, z: number) => drawing.sketchOnPlane('XY', z) as unknown as kernel.Sketch;
+        return solid.cut(at(floor, 4).loftWith([at(mouth, 0)], { ruled: true }) as unknown as kernel.Shape3D);
+      },
+      { kind: 'pocket', side: 'underside', x: 40, y: 30, width: 30, height: 20, corner: 4, depth: 4, taper: 5 },
+    )
+    .change(
+      (solid) => {
+        const drill = kernel.drawCircle(1.5).sketchOnPlane('XY', -12).extrude(40) as unknown as kernel.Shape3D;
+        return solid.cut(drill.rotate(30, [0, 0, 0], [0, 1, 0]).translate([40, 57, 15]));
+      },
+      {
+        ...{ kind: 'hole', side: 'top', x: 40 + 5 * Math.tan(Math.PI / 6), y: 57, diameter: 3 },
+        ...{ depth: 12 + 5 / Math.cos(Math.PI / 6), lean: { to: 'right', degrees: 30 } },
+      },
+    )
+    .hole('top', 8, 56, 5.5, 'through')
+    .hole('top', 72, 56, 5.5, 'through');
+};
+
 const PARTS: Record<string, () => Builder> = {
   gaugeHousing,
   probeBracket,
@@ -165,6 +209,7 @@ const PARTS: Record<string, () => Builder> = {
   thinTray,
   rainCup,
   floatShell,
+  latchBody,
 };
 
 const kebab = (name: string) => name.replace(/[A-Z]/g, (c) => `-${c.toLowerCase()}`);

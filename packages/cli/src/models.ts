@@ -76,7 +76,7 @@ const middle = (a: number, b: number) => Number(((a + b) / 2).toFixed(6));
 
 /** One place of a feature as a script reads it: mm, the front left corner of the box round the part as it lies at X 0 Y 0, its top at Z 0. */
 function listed(feature: Feature, thickness: number) {
-  const { meaning, shape, depth, through, counterbore, edge, side, faces = [] } = feature;
+  const { meaning, shape, depth, through, counterbore, edge, foot, taper, lean, side, faces = [] } = feature;
   const floor = through ? thickness : depth;
   const sizes =
     shape.type === 'round'
@@ -89,7 +89,8 @@ function listed(feature: Feature, thickness: number) {
   return instancesOf(feature).map((chain) => {
     const b = chainBounds(chain);
     const at = { x: middle(b.minX, b.maxX), y: middle(b.minY, b.maxY) };
-    const more = { ...(counterbore && { counterbore }), ...(edge && { edge }), side: side ?? 'top' };
+    const wall = { ...(edge && { edge }), ...(foot && { foot }), ...(taper && { taper }), ...(lean && { lean }) };
+    const more = { ...(counterbore && { counterbore }), ...wall, side: side ?? 'top' };
     return { kind: meaning, name: feature.name, ...at, z: -floor, depth: floor, through, ...sizes, ...more, faces };
   });
 }

@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import startStep from 'occt-import-js';
 import { Joined, joinedTriangles } from '../src/geometry/space/triangles';
+import { Lean } from '../src/part/plate/leaning';
 import { Faces, facesOfSolid } from '../src/part/solid/faces/faces';
 import { onPlace } from '../src/part/solid/lying';
 import { readModel } from '../src/part/solid/read/read';
@@ -25,6 +26,8 @@ export interface True {
   /** Of its floor, from the side it is cut from. */
   depth?: number;
   through?: boolean;
+  /** How its axis leans; its place is where that meets the top. */
+  lean?: Lean;
   /** Included angle of the drill’s point. */
   point?: number;
   counterbore?: { diameter: number; depth: number };

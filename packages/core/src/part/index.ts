@@ -16,7 +16,7 @@ export {
   type Solid,
   type Taken,
 } from './plate/feature';
-export { Lean, leaningEdges, leaningFaces, LEANS } from './plate/leaning';
+export { Lean, leanText, leaningEdges, leaningFaces, LEANS } from './plate/leaning';
 export { limitsOf } from './plate/limits';
 export { modelOf, partModel, type PartModel } from './plate/model';
 export { newFeature } from './plate/new';

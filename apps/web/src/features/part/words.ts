@@ -1,6 +1,6 @@
 import { PATTERN_WORDS } from '../../ui/PatternFields';
 import type { Feature, LengthUnit, Limited, Meaning, Shape } from '@tidypath/core';
-import { formatLength, limitsOf, limitsText } from '@tidypath/core';
+import { formatLength, formatNumber, leanText, limitsOf, limitsText } from '@tidypath/core';
 
 export const MEANING_WORDS: Record<Meaning, string> = {
   outline: 'outside of the part',
@@ -60,7 +60,20 @@ export function featureWords(f: Feature, unit: LengthUnit): string {
         : '';
   const finish = f.finish ? `, Ra ${f.finish}` : '';
   const side = f.side ? `, from the ${f.side}` : '';
-  return `${sizeWords(f, unit)}${depth}${side}${finish}${times}`;
+  return `${sizeWords(f, unit)}${depth}${side}${wallWords(f, unit)}${finish}${times}`;
+}
+
+/** How its walls stand, end and begin, where that is not upright and sharp. */
+function wallWords({ edge, foot, taper, lean }: Feature, unit: LengthUnit): string {
+  const l = (mm: number) => formatLength(mm, unit);
+  return [
+    edge && (edge.form === 'round' ? `edge rounded ${l(edge.size)}` : `edge chamfered ${l(edge.size)}`),
+    foot && `foot rounded ${l(foot)}`,
+    taper && `walls lean out ${formatNumber(taper, 2)}°`,
+    lean && `leans ${leanText(lean)}`,
+  ]
+    .flatMap((words) => (words ? [`, ${words}`] : []))
+    .join('');
 }
 
 /** A first shape of each sort, sized for the part at hand. */

@@ -6,7 +6,8 @@ import { Tool } from '../../shop/tool';
 import { upText } from '../../document/edit';
 import { fewestGrips } from '../../document/grips';
 import { Job, Setup } from '../../document/job';
-import { LeftFace } from '../../part/plate/feature';
+import { LeftFace, Part } from '../../part/plate/feature';
+import { leanText } from '../../part/plate/leaning';
 import { partModel } from '../../part/plate/model';
 import { Face } from '../../part/plate/turn';
 import { LEFT_WORDS, leftOf } from '../../part/solid/left';
@@ -92,13 +93,32 @@ function stillMissing({ part, setups }: Job, missing: Missing[]): PlannedPart['m
     const key = `${m.feature}: ${m.why.split(';')[0]}`;
     if (!told.has(key) && !isMadeElsewhere(m)) told.set(key, { feature: m.feature, why: m.why });
   }
-  return [...told.values(), ...(part.kind === 'solid' ? leftOf(part).map(leftSentence) : [])];
+  return [...told.values(), ...leaning(part), ...(part.kind === 'solid' ? leftSentences(leftOf(part)) : [])];
 }
 
-const leftSentence = ({ face, why, area }: LeftFace): PlannedPart['missing'][number] => ({
-  feature: `Face ${face + 1}`,
-  why: `${formatNumber(area, 0)} mm², ${LEFT_WORDS[why].is}; ${LEFT_WORDS[why].would} would make it`,
-});
+/** Grips that lean are somebody's own to make. */
+const leaning = ({ features }: Part): PlannedPart['missing'] =>
+  features.flatMap((f) =>
+    f.lean
+      ? [{ feature: f.name, why: `its axis leans ${leanText(f.lean)}; a setup on a sine plate would make it` }]
+      : [],
+  );
+
+/** Faces left for one reason, told together. */
+function leftSentences(left: LeftFace[]): PlannedPart['missing'] {
+  const whys = [...new Set(left.map((l) => l.why))];
+  return whys.map((why) => {
+    const its = left.filter((l) => l.why === why);
+    const area = its.reduce((sum, l) => sum + l.area, 0);
+    const { is, would } = LEFT_WORDS[why];
+    const numbers = its.map((l) => l.face + 1).join(', ');
+    const isOne = its.length === 1;
+    return {
+      feature: `${isOne ? 'Face' : 'Faces'} ${numbers}`,
+      why: `${formatNumber(area, 0)} mm²${isOne ? '' : ' together'}, ${is}; ${would} would make ${isOne ? 'it' : 'them'}`,
+    };
+  });
+}
 
 function gripsSentence(order: Face[], sides: Face[], tried: number): string {
   const which = order.map((face) => upText({ face })).join(', then ');

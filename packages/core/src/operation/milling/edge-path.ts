@@ -1,5 +1,5 @@
 import { IsOptional } from 'class-validator';
-import { fitArcs } from '../../geometry/plane/arcfit';
+import { fitArcs, fitOpenArcs } from '../../geometry/plane/arcfit';
 import { reversed, startedOnLongest } from '../../geometry/plane/chain';
 import {
   Region,
@@ -9,12 +9,12 @@ import {
   intersection,
   islands,
   offset,
+  offsetOpen,
 } from '../../geometry/plane/clip';
-import { Point } from '../../geometry/plane/point';
+import { Point, distance } from '../../geometry/plane/point';
 import { Finding, finding } from '../../quantity/finding';
 import { Choice, Parameter, Toggle } from '../../quantity/parameter';
 import { Feature } from '../../part/plate/feature';
-import { instancesOf } from '../../part/plate/shapes';
 import { Edge, edgeDrop } from '../../part/plate/edges';
 import { edgesOf, solidAt } from '../../part/plate/model';
 import { followWithLead, leadFor, quarter, wearing } from './leads';
@@ -105,18 +105,35 @@ export function followEdges(
     const place = { operation: operation.id, feature: edge.feature };
     const hole = model.holes.find((h) => h.feature === edge.feature && !h.through);
     if (hole && -tip > hole.depth) findings.push(finding('edge-hits-floor', {}, place));
-    const rings = islands(offset(edge.region, edge.metalInside ? flank.wall : -flank.wall)).map((i) => i[0]);
-    if (rings.length === 0) findings.push(tooTight(edge, context, flank));
+    const runs = runsBeside(edge, flank.wall);
+    if (runs.length === 0) findings.push(tooTight(edge, context, flank));
     const blocked = obstacles(edge, tip, context);
     const room = flank.wall + edge.form.size;
-    for (const ring of rings) {
-      const near = ring.find((p) => contains(blocked, p) || distanceToBoundary(blocked, p) < room - HAIR);
+    const isBlocked = (p: Point) => contains(blocked, p) || distanceToBoundary(blocked, p) < room - HAIR;
+    for (const run of runs) {
+      const near = run.find(isBlocked);
       if (near) findings.push(finding('edge-left-out', { tool: context.tool.name, near }, { ...place, at: near }));
-      else if (!lap(path, context, edge, ring, params, flank) && params.wear)
+      else if (!lap(path, context, edge, run, params, flank, isBlocked) && params.wear)
         findings.push(finding('no-lead-for-compensation', {}, { ...place, field: 'params.lead' }));
     }
   }
   return findings;
+}
+
+/** Where the middle of the tool runs: round a closed edge, along an open one. */
+const runsBeside = ({ region, line, metalInside }: Edge, wall: number): Point[][] =>
+  line
+    ? [offsetOpen(line, wall, 'left')].filter((run) => run.length > 1)
+    : islands(offset(region, metalInside ? wall : -wall)).map((i) => i[0]);
+
+/** A run drawn on straight at both ends, where there is room. */
+function drawnOn(run: Point[], by: number, isBlocked: (p: Point) => boolean): Point[] {
+  const beyond = (end: Point, before: Point): Point[] => {
+    const long = distance(end, before) || 1;
+    const p = { x: end.x + (by * (end.x - before.x)) / long, y: end.y + (by * (end.y - before.y)) / long };
+    return isBlocked(p) ? [] : [p];
+  };
+  return [...beyond(run[0], run[1]), ...run, ...beyond(run[run.length - 1], run[run.length - 2])];
 }
 
 /** @returns whether there was room to lead onto it */
@@ -124,18 +141,22 @@ function lap(
   path: PathBuilder,
   { operation, approach, clearance }: PlanContext,
   edge: Edge,
-  ring: Point[],
+  run: Point[],
   params: EdgeParams,
   flank: Flank,
+  isBlocked: (p: Point) => boolean,
 ): boolean {
-  const fitted = fitArcs(ring, FIT);
-  const climb = edge.metalInside ? reversed(fitted) : fitted;
+  const fitted = edge.line ? fitOpenArcs(drawnOn(run, params.lead, isBlocked), FIT) : fitArcs(run, FIT);
+  const climb = edge.metalInside && !edge.line ? reversed(fitted) : fitted;
   const conventional = params.direction === 'conventional';
-  const chain = startedOnLongest(conventional ? reversed(climb) : climb);
+  const along = conventional ? reversed(climb) : climb;
+  const chain = edge.line ? along : startedOnLongest(along);
   const isFree = (p: Point) =>
     contains(edge.region, p) !== edge.metalInside && distanceToBoundary(edge.region, p) >= flank.wall - 0.002;
   const side = conventional ? 'right' : 'left';
-  const lead = leadFor(chain, params.wear ? wearing(params.lead) : quarter(params.lead), side, isFree);
+  const lead = edge.line
+    ? undefined
+    : leadFor(chain, params.wear ? wearing(params.lead) : quarter(params.lead), side, isFree);
   const at = lead?.on.vertices[0] ?? chain.vertices[0];
   const { feed, entryFeed } = operation.speeds;
   path.rapid(at.x, at.y, clearance).rapid(at.x, at.y, edge.top + approach);
@@ -165,10 +186,7 @@ export const EDGED: Feature['meaning'][] = ['outline', 'pocket', 'boss', 'hole',
 export const notEdges = ({ operation, targets }: PlanContext, edges: Edge[], asDrawn: boolean): Finding[] =>
   targets
     .filter((t) => t.meaning === 'edge' && !(asDrawn && !t.edge) && !edges.some((e) => e.feature === t.id))
-    .map((t) => {
-      const isOpen = !instancesOf(t).some((c) => c.closed);
-      return finding('edge-nowhere', { feature: t.name, isOpen }, { operation: operation.id, feature: t.id });
-    });
+    .map((t) => finding('edge-nowhere', { feature: t.name }, { operation: operation.id, feature: t.id }));
 
 /** None of the targets shows an edge of this form. */
 export const noEdge = ({ operation }: PlanContext, code: 'no-chamfer' | 'no-rounding'): Finding =>

@@ -7,8 +7,10 @@ import { maths } from '../../quantity/maths';
 /** The broken top edge of a wall, ready for planning and judging. */
 export interface Edge {
   feature: string;
-  /** What the wall encloses. */
+  /** What the wall encloses; of an open edge the metal along it, as wide as it is broken. */
   region: Region;
+  /** An open edge, its metal at the right. */
+  line?: Point[];
   /** Whether the metal lies inside the wall, as on the outside of a part, or outside it, as around a pocket. */
   metalInside: boolean;
   /** Z of the surface the edge bounds. */

@@ -156,6 +156,8 @@ export class Feature {
   @IsOptional() @IsNumber() @Min(0) @Max(1000) mouth?: number;
   /** Radius between the walls of a pocket found in a solid and its floor, mm; sharp where left out. */
   @IsOptional() @IsNumber() @Min(0) @Max(1000) foot?: number;
+  /** How far the walls of a pocket found in a solid stand from upright, the pocket widening upwards, degrees; upright where left out. */
+  @IsOptional() @IsNumber() @Min(0) @Max(60) taper?: number;
   /** The side it is cut from, where that is not the top. On a face beside the part X and Y count from its lower left corner. */
   @IsOptional() @IsIn(FACES.slice(1)) side?: Exclude<Face, 'top'>;
   /** How its axis leans from that of the top, where it is cut on a sine plate; its place is where the axis meets the top. */

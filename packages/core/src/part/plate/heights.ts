@@ -122,14 +122,18 @@ function crests(feature: Feature): HeightRule[] {
   });
 }
 
+/** Least distance to a run of straights. */
+const distanceToLine = (p: Point, line: Point[]): number =>
+  Math.min(...line.slice(1).map((b, k) => distanceToSegment(p, line[k], b).distance));
+
 /** What a broken edge allows and, where it is the part's own, asks. */
 function broken(edge: Edge, isAsked: boolean): HeightRule {
-  const { region, metalInside, form } = edge;
+  const { region, line, metalInside, form } = edge;
   const band = metalInside
     ? difference(region, offset(region, -form.size - GOUGE))
     : difference(offset(region, form.size + GOUGE), region);
   const boundary = new Boundary(region);
-  const into = ({ x, y }: Point) => Math.abs(boundary.distance(x, y));
+  const into = (p: Point) => (line ? distanceToLine(p, line) : Math.abs(boundary.distance(p.x, p.y)));
   return {
     region: band,
     how: 'lower',

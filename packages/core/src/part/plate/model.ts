@@ -1,5 +1,14 @@
 import { asCircle, Chain, circle, chainBounds, flatten, signedArea } from '../../geometry/plane/chain';
-import { Region, contains, difference, intersection, offset, union } from '../../geometry/plane/clip';
+import {
+  Region,
+  contains,
+  difference,
+  intersection,
+  offset,
+  offsetOpen,
+  ringArea,
+  union,
+} from '../../geometry/plane/clip';
 import { selfCrossing } from '../../geometry/plane/crossing';
 import { Thread, parseThread } from '../../cutting/threads';
 import { Bounds, EMPTY_BOUNDS, Point, distance, joinBounds } from '../../geometry/plane/point';
@@ -187,15 +196,38 @@ function counterbores(model: PartModel, feature: Feature): void {
       model.floors.push({ feature: feature.id, region: round(centre, counterbore.diameter), z: -counterbore.depth });
 }
 
-/** The edge along a closed line that somebody drew: its metal is where the surface is higher. None where both sides are level. */
+/** How high the surface stands at a place, holes and what is beside the part counted. */
+function standsAt(model: PartModel, at: Point | undefined): number {
+  if (!at || !contains(model.outline, at)) return -Infinity;
+  const holes = model.holes.filter((h) => distance(h.centre, at) < h.diameter / 2).map((h) => -h.depth);
+  return Math.min(surfaceAt(model, at), ...holes);
+}
+
+/** The edges along open lines: the metal is on the side where the surface is higher. None where both are level. */
+const openEdges = (model: PartModel, feature: Feature, form: EdgeForm): Edge[] =>
+  instancesOf(feature)
+    .filter((c) => !c.closed)
+    .flatMap((chain): Edge[] => {
+      const points = flatten(chain, FLATTEN);
+      const [a, b] = points.slice(Math.ceil(points.length / 2) - 1);
+      const long = distance(a, b) || 1;
+      const beside = (by: number) => ({
+        x: (a.x + b.x) / 2 + (by * (b.y - a.y)) / long,
+        y: (a.y + b.y) / 2 - (by * (b.x - a.x)) / long,
+      });
+      const [right, left] = [BESIDE, -BESIDE].map((by) => standsAt(model, beside(by)));
+      if (right === left) return [];
+      const line = right > left ? points : [...points].reverse();
+      const ring = [...line, ...offsetOpen(line, form.size, 'right').reverse()];
+      const region = [ringArea(ring) < 0 ? ring.reverse() : ring];
+      return [{ feature: feature.id, region, line, metalInside: true, top: Math.max(right, left), form }];
+    });
+
+/** The edge along a line that somebody drew: its metal is where the surface is higher. None where both sides are level. */
 function lineEdge(model: PartModel, feature: Feature, form: EdgeForm): Edge[] {
   const region = regionOf(feature);
-  const surface = (by: number) => {
-    const beside = offset(region, by)[0]?.[0];
-    if (!beside || !contains(model.outline, beside)) return -Infinity;
-    const holes = model.holes.filter((h) => distance(h.centre, beside) < h.diameter / 2).map((h) => -h.depth);
-    return Math.min(surfaceAt(model, beside), ...holes);
-  };
+  if (region.length === 0) return openEdges(model, feature, form);
+  const surface = (by: number) => standsAt(model, offset(region, by)[0]?.[0]);
   const [inside, outside] = [surface(-BESIDE), surface(BESIDE)];
   if (inside === outside) return [];
   return [{ feature: feature.id, region, metalInside: inside > outside, top: Math.max(inside, outside), form }];
@@ -220,8 +252,15 @@ export function edgesOf(model: PartModel, feature: Feature, form = feature.edge)
   }));
 }
 
-function edgeFindings(edge: Edge, feature: Feature, thickness: number): Finding[] {
-  const deepest = feature.through || feature.meaning === 'outline' ? thickness : feature.depth || thickness;
+function edgeFindings(edge: Edge, feature: Feature, model: PartModel): Finding[] {
+  const { thickness, floors } = model;
+  const around = floors.filter((f) => f.feature !== feature.id);
+  const deepest =
+    feature.meaning === 'boss'
+      ? -surfaceAround(edge.region, around)
+      : feature.through || feature.meaning === 'outline'
+        ? thickness
+        : feature.depth || thickness;
   return edgeDrop(edge.form) < deepest + edge.top
     ? []
     : [finding('edge-too-high', { feature: feature.name }, { feature: feature.id, field: 'edge' })];
@@ -301,7 +340,7 @@ export function modelOf(drawn: Part): PartModel {
   for (const feature of sound.keys()) {
     const edges = edgesOf(model, feature);
     model.edges.push(...edges);
-    findings.push(...edges.slice(0, 1).flatMap((e) => edgeFindings(e, feature, part.thickness)));
+    findings.push(...edges.slice(0, 1).flatMap((e) => edgeFindings(e, feature, model)));
   }
   return model;
 }

@@ -1,20 +1,27 @@
 /** What is found in a solid, and how near is the same. */
 import { distance } from '../../geometry/plane/point';
 import { Counterbore, EdgeForm, Meaning } from '../plate/feature';
+import { Lean } from '../plate/leaning';
 import { Standing } from './rings';
 
 /** Something that was found, as the solid lies. */
 export interface Found extends Standing {
-  meaning: Extract<Meaning, 'outline' | 'pocket' | 'boss' | 'hole'>;
+  meaning: Extract<Meaning, 'outline' | 'pocket' | 'boss' | 'hole' | 'edge'>;
   /** Of its floor below the top of the solid, of a boss its top, mm. */
   depth: number;
   through: boolean;
   counterbore?: Counterbore;
   edge?: EdgeForm;
+  /** Faces its edge was broken to, of those it is made of. */
+  rim?: number[];
   /** Included angle of the point a blind hole ends in, degrees. */
   point?: number;
   /** Radius at the foot of its walls, mm. */
   foot?: number;
+  /** How far its walls stand from upright, degrees. */
+  taper?: number;
+  /** How its axis leans, seen from the top. */
+  lean?: Lean;
   /** Whether it is open to the side somewhere. */
   isOpen?: boolean;
   /** Faces it is made of. */

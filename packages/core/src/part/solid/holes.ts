@@ -1,8 +1,11 @@
 /** Holes of a solid that are open above: with their mouths, sinks and the points they end in. */
 import { Point } from '../../geometry/plane/point';
+import { Triangles } from '../../geometry/space/triangles';
+import { Vec3, dot, minus, plus, times, vec } from '../../geometry/space/vec3';
 import { maths } from '../../quantity/maths';
+import { Lean } from '../plate/leaning';
 import { Found, NEAR } from './found';
-import { Looked, onAxis } from './looked';
+import { Looked, UPRIGHT, onAxis } from './looked';
 import { tidy } from './rings';
 
 /** A blind round recess with a level floor that is wider than this is a pocket, mm. */
@@ -15,11 +18,19 @@ const ALL_ROUND = 300;
 const LOOKED_INTO = 8;
 /** How far an axis may lean, as the cosine. */
 const PLUMB = 1 - 4e-7;
+/** What leans more, and less, is drilled leaning, degrees; straight to one side, as a sine. */
+const [LEAST_LEAN, MOST_LEAN] = [0.05, 60];
+const STRAIGHT = 1e-4;
 
 /** Hollow faces on one upright axis. */
 interface Axis extends Point {
   faces: number[];
 }
+
+const cornerOf = ({ points, corners }: Triangles, e: number): Vec3 => {
+  const p = 3 * corners[e];
+  return vec(points[p], points[p + 1], points[p + 2]);
+};
 
 /** Holes that are open above. */
 export function holesOf(looked: Looked): Found[] {
@@ -33,6 +44,56 @@ export function holesOf(looked: Looked): Found[] {
     else axes.push({ x, y, faces: [i] });
   });
   return axes.flatMap((axis) => holeAt(looked, axis));
+}
+
+/** How an axis leans from upright, where that is straight to one side. */
+function leanOf({ x, y, z }: Vec3): Lean | undefined {
+  const [most, least] = Math.abs(x) > Math.abs(y) ? [x, y] : [y, x];
+  if (Math.abs(least) > STRAIGHT) return undefined;
+  const degrees = tidy((maths.atan2(Math.abs(most), z) * 180) / Math.PI);
+  if (degrees < LEAST_LEAN || degrees > MOST_LEAN) return undefined;
+  const isUp = most > 0;
+  return { to: most === x ? (isUp ? 'right' : 'left') : isUp ? 'back' : 'front', degrees };
+}
+
+/** Holes that are drilled on a sine plate: their place is where the axis meets the top, their depth along it. */
+export function leaningHoles({ solid, tops, thickness }: Looked): Found[] {
+  return solid.faces.flatMap(({ fit, isHollow, turn, triangles, meets }, face): Found[] => {
+    if (fit.kind !== 'cylinder' || !isHollow || turn < ALL_ROUND) return [];
+    const axis = fit.axis.z < 0 ? times(fit.axis, -1) : fit.axis;
+    const lean = leanOf(axis);
+    if (!lean) return [];
+    const along = triangles.flatMap((t) =>
+      [0, 1, 2].map((k) => dot(minus(cornerOf(solid.mesh, 3 * t + k), fit.at), axis)),
+    );
+    const at = minus(fit.at, times(axis, fit.at.z / axis.z));
+    const [low, high] = [Math.min(...along), Math.max(...along)].map((l) => l - dot(minus(at, fit.at), axis));
+    // What stands over its mouth keeps the drill out.
+    const beyond = plus(at, times(axis, high + 2 * fit.radius));
+    if (tops.at(beyond.x, beyond.y) > beyond.z) return [];
+    // A floor across it, or the point of a drill.
+    const ends = [...meets.keys()].filter((i) => {
+      const end = solid.faces[i].fit;
+      return end.kind === 'plane'
+        ? dot(end.normal, axis) > UPRIGHT
+        : end.kind === 'cone' && Math.abs(dot(end.axis, axis)) > UPRIGHT;
+    });
+    const end = plus(at, times(axis, low));
+    const through = end.z < fit.radius * maths.hypot(axis.x, axis.y) - thickness + NEAR;
+    return [
+      {
+        ...{ meaning: 'hole', shape: { type: 'round', diameter: tidy(2 * fit.radius) }, turn: 0 },
+        ...{
+          x: tidy(at.x),
+          y: tidy(at.y),
+          depth: through ? thickness : tidy(-low),
+          through,
+          lean,
+          faces: [face, ...ends],
+        },
+      },
+    ];
+  });
 }
 
 function holeAt(looked: Looked, { x, y, faces: on }: Axis): Found[] {

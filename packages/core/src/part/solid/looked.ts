@@ -3,6 +3,7 @@ import { Chain } from '../../geometry/plane/chain';
 import { Region, Ring, area, contains, difference, islands, ringArea } from '../../geometry/plane/clip';
 import { Point } from '../../geometry/plane/point';
 import { Vec3, vec } from '../../geometry/space/vec3';
+import { maths } from '../../quantity/maths';
 import { Faces } from './faces/faces';
 import { Found, SAME_HEIGHT } from './found';
 import { Standing, Upright, chainOf, shapeOf, tidy } from './rings';
@@ -96,9 +97,11 @@ export class Looked {
     return difference(this.filled, this.tops.above(z));
   }
 
-  standing(ring: Ring): Standing {
-    const chain: Chain = chainOf(ringArea(ring) < 0 ? [...ring].reverse() : ring, this.uprights);
-    return shapeOf(chain, this.uprights);
+  /** The plainest shape of a ring; of one at a height, with corners that are parts of cones too. */
+  standing(ring: Ring, z?: number): Standing {
+    const rounds = z === undefined ? this.uprights : [...this.uprights, ...conesAt(this.solid, z)];
+    const chain: Chain = chainOf(ringArea(ring) < 0 ? [...ring].reverse() : ring, rounds);
+    return shapeOf(chain, rounds);
   }
 
   /** The outside, by its outermost lines. */
@@ -119,6 +122,19 @@ export class Looked {
       if (isFillet(fit) && 'radius' in fit) foot = Math.max(foot, fit.radius);
     }
     return tidy(foot);
+  }
+
+  /** How far the walls that rise from a floor stand from upright, degrees: 0 where one is upright, or they do not lean alike. */
+  taperOf(face: number): number {
+    const { faces } = this.solid;
+    const leans = [...faces[face].meets].flatMap(([other, bend]) => {
+      const { fit } = faces[other];
+      if (bend > -RUNS_ON) return [];
+      if (fit.kind === 'plane') return [maths.asin(fit.normal.z)];
+      return fit.kind === 'cone' && Math.abs(fit.axis.z) > UPRIGHT ? [Math.abs(fit.slope)] : [0];
+    });
+    const [least, most] = [Math.min(...leans), Math.max(...leans)];
+    return leans.length > 0 && most - least < 1e-3 ? tidy((most * 180) / Math.PI) : 0;
   }
 
   /** Faces that rise from a floor, over rounded feet too. */
@@ -220,5 +236,13 @@ export function onAxis({ at, axis }: { at: Vec3; axis: Vec3 }): Point {
 /** The cylinders that stand upright. */
 export const uprightsOf = ({ faces }: Faces): Upright[] =>
   faces.flatMap(({ fit }) => (fit.kind === 'cylinder' && Math.abs(fit.axis.z) > UPRIGHT ? [uprightOf(fit)] : []));
+
+/** Where the cones that stand upright cut a height. */
+const conesAt = ({ faces }: Faces, z: number): Upright[] =>
+  faces.flatMap(({ fit }) => {
+    if (fit.kind !== 'cone' || Math.abs(fit.axis.z) < UPRIGHT) return [];
+    const radius = fit.radius + ((z - fit.at.z) / fit.axis.z) * maths.tan(fit.slope);
+    return radius > 0 ? [{ ...onAxis(fit), radius }] : [];
+  });
 
 const uprightOf = (fit: { at: Vec3; axis: Vec3; radius: number }): Upright => ({ ...onAxis(fit), radius: fit.radius });

@@ -14,7 +14,7 @@ import {
 import { Point, distance, distanceToSegment } from '../../geometry/plane/point';
 import { maths } from '../../quantity/maths';
 import { Feature, SINGLE } from '../plate/feature';
-import { modelOf, surfaceAt } from '../plate/model';
+import { modelOf, regionOf, surfaceAt } from '../plate/model';
 import { Faces } from './faces/faces';
 import { Found, NEAR, SAME_HEIGHT, isSameRound } from './found';
 import { Flat, LEAST_AREA, Looked } from './looked';
@@ -51,7 +51,9 @@ class Levels {
         ...standing,
         ...{ meaning: 'pocket', depth: this.looked.thickness, through: true },
         faces: this.looked.wallsAlong(ring),
-      }));
+      }))
+      // What leans, or is of free form, lets light through too.
+      .filter(({ faces }) => faces.length > 0);
     const found = this.asHighAs([...levels, ...through].filter((f, i, all) => !isCovered(f, i, all)));
     return [...found, ...this.windows([...found, ...holes, ...this.looked.outside()])];
   }
@@ -133,10 +135,12 @@ class Levels {
     const walls = [...new Set(flats.flatMap((f) => this.looked.wallsOf(f.face)))];
     const open = this.carriedOver(own, beyond);
     const pocket: Found = {
-      ...(open?.standing ?? this.looked.standing(own[0])),
+      ...(open?.standing ?? this.looked.standing(own[0], z)),
       ...{ meaning: 'pocket', depth: tidy(-z), through: false, faces: [...flats.map((f) => f.face), ...walls] },
     };
     if (foot > 0) pocket.foot = foot;
+    const taper = this.looked.taperOf(flats[0].face);
+    if (taper > 0.01) pocket.taper = taper;
     if (open) pocket.isOpen = true;
     // What is deeper in its middle does not stand.
     const islandsIn = (open?.region ?? own).slice(1).filter((ring) => this.standsIn(ring, z));
@@ -224,6 +228,9 @@ class Levels {
 const asFeature = ({ meaning, shape, x, y, turn, depth, through }: Found, i: number): Feature => ({
   ...{ id: `${i}`, name: '', meaning, shape, x, y, turn, pattern: SINGLE, depth, through, layer: '' },
 });
+
+/** What the wall of something found encloses. */
+export const regionOfFound = (found: Found): Region => regionOf(asFeature(found, 0));
 
 /** A place within a region. */
 function inside(region: Region): Point {

@@ -10,7 +10,7 @@ import { facesOfSolid } from './faces/faces';
 import { onPlace } from './lying';
 import { understood, waysUp } from './sides';
 
-const PLAIN = ['gauge-housing', 'probe-bracket', 'cover-plate', 'drain-step', 'hub-flange', 'thin-tray'];
+const PLAIN = ['gauge-housing', 'probe-bracket', 'cover-plate', 'drain-step', 'hub-flange', 'thin-tray', 'latch-body'];
 const NEAR = 2e-3;
 const near = (a: number | undefined, b: number | undefined, within = NEAR) => Math.abs((a ?? 0) - (b ?? 0)) < within;
 
@@ -42,14 +42,24 @@ function isMade(t: True, { feature, x, y, wide, high, round }: Single): boolean 
   if (t.kind === 'step') return feature.meaning === 'pocket' && isDeep;
   if (!isDeep || !near(x, t.x) || !near(y, t.y)) return false;
   if (t.kind === 'hole' || t.kind === 'boss') {
+    const leans = JSON.stringify(feature.lean) === JSON.stringify(t.lean);
     const mouth = JSON.stringify(feature.counterbore) === JSON.stringify(t.counterbore);
     const sunk = t.countersink ? near(feature.edge?.size, (t.countersink.diameter - t.diameter!) / 2) : true;
-    return round !== undefined && near(2 * round.radius, t.diameter, 1e-3) && mouth && sunk;
+    return round !== undefined && near(2 * round.radius, t.diameter, 1e-3) && mouth && sunk && leans;
   }
   const isRound =
     t.corner === undefined || (feature.shape.type === 'rectangle' && near(feature.shape.radius, t.corner));
   const [a, b] = t.kind === 'slot' && wide < high ? [high, wide] : [wide, high];
-  return feature.meaning === 'pocket' && near(a, t.width) && near(b, t.height) && isRound;
+  return (
+    feature.meaning === 'pocket' && near(a, t.width) && near(b, t.height) && isRound && near(feature.taper, t.taper)
+  );
+}
+
+/** A broken edge in words. */
+function brokenAs(feature: Feature): string {
+  const [{ x, y }] = singles([feature]);
+  const { form, size } = feature.edge!;
+  return `${form === 'round' ? 'fillet' : 'chamfer'} ${size} ${x} ${y} ${sideOf(feature)}`;
 }
 
 describe('understood', () => {
@@ -58,10 +68,13 @@ describe('understood', () => {
     async (name, form) => {
       const { thickness, features } = understood(await solidOf(name, form));
       expect(thickness).toBeCloseTo(TRUTH[name].size[2], 3);
-      const found = singles(features.filter((f) => f.meaning !== 'outline'));
+      const found = singles(features.filter((f) => f.meaning !== 'outline' && f.meaning !== 'edge'));
       const built = TRUTH[name].features.filter((t) => !['chamfer', 'fillet', 'taper', 'free'].includes(t.kind));
       for (const t of built) expect([t, found.filter((f) => isMade(t, f)).length]).toEqual([t, 1]);
       expect(found).toHaveLength(built.length);
+      const broken = features.flatMap((f) => (f.edge && f.meaning !== 'hole' ? [brokenAs(f)] : []));
+      const asBuilt = TRUTH[name].features.filter((t) => t.kind === 'chamfer' || t.kind === 'fillet');
+      expect(broken.sort()).toEqual(asBuilt.map((t) => `${t.kind} ${t.size} ${t.x} ${t.y} ${t.side}`).sort());
       const [outside] = singles(features.filter((f) => f.meaning === 'outline'));
       expect(outside.wide).toBeCloseTo(TRUTH[name].size[0], 3);
       expect(outside.high).toBeCloseTo(TRUTH[name].size[1], 3);
@@ -99,7 +112,7 @@ describe('understood', () => {
   test('what no feature makes is told by face', async () => {
     const solid = await solidOf('probe-bracket', 'stl');
     const { left } = understood(solid);
-    expect(left.map((l) => l.why)).toEqual(['slope', 'slope']);
+    expect(left.map((l) => l.why)).toEqual(['slope']);
     const bowls = understood(await solidOf('rain-cup', 'step'));
     expect(bowls.left.every((l) => l.why === 'free')).toBe(true);
     expect(bowls.features.map((f) => f.meaning)).toEqual(['outline']);

@@ -22,12 +22,13 @@ export interface Understood {
   reached: Record<Face, number[]>;
 }
 
-const KEPT_ORDER: Found['meaning'][] = ['outline', 'pocket', 'boss', 'hole'];
+const KEPT_ORDER: Found['meaning'][] = ['outline', 'pocket', 'boss', 'hole', 'edge'];
 
 /** What a found thing is called before it is counted. */
 export function nameOf({ meaning, shape, isOpen, through }: Found): string {
   if (meaning === 'outline') return 'Outside';
   if (meaning === 'boss') return 'Boss';
+  if (meaning === 'edge') return 'Edge';
   if (meaning === 'hole') return `Hole ${shape.type === 'round' ? shape.diameter : ''}`.trim();
   if (isOpen) return 'Step';
   if (shape.type === 'slot') return 'Slot';
@@ -36,8 +37,8 @@ export function nameOf({ meaning, shape, isOpen, through }: Found): string {
 }
 
 /** What equal things have in common. */
-const likeness = ({ meaning, shape, depth, through, counterbore, edge, turn }: Found): string =>
-  JSON.stringify([meaning, shape, depth, through, counterbore, edge, turn]);
+const likeness = ({ meaning, shape, depth, through, counterbore, edge, turn, lean }: Found): string =>
+  JSON.stringify([meaning, shape, depth, through, counterbore, edge, turn, lean]);
 
 /** Equal holes and pockets as one feature each; what stands alone stays. */
 function grouped(found: Found[]): { found: Found; pattern: Arranged['pattern']; faces: number[] }[] {
@@ -61,10 +62,18 @@ const standsIn = (boss: Found, pocket: Found): boolean => boss.depth < pocket.de
 
 /** Of what was found from a side, that which is not made from another before it. */
 function ownOf(found: Found[], made: Set<number>): Found[] {
-  const isNew = (f: Found) => f.faces.some((i) => !made.has(i));
-  const cut = found.filter((f) => (f.meaning === 'pocket' || f.meaning === 'hole') && isNew(f));
+  const isNew = (faces: number[]) => faces.some((i) => !made.has(i));
+  const wallsOf = ({ faces, rim = [] }: Found) => faces.filter((i) => !rim.includes(i));
+  const cut = found.filter((f) => (f.meaning === 'pocket' || f.meaning === 'hole') && isNew(wallsOf(f)));
+  // What another side makes, but its edge: that is broken from here.
+  const edges = found.flatMap((f): Found[] => {
+    if (f.meaning === 'edge') return isNew(f.faces) ? [f] : [];
+    const { shape, x, y, turn, edge, rim = [] } = f;
+    if (cut.includes(f) || f.meaning === 'boss' || !isNew(rim)) return [];
+    return [{ meaning: 'edge', shape, x, y, turn, edge, depth: 0, through: false, faces: rim }];
+  });
   const stands = found.filter((f) => f.meaning === 'boss' && cut.some((p) => p.meaning === 'pocket' && standsIn(f, p)));
-  return [...cut, ...stands].sort((a, b) => KEPT_ORDER.indexOf(a.meaning) - KEPT_ORDER.indexOf(b.meaning));
+  return [...cut, ...stands, ...edges].sort((a, b) => KEPT_ORDER.indexOf(a.meaning) - KEPT_ORDER.indexOf(b.meaning));
 }
 
 /** A through hole with a mouth is cut from the side of its mouth. */
@@ -81,7 +90,7 @@ function foundFrom(solid: Faces, body: Body, told?: (share: number) => void) {
     const tops = new Tops(lying.mesh, lying.against);
     reached[side] = reachedFromAbove(lying, tops).flatMap((share, i) => (isReached(share) ? [i] : []));
     if (reached[side].every((i) => made.has(i))) return;
-    const all = recognised(lying, tops);
+    const all = recognised(lying, tops, side === 'top');
     const own = ownOf(all, made);
     const better = new Set(own.filter((f) => f.through && hasMouth(f)).flatMap((f) => f.faces));
     for (const before of found)
@@ -138,9 +147,16 @@ export function onSideOf(
 }
 
 function featureOf(f: Found, name: string, pattern: Feature['pattern'], faces: number[]): Feature {
-  const { meaning, shape, x, y, turn, depth, through, counterbore, edge, foot } = f;
+  const { meaning, shape, x, y, turn, depth, through, counterbore, edge, foot, taper, lean } = f;
   const named = faces.length > 0 ? { faces } : {};
-  const more = { ...(counterbore && { counterbore }), ...(edge && { edge }), ...(foot && { foot }), ...named };
+  const more = {
+    ...(counterbore && { counterbore }),
+    ...(edge && { edge }),
+    ...(foot && { foot }),
+    ...(taper && { taper }),
+    ...(lean && { lean }),
+    ...named,
+  };
   return { id: '', name, meaning, shape, x, y, turn, pattern, depth, through, layer: '', ...more };
 }
 

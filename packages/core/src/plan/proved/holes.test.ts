@@ -1,5 +1,8 @@
 import { atSuggestedSpeeds, jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
+import { chainBounds } from '../../geometry/plane/chain';
+import { newFeature } from '../../part/plate/new';
+import { instancesOf } from '../../part/plate/shapes';
 import { planSetup } from '../pipeline';
 import { Job } from '../../document/job';
 import { Feature, SINGLE } from '../../part/plate/feature';
@@ -379,6 +382,33 @@ describe('edges', () => {
     const around = 2 * (28 + 13) + 2 * Math.PI * 6;
     expect((proof.removed - before) * 1000).toBeCloseTo(around * 0.32 + (2 * Math.PI * 0.8 ** 3) / 6, -0.2);
     expect(prove(withOperation(chamfered, 'round-edge', ['f4'], tool(30)), 0.1).codes).toEqual([]);
+  });
+
+  test('one edge of a step is chamfered along an open line, whichever way it was drawn, and nothing beside it', () => {
+    const step = part({ shape: { type: 'rectangle', width: 120, height: 20, radius: 0 }, y: 45, depth: 4 });
+    const broken = (from: number, to: number, edge?: Feature['edge']): Job => {
+      const ends = [from, to].map((x) => ({ x, y: 35, bulge: 0 }));
+      const line = newFeature(step.part.features, 'edge', 'Edge', { type: 'chain', vertices: ends, closed: false }, {});
+      return { ...step, part: { ...step.part, features: [...step.part.features, { ...line, ...(edge && { edge }) }] } };
+    };
+    const cleared = (job: Job) => withOperation(job, 'pocket', ['f2'], tool(4));
+    const before = prove(cleared(step), 0.05).removed;
+    const { minX, maxX } = chainBounds(instancesOf(step.part.features[0])[0]);
+    for (const [from, to] of [
+      [minX, maxX],
+      [maxX, minX],
+    ]) {
+      const proof = prove(withOperation(cleared(broken(from, to, chamfered)), 'chamfer', ['f3'], tool(22)), 0.05);
+      expect(proof.codes).toEqual([]);
+      expect((proof.removed - before) * 1000).toBeCloseTo((maxX - minX) / 2, -0.2);
+    }
+    // Left out, the proof asks for it.
+    expect(prove(cleared(broken(minX, maxX, chamfered)), 0.05).codes).toContain('metal-left');
+    const level = broken(minX, maxX).part.features.map((f) => (f.id === 'f3' ? { ...f, y: -20 } : f));
+    const flat = cleared({ ...step, part: { ...step.part, features: level } });
+    expect(post(withOperation(flat, 'chamfer', ['f3'], tool(22), { size: 'one width' })).codes).toContain(
+      'edge-nowhere',
+    );
   });
 
   test('edges rounded with a corner-rounding mill', () => {

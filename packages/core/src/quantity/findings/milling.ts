@@ -69,11 +69,8 @@ export const MILLING = {
     (d, say) => `${d.tool} needs ${say.mm(d.room, 2)} inside “${d.feature}” to run along its edge`,
     'Let the tip hang less far below, or choose a tool with a smaller tip',
   ),
-  'edge-nowhere': care<{ feature: string; isOpen: boolean }>(
-    (d) =>
-      d.isOpen
-        ? `“${d.feature}” is an open line: which side of it is metal is not known`
-        : `“${d.feature}” lies on a level: there is no edge along it`,
+  'edge-nowhere': care<{ feature: string }>(
+    (d) => `“${d.feature}” lies on a level: there is no edge along it`,
     'Choose the wall itself: the pocket, boss, hole or outside whose edge it is',
   ),
   'edge-hits-floor': stop('The tip would touch the bottom of the hole', 'Let the tip hang less far below'),

@@ -2,7 +2,7 @@
 import { Triangles, areaVectors, edgesAgainst } from '../../../geometry/space/triangles';
 import { Vec3, cross, dot, lengthOf, minus, plus, squareTo, times, unit, vec } from '../../../geometry/space/vec3';
 import { maths } from '../../../quantity/maths';
-import { Fit, ON_SURFACE, Sampled, distanceTo, fitTo } from './fit';
+import { Fit, ON_SURFACE, Sampled, fitTo, isChordOf } from './fit';
 import { grownFaces } from './grow';
 
 /** A face of a solid. */
@@ -102,7 +102,11 @@ function joinedFaces({ mesh, faces, of }: Faces): Int32Array {
     fit.kind !== 'plane' &&
     fit.kind !== 'free' &&
     faces[f].triangles.every((t) =>
-      [0, 1, 2].every((k) => Math.abs(distanceTo(fit, cornerAt(mesh, mesh.corners[3 * t + k]))) <= 2 * ON_SURFACE),
+      isChordOf(
+        fit,
+        [0, 1, 2].map((k) => cornerAt(mesh, mesh.corners[3 * t + k])),
+        2 * ON_SURFACE,
+      ),
     );
   const isSliver = (f: number, g: number) =>
     faces[g].fit.kind === 'free' && (faces[f].triangles.length <= FEW ? SLIVER : DUST) * faces[g].area > faces[f].area;

@@ -50,6 +50,17 @@ export function distanceTo(fit: Fit, p: Vec3): number {
   return (out - fit.radius - along * maths.tan(fit.slope)) * maths.cos(fit.slope);
 }
 
+/** A facet may leave a rounded surface by so large a share of its radius between its corners. */
+const CHORD = 0.1;
+
+/** Whether a facet is a chord of a surface: its corners lie on it, and its middle not far within. A level top in a round rim is none of the rim. */
+export function isChordOf(fit: Fit, corners: Vec3[], tolerance: number): boolean {
+  if (corners.some((p) => Math.abs(distanceTo(fit, p)) > tolerance)) return false;
+  if (fit.kind !== 'ring' && fit.kind !== 'ball' && fit.kind !== 'cylinder') return true;
+  const middle = times(corners.reduce(plus), 1 / corners.length);
+  return Math.abs(distanceTo(fit, middle)) <= tolerance + CHORD * fit.radius;
+}
+
 function planeThrough({ corners, facets }: Sampled, tolerance: number): Fit | undefined {
   const sum = facets.reduce((s, f) => plus(s, f.area), vec(0, 0, 0));
   const total = facets.reduce((s, f) => s + lengthOf(f.area), 0);

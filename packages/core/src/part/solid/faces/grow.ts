@@ -3,7 +3,7 @@ import { Triangles } from '../../../geometry/space/triangles';
 import { Vec3, dot, lengthOf, minus, times, vec } from '../../../geometry/space/vec3';
 import { maths } from '../../../quantity/maths';
 import { radians } from '../../../quantity/units';
-import { Fit, Sampled, distanceTo, fitTo } from './fit';
+import { Fit, Sampled, distanceTo, fitTo, isChordOf } from './fit';
 
 /** Bends below this run on, above it they are edges. */
 const SOFT = maths.cos(radians(25));
@@ -190,9 +190,11 @@ class Growing {
   }
 
   private liesOn(fit: Fit, t: number): boolean {
-    for (let e = 3 * t; e < 3 * t + 3; e++)
-      if (Math.abs(distanceTo(fit, this.corner(e))) > this.tolerance) return false;
-    return true;
+    return isChordOf(
+      fit,
+      [0, 1, 2].map((k) => this.corner(3 * t + k)),
+      this.tolerance,
+    );
   }
 
   /**
