@@ -100,6 +100,34 @@ test('what a plane cuts of it is saved as a drawing, which opens again', async (
   expect(await textOf(page, byTest('import-summary'))).toMatch(/The drawing is in mm\.$/);
 });
 
+test('a plate is looked at as the solid it becomes, its features tapped there, and saved as STL', async () => {
+  const page = await harness.page();
+  const downloads = join(harness.data, 'carved');
+  await downloadsTo(page, downloads);
+  await harness.open(page, `/job/${await harness.jobId('Lens cell ring')}/part`);
+  await tapText(page, 'solid');
+  const canvas = await page.waitForSelector(`${byTest('solid')} canvas`);
+  await until('the picture', async () => (await page.$(`${byTest('solid')}[aria-busy="false"]`)) !== null);
+  await tapText(page, 'front');
+  await until(
+    'the picture from the front',
+    async () => (await page.$(`${byTest('solid')}[aria-busy="false"]`)) !== null,
+  );
+  const box = (await canvas!.boundingBox())!;
+  await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
+  await until('what it is', async () => /^Ring: outside of the part, ⌀ 64 mm/.test(await textOf(page, byTest('face-words'))));
+  await tap(page, byTest('save-as'));
+  await tapText(page, 'the solid, as STL');
+  await tap(page, byTest('save-part'));
+  const file = await downloaded(join(downloads, 'Lens cell ring.stl'));
+  expect(file.length).toBe(84 + 50 * file.readUInt32LE(80));
+  // As wide as it is drawn, less what chords leave.
+  let wide = 0;
+  for (let at = 96; at < file.length; at += 50)
+    for (let k = 0; k < 3; k++) wide = Math.max(wide, file.readFloatLE(at + 12 * k));
+  expect(wide).toBeCloseTo(32, 2);
+});
+
 test('what was read wrong is put right: a tapped face made what it is told, a row taken apart and joined', async () => {
   const page = await harness.page();
   await begun(page, 'Put right', solid('thin-tray.stl'));

@@ -51,9 +51,9 @@ const headers = helmet({
   crossOriginOpenerPolicy: { policy: 'same-origin' },
 });
 
-/** The kernel that reads STEP files evaluates code: it alone may, in a worker that can reach nothing but itself. */
-const STEP_READER = `${sep}step${sep}`;
-const STEP_POLICY = "default-src 'none'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'; connect-src 'self'";
+/** The kernels of solids, of which one reads STEP files and one carves plates, evaluate code: they alone may, each in a worker that can reach nothing but itself. */
+const KERNELS = ['step', 'carve'].map((name) => `${sep}${name}${sep}`);
+const KERNEL_POLICY = "default-src 'none'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'; connect-src 'self'";
 
 const hasBody = (req: Request) => Number(req.get('content-length') ?? 0) > 0 || !!req.get('transfer-encoding');
 /** What is taken: no form of another site can send either. */
@@ -166,7 +166,7 @@ export function createApp(
       index: false,
       maxAge: '1h',
       setHeaders: (res, path) => {
-        if (path.includes(STEP_READER)) res.setHeader('Content-Security-Policy', STEP_POLICY);
+        if (KERNELS.some((k) => path.includes(k))) res.setHeader('Content-Security-Policy', KERNEL_POLICY);
         if (path.includes('_expo')) res.setHeader('Cache-Control', 'public, max-age=31536000, immutable');
         // Asked for anew each time: it says whether there is a newer version.
         else if (path.endsWith('sw.js')) res.setHeader('Cache-Control', 'no-cache');

@@ -1,5 +1,21 @@
-import { ModelUnit, Taken } from '@tidypath/core';
-import type { ModelAnswer, ModelAsk } from './model-messages';
+import { ModelUnit, Part, Taken, carvingOf } from '@tidypath/core';
+import type { CarvedAnswer, ModelAnswer, ModelAsk } from './model-messages';
+
+/** Carves a plate beside the page: its surface as a file, and which feature made each face. */
+export function carved(part: Part): Promise<{ surface: Uint8Array; made: (string | undefined)[] }> {
+  return new Promise((resolve, reject) => {
+    const worker = new Worker(new URL('./model.worker.ts', import.meta.url));
+    const end = () => worker.terminate();
+    worker.onmessage = ({ data }: MessageEvent<CarvedAnswer>) => {
+      end();
+      if (data.type === 'carved') resolve(data);
+      else reject(new Error(data.message));
+    };
+    worker.onerror = ({ message }) => (end(), reject(new Error(message)));
+    const ask: ModelAsk = { type: 'carve', carving: carvingOf(part), origin: window.location.origin };
+    worker.postMessage(ask);
+  });
+}
 
 /** A file of a solid that is being read beside the page. */
 export class ModelReader {

@@ -1,6 +1,7 @@
 /** Reads one file of a solid beside the page; ended with it, as a broken file may spoil the reader for the next. */
 import 'reflect-metadata';
 import {
+  Carving,
   FACE_UPS,
   FINE,
   Faces,
@@ -11,13 +12,14 @@ import {
   readModel,
   solidEdges,
   stepOptions,
+  surfaceFile,
   takenSolid,
   waysUp,
 } from '@tidypath/core';
-import type { ModelAnswer, ModelAsk, Picture } from './model-messages';
+import type { CarvedAnswer, ModelAnswer, ModelAsk, Picture } from './model-messages';
 
 const scope = globalThis as unknown as {
-  postMessage(m: ModelAnswer, given?: Transferable[]): void;
+  postMessage(m: ModelAnswer | CarvedAnswer, given?: Transferable[]): void;
   onmessage: ((e: MessageEvent<ModelAsk>) => void) | null;
 };
 
@@ -46,6 +48,37 @@ function readStepApart(bytes: Uint8Array, origin: string): Promise<StepReader> {
     worker.onerror = () => end({ success: false, meshes: [] });
     worker.postMessage({ bytes, how: stepOptions(FINE) });
   });
+}
+
+/** What the carver makes: nothing where it cannot. */
+interface CarvedMesh {
+  points?: Float32Array;
+  corners?: Uint32Array;
+  features?: (string | undefined)[];
+  failed?: string;
+}
+
+/** Carves a plate in a worker of its own. */
+function carvedApart(carving: Carving, origin: string): Promise<CarvedMesh> {
+  return new Promise((resolve, reject) => {
+    const worker = new Worker(`${origin}/carve/carver.js`, { type: 'module' });
+    const end = (made: CarvedMesh) => {
+      worker.terminate();
+      resolve(made);
+    };
+    worker.onmessage = ({ data }: MessageEvent<CarvedMesh>) => end(data);
+    worker.onerror = () => reject(new Error('The carver does not start'));
+    worker.postMessage(carving);
+  });
+}
+
+async function carve({ carving, origin }: Extract<ModelAsk, { type: 'carve' }>): Promise<void> {
+  const { points, corners, features = [], failed } = await carvedApart(carving, origin);
+  if (!points || !corners) throw new Error(failed ?? 'Its features leave nothing to look at');
+  const faces = facesOfSolid({ points: Float64Array.from(points), corners });
+  const surface = surfaceFile({ ...faces.mesh, face: faces.of });
+  const made = faces.faces.map(({ triangles }) => features[triangles[0]]);
+  scope.postMessage({ type: 'carved', surface, made }, [surface.buffer as ArrayBuffer]);
 }
 
 function facesOf(body: number): Faces {
@@ -89,6 +122,7 @@ async function read({ bytes, unit, origin }: Extract<ModelAsk, { type: 'read' }>
 
 function answer(ask: ModelAsk): void | Promise<void> {
   if (ask.type === 'read') return read(ask);
+  if (ask.type === 'carve') return carve(ask);
   if (ask.type === 'look') {
     const faces = facesOf(ask.body);
     const ways = waysUp(faces).map((way) => ({ ...way, picture: pictureOf(faces, way.side) }));

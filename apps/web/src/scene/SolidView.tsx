@@ -19,6 +19,8 @@ interface Props {
   /** A face was tapped. */
   onPick: (face: number) => void;
   label: string;
+  /** What is told of a face, where that is more than what surface it is. */
+  say?: (face: number) => string | undefined;
 }
 
 /** What a face is, in words. */
@@ -52,7 +54,7 @@ function nextOf(met: MetFace[], before: MetFace[], picked: number | undefined): 
 }
 
 /** The solid on the page: turned, cut open, its faces tapped and measured. */
-export function SolidView({ surface, size, unit, chosen, onPick, label }: Props) {
+export function SolidView({ surface, size, unit, chosen, onPick, label, say }: Props) {
   const host = useRef<View>(null);
   const picture = useRef<Picture | null>(null);
   const palette = usePalette();
@@ -131,7 +133,7 @@ export function SolidView({ surface, size, unit, chosen, onPick, label }: Props)
       </View>
       {one && (
         <Txt kind="small" live testID="face-words" style={{ paddingHorizontal: SPACE.m }}>
-          {isMeasuring && two ? betweenWords(picks, unit) : faceWords(one, unit)}
+          {isMeasuring && two ? betweenWords(picks, unit) : (say?.(one.face) ?? faceWords(one, unit))}
           {isMeasuring && !two ? ' · tap a second face' : ''}
         </Txt>
       )}

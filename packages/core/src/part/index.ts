@@ -19,6 +19,7 @@ export {
 export { Lean, leanText, leaningEdges, leaningFaces, LEANS } from './plate/leaning';
 export { limitsOf } from './plate/limits';
 export { modelOf, partModel, type PartModel } from './plate/model';
+export { carvingOf, type Carving } from './plate/carved';
 export { newFeature } from './plate/new';
 export { landed, onZero, type Opposite, OPPOSITES, oppositeOf } from './plate/landing';
 export { svgPath, type Thumbnail, thumbnailOf } from './plate/outline-path';
@@ -39,7 +40,7 @@ export { solidEdges } from './solid/lines';
 export { MODEL_UNITS, type ModelForm, type ModelUnit } from './solid/read/model';
 export { type HowToRead, type Model, type ModelBody, readModel } from './solid/read/read';
 export { FINE, stepOptions, type StepReader } from './solid/read/step';
-export { surfaceIn } from './solid/read/surface';
+export { surfaceFile, surfaceIn } from './solid/read/surface';
 export { LEFT_WORDS, leftOf } from './solid/left';
 export { type Understood, type WayUp, waysUp } from './solid/sides';
 export { laidSolid, takenSolid, type TakenSolid } from './solid/take';

@@ -47,7 +47,7 @@ import { ImportSheet } from './ImportSheet';
 import { LeftCard } from './LeftCard';
 import { ModelSheet, TakenIn } from './ModelSheet';
 import { PlanCard, usePlan } from './PlanCard';
-import { PlanDrawing } from './PlanDrawing';
+import { PlateView } from './PlateView';
 import { TightCard } from './TightCard';
 import { ToldCard } from './ToldCard';
 import { SaveSheet } from './SaveSheet';
@@ -69,6 +69,10 @@ const drawnOn = (part: Part, face: Face): Part =>
 const DRAWINGS = '.dxf,.svg';
 const MODELS = '.step,.stp,.stl,.obj,.3mf';
 const NO_FACES: number[] = [];
+
+/** How a plate is looked at. */
+const SHOWN_AS = ['drawing', 'solid'] as const;
+type ShownAs = (typeof SHOWN_AS)[number];
 
 /** A job nobody has named takes the name of the first file it is given. */
 function namedBy({ name }: Job, file = ''): string {
@@ -104,6 +108,7 @@ export function PartStage() {
   const begun = useCallback(() => setPlanned(false), []);
   const planning = usePlan(isPlanned && part.kind === 'solid', begun);
   const findings = useMemo(() => (part.features.length ? partFindings(part) : []), [part]);
+  const [shownAs, setShownAs] = useState<ShownAs>('drawing');
   const [looked, setLooked] = useState<Face>('top');
   const current = part.features.find((f) => f.id === selected);
   const face = current ? lookedAtFrom(current) : looked;
@@ -196,12 +201,15 @@ export function PartStage() {
               label={`${job.name}: the solid`}
             />
           ) : part.features.length ? (
-            <PlanDrawing
+            <PlateView
               part={plan}
+              whole={part}
               unit={unit}
               selected={selected}
               onSelect={setSelected}
               findings={findings.filter((f) => faceOfFinding(f.place.feature) === face)}
+              isSolid={shownAs === 'solid'}
+              label={`${job.name}: the solid it becomes`}
             />
           ) : (
             <Empty title="Nothing drawn yet">
@@ -222,7 +230,10 @@ export function PartStage() {
           </Row>
         }
       >
-        {part.kind === 'plate' && (facesOf(part).length > 0 || face !== 'top') && (
+        {part.kind === 'plate' && part.features.length > 0 && (
+          <Choices label="Shown as a" value={shownAs} options={plainOptions(SHOWN_AS)} onChange={setShownAs} />
+        )}
+        {part.kind === 'plate' && shownAs === 'drawing' && (facesOf(part).length > 0 || face !== 'top') && (
           <Choices label="Looked at from the" value={face} options={plainOptions(LOOKED_AT)} onChange={look} />
         )}
         <Fields>
@@ -267,7 +278,7 @@ export function PartStage() {
         />
         {part.features.length > 0 && (
           <Button compact onPress={() => setSaving(true)} testID="save-as">
-            Save as DXF, SVG{part.kind === 'solid' ? ' or STL' : ''}
+            Save as DXF, SVG or STL
           </Button>
         )}
         {/* Last: it comes once it is worked out, and moves nothing from under a finger. */}

@@ -1,6 +1,7 @@
 import { useState } from 'react';
-import { Face, Job, WriteAsk } from '@tidypath/core';
+import { Face, Job, Part, WriteAsk, stlOf, surfaceIn } from '@tidypath/core';
 import { engine } from '../../compute/engine';
+import { carved } from '../../compute/model';
 import { Actions } from '../../ui/Actions';
 import { Choices } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
@@ -36,7 +37,13 @@ interface Props {
   onClose: () => void;
 }
 
-/** The part and its stock as files for other programs: drawings as DXF or SVG, a solid as STL. */
+/** A plate as the solid it becomes. */
+async function carvedStl(part: Part): Promise<Uint8Array | undefined> {
+  const mesh = surfaceIn((await carved(part)).surface);
+  return mesh && stlOf(mesh);
+}
+
+/** The part and its stock as files for other programs: drawings as DXF or SVG, the solid as STL. */
 export function SaveSheet({ job, setupId, face, size, open, onClose }: Props) {
   const isSolid = job.part.kind === 'solid';
   const [what, setWhat] = useState<What>(isSolid ? 'solid' : 'features');
@@ -47,7 +54,6 @@ export function SaveSheet({ job, setupId, face, size, open, onClose }: Props) {
   const [x, y, z] = size;
   const span = { x: [0, x], y: [0, y], z: [-z, 0] }[axis];
   const at = places[axis] ?? (span[0] + span[1]) / 2;
-  const offered = (Object.keys(WORDS) as What[]).filter((w) => isSolid || w !== 'solid');
   const ask = (): WriteAsk => {
     if (what === 'solid') return { what, form: 'stl' };
     if (what === 'features') return { what, face, form };
@@ -56,7 +62,8 @@ export function SaveSheet({ job, setupId, face, size, open, onClose }: Props) {
   };
   const save = async () => {
     const asked = ask();
-    const file = await engine.write(job, asked).catch((error: Error) => error.message);
+    const made = what === 'solid' && !isSolid ? carvedStl(job.part) : engine.write(job, asked);
+    const file = await made.catch((error: Error) => error.message);
     if (!file || typeof file === 'string') {
       setFailed(file || 'There is nothing there to draw');
       return;
@@ -83,7 +90,7 @@ export function SaveSheet({ job, setupId, face, size, open, onClose }: Props) {
       <Choices
         label="What is saved"
         value={what}
-        options={offered.map((value) => ({ value, label: WORDS[value] }))}
+        options={(Object.keys(WORDS) as What[]).map((value) => ({ value, label: WORDS[value] }))}
         onChange={change(setWhat)}
       />
       {what !== 'solid' && (

@@ -29,7 +29,7 @@ export function TightCard({ job, onShow }: { job: Job; onShow: (feature: string)
     });
   if (reach)
     lines.push({
-      text: `Deepest reach: ${long(reach.depth)} for a mill of at most ${long(reach.diameter)}, ${formatNumber(reach.depth / reach.diameter, 1)} times its diameter · ${name(reach.feature)}`,
+      text: `Deepest reach: ${long(reach.depth)} for a mill of at most ${long(reach.diameter)}, ${formatNumber(reach.depth / reach.diameter, reach.depth < reach.diameter ? 2 : 1)} times its diameter · ${name(reach.feature)}`,
       feature: reach.feature,
     });
   if (wall)
