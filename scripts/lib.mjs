@@ -152,19 +152,19 @@ function placeStepReader() {
     copyFileSync(join(from, name), join(to, name));
 }
 
-/** Puts what carves plates beside the app, with its kernel and its licence. */
-function placeCarver() {
+/** Puts what sculpts plates beside the app, with its kernel and its licence. */
+function placeSculptor() {
   const from = join(root, 'node_modules/manifold-3d');
-  const to = join(root, 'apps/web/public/carve');
+  const to = join(root, 'apps/web/public/sculpt');
   mkdirSync(to, { recursive: true });
-  copyFileSync(join(root, 'apps/web/carve/carver.js'), join(to, 'carver.js'));
+  copyFileSync(join(root, 'apps/web/sculpt/sculptor.js'), join(to, 'sculptor.js'));
   for (const name of ['manifold.js', 'manifold.wasm', 'LICENSE']) copyFileSync(join(from, name), join(to, name));
 }
 
 /** Exports the web app and bundles the server’s threads when their sources changed since the last time. */
 export async function buildWeb() {
   placeStepReader();
-  placeCarver();
+  placeSculptor();
   const file = join(DIST, '.stamp');
   const sources = hashOfFiles([
     'apps/web',

@@ -1,7 +1,7 @@
 /** Makes docs/screenshots from the demo data: one picture of each main view, phone and wide. */
 import { join } from 'node:path';
 import { Page } from 'puppeteer-core';
-import { Harness, PHONE, WIDE, byTest, drawn, root, tap, textOf, until } from '../tests/e2e/harness';
+import { Harness, PHONE, WIDE, byLabel, byTest, drawn, root, tap, tapText, textOf, until } from '../tests/e2e/harness';
 
 interface Shot {
   name: string;
@@ -56,15 +56,14 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    name: 'contour',
-    job: 'Lens cell ring',
+    name: 'compare',
+    job: 'Vane hub plate',
     path: 'cut',
-    only: 'phone',
+    only: 'wide',
     before: async (page) => {
-      await proved(page);
-      await tap(page, '[aria-label^="8 "]');
-      await tap(page, byTest('value-param.side'));
-      await page.waitForSelector(byTest('contour-preview'));
+      await tap(page, byLabel('More for Clear float pocket'));
+      await tapText(page, 'Compare with other ways');
+      await until('the verdict', async () => (await page.$(byTest('verdict'))) !== null, 300_000);
     },
   },
   { name: 'tools', path: '/tools', only: 'wide' },

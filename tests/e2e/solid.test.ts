@@ -102,7 +102,7 @@ test('what a plane cuts of it is saved as a drawing, which opens again', async (
 
 test('a plate is looked at as the solid it becomes, its features tapped there, and saved as STL', async () => {
   const page = await harness.page();
-  const downloads = join(harness.data, 'carved');
+  const downloads = join(harness.data, 'sculpted');
   await downloadsTo(page, downloads);
   await harness.open(page, `/job/${await harness.jobId('Lens cell ring')}/part`);
   await tapText(page, 'solid');
@@ -115,7 +115,9 @@ test('a plate is looked at as the solid it becomes, its features tapped there, a
   );
   const box = (await canvas!.boundingBox())!;
   await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
-  await until('what it is', async () => /^Ring: outside of the part, ⌀ 64 mm/.test(await textOf(page, byTest('face-words'))));
+  await until('what it is', async () =>
+    /^Ring: outside of the part, ⌀ 64 mm/.test(await textOf(page, byTest('face-words'))),
+  );
   await tap(page, byTest('save-as'));
   await tapText(page, 'the solid, as STL');
   await tap(page, byTest('save-part'));

@@ -51,8 +51,8 @@ const headers = helmet({
   crossOriginOpenerPolicy: { policy: 'same-origin' },
 });
 
-/** The kernels of solids, of which one reads STEP files and one carves plates, evaluate code: they alone may, each in a worker that can reach nothing but itself. */
-const KERNELS = ['step', 'carve'].map((name) => `${sep}${name}${sep}`);
+/** The kernels of solids, of which one reads STEP files and one sculpts plates, evaluate code: they alone may, each in a worker that can reach nothing but itself. */
+const KERNELS = ['step', 'sculpt'].map((name) => `${sep}${name}${sep}`);
 const KERNEL_POLICY = "default-src 'none'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'; connect-src 'self'";
 
 const hasBody = (req: Request) => Number(req.get('content-length') ?? 0) > 0 || !!req.get('transfer-encoding');

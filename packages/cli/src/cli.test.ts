@@ -220,3 +220,22 @@ test('plan: a whole job for a solid, with its files beside it', () => {
   expect(planned.stdout).toMatch(/Top up: 2 operations/);
   expect(tidypath('check', job).stdout).not.toMatch(/stop:/);
 });
+
+test('compare: ways to clear a pocket, for a script and for a reader', () => {
+  const job = join(root, 'demo/jobs/sounding-line-bracket.json');
+  const read = JSON.parse(readFileSync(job, 'utf8')) as {
+    setups: { operations: { kind: string; targets: string[] }[] }[];
+  };
+  const [feature] = read.setups.flatMap((s) => s.operations).find((o) => ['clear', 'pocket'].includes(o.kind))!.targets;
+  const { status, stdout } = tidypath('compare', job, '--feature', feature, '--batch', '20', '--json');
+  expect(status).toBe(0);
+  const { candidates, verdict } = JSON.parse(stdout) as {
+    candidates: { name: string; cost?: number; figures?: { minutes: { total: number } } }[];
+    verdict: { cheapest: string; sure: string };
+  };
+  expect(candidates[0].name).toBe('As it is');
+  expect(candidates.length).toBeGreaterThan(1);
+  expect(candidates[0].figures!.minutes.total).toBeGreaterThan(0);
+  expect(['wins', 'likely', 'a draw']).toContain(verdict.sure);
+  expect(tidypath('compare', job, '--feature', 'f999')).toMatchObject({ status: 2 });
+});

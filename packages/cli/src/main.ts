@@ -1,4 +1,5 @@
 import { check, edits, importCommand, kit, post, prove, suggestCommand } from './commands';
+import { compareCommand } from './compare';
 import { UsageError } from './files';
 import { features, plan } from './models';
 
@@ -12,6 +13,9 @@ const HELP = `tidypath COMMAND
                                                    time, load, contacts, what is left, gouges; exit 1 on a stop
   kit JOB [--setup ID] [--json]                    what to pull, preset, load and unload for its batch, the edges to
                                                    have, and how long it takes
+  compare JOB --feature ID [--setup ID] [--batch N] [--at as-set|same|best] [--json]
+                                                   ways to clear a feature, each planned, posted and proved; which costs
+                                                   least a part, how sure that is, what would change it
   edits PROGRAM.nc --job JOB [--setup ID] [--out JOB.json] [--json]
                                                    what was changed in a program that comes back, and the job with what
                                                    its operations take of it; exit 1 where anything is left
@@ -37,6 +41,7 @@ const COMMANDS: Record<string, Command> = {
   post,
   prove,
   kit,
+  compare: compareCommand,
   edits,
   suggest: suggestCommand,
   import: importCommand,

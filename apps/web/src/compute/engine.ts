@@ -2,6 +2,9 @@ import { atHand, filesOf } from '@tidypath/core';
 import type {
   Advised,
   Bar,
+  Compared,
+  ComparedAt,
+  Comparison,
   Feature,
   ImportOptions,
   Imported,
@@ -160,6 +163,33 @@ class Engine {
   /** Leaves the plan that is worked out. */
   leavePlan(): void {
     this.send({ type: 'leave plan' });
+  }
+
+  /**
+   * Ways to do the same, each planned and proved beside the page; null where that was left.
+   * @param told what is planned at the moment
+   */
+  async compare(
+    job: Job,
+    comparison: Comparison,
+    at: ComparedAt,
+    told: (name: string) => void,
+  ): Promise<Compared | null> {
+    const seq = this.nextSeq();
+    const stop = this.listen((a) => a.type === 'planning' && a.seq === seq && told(a.step.name));
+    try {
+      const asked = this.ask({ type: 'compare', seq, job, comparison, at }, (a) =>
+        a.type === 'compared' ? { compared: a.compared } : undefined,
+      );
+      return (await asked).compared;
+    } finally {
+      stop();
+    }
+  }
+
+  /** Leaves the comparison that is worked out. */
+  leaveCompare(): void {
+    this.send({ type: 'leave compare' });
   }
 
   /** What was changed in a text that was made from one of a setup’s programs, found beside the page; null where it was not. */

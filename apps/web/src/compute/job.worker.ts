@@ -15,6 +15,8 @@ import {
   hashOf,
   importDrawing,
   joinPrograms,
+  PlanCache,
+  compare,
   provenRoute,
   returned,
   planPart,
@@ -303,6 +305,17 @@ async function planWhole({ seq, job, bars, rack }: Extract<Request, { type: 'pla
   scope.postMessage({ type: 'part planned', seq, planned: planned ?? null });
 }
 
+/** The comparison that is awaited, and what was planned for those before. */
+let awaitedComparison: number | undefined;
+const compared: PlanCache = new Map();
+
+async function hold({ seq, job, comparison, at }: Extract<Request, { type: 'compare' }>): Promise<void> {
+  awaitedComparison = seq;
+  const work = compare(job, comparison, at, compared);
+  const found = await through(work, () => awaitedComparison === seq, telling(seq));
+  scope.postMessage({ type: 'compared', seq, compared: found ?? null });
+}
+
 async function stl(seq: number): Promise<void> {
   await cutOwed();
   const file = bench.stl();
@@ -354,6 +367,11 @@ function answer(data: Request): void | Promise<void> {
       return propose(data.seq, data.job, data.setupId, data.rack);
     case 'plan part':
       return planWhole(data);
+    case 'compare':
+      return hold(data);
+    case 'leave compare':
+      awaitedComparison = undefined;
+      return;
     case 'leave plan':
       awaitedPlan = undefined;
       return;

@@ -1,6 +1,9 @@
 import type {
   Advised,
   Bar,
+  Compared,
+  ComparedAt,
+  Comparison,
   Feature,
   ImportOptions,
   Imported,
@@ -58,6 +61,9 @@ export type Request =
   /** A whole plan for the part; only the one asked for last is made. */
   | { type: 'plan part'; seq: number; job: Job; bars: Bar[]; rack: Tool[] }
   | { type: 'leave plan' }
+  /** Ways to do the same, held against each other; only those asked for last are. */
+  | { type: 'compare'; seq: number; job: Job; comparison: Comparison; at: ComparedAt }
+  | { type: 'leave compare' }
   /** What was changed in a text that was made from one of a setup’s programs. */
   | { type: 'edits'; seq: number; job: Job; setupId: string; programs: Program[]; zeroZ: number; text: string }
   /** Before all others: what the worker is made of, and where the number of the question stands whose answer is awaited. */
@@ -90,5 +96,6 @@ export type Answer =
   | { type: 'told'; seq: number; feature: Feature | null }
   | { type: 'proposed'; seq: number; proposal: Proposal }
   | { type: 'part planned'; seq: number; planned: PlannedPart | null }
+  | { type: 'compared'; seq: number; compared: Compared | null }
   | { type: 'edited'; seq: number; returned: Returned | null }
   | { type: 'failed'; seq: number; message: string };

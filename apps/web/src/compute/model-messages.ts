@@ -1,4 +1,4 @@
-import type { Carving, Finding, ModelForm, ModelUnit, Solid, Taken, WayUp } from '@tidypath/core';
+import type { Sculpting, Finding, ModelForm, ModelUnit, Solid, Taken, WayUp } from '@tidypath/core';
 
 /** A body of a file, as the page shows it. */
 export interface BodySeen {
@@ -34,7 +34,7 @@ export type ModelAsk =
   | { type: 'read'; bytes: Uint8Array; unit?: ModelUnit; origin: string }
   | { type: 'look'; body: number }
   /** A plate made a solid to look at. */
-  | { type: 'carve'; carving: Carving; origin: string }
+  | { type: 'sculpt'; sculpting: Sculpting; origin: string }
   | { type: 'take'; taken: Taken; source: { name: string; sha256: string } };
 
 export type ModelAnswer =
@@ -44,6 +44,6 @@ export type ModelAnswer =
   | { type: 'taken'; part: Solid; surface: Uint8Array }
   | { type: 'failed'; message: string };
 
-/** A plate carved: its surface, and which feature made each of its faces. */
-export type CarvedAnswer =
-  { type: 'carved'; surface: Uint8Array; made: (string | undefined)[] } | Extract<ModelAnswer, { type: 'failed' }>;
+/** A plate sculpted: its surface, and which feature made each of its faces. */
+export type SculptedAnswer =
+  { type: 'sculpted'; surface: Uint8Array; made: (string | undefined)[] } | Extract<ModelAnswer, { type: 'failed' }>;

@@ -1,18 +1,18 @@
-import { ModelUnit, Part, Taken, carvingOf } from '@tidypath/core';
-import type { CarvedAnswer, ModelAnswer, ModelAsk } from './model-messages';
+import { ModelUnit, Part, Taken, sculptingOf } from '@tidypath/core';
+import type { SculptedAnswer, ModelAnswer, ModelAsk } from './model-messages';
 
-/** Carves a plate beside the page: its surface as a file, and which feature made each face. */
-export function carved(part: Part): Promise<{ surface: Uint8Array; made: (string | undefined)[] }> {
+/** Sculpts a plate beside the page: its surface as a file, and which feature made each face. */
+export function sculpted(part: Part): Promise<{ surface: Uint8Array; made: (string | undefined)[] }> {
   return new Promise((resolve, reject) => {
     const worker = new Worker(new URL('./model.worker.ts', import.meta.url));
     const end = () => worker.terminate();
-    worker.onmessage = ({ data }: MessageEvent<CarvedAnswer>) => {
+    worker.onmessage = ({ data }: MessageEvent<SculptedAnswer>) => {
       end();
-      if (data.type === 'carved') resolve(data);
+      if (data.type === 'sculpted') resolve(data);
       else reject(new Error(data.message));
     };
     worker.onerror = ({ message }) => (end(), reject(new Error(message)));
-    const ask: ModelAsk = { type: 'carve', carving: carvingOf(part), origin: window.location.origin };
+    const ask: ModelAsk = { type: 'sculpt', sculpting: sculptingOf(part), origin: window.location.origin };
     worker.postMessage(ask);
   });
 }

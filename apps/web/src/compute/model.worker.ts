@@ -1,7 +1,7 @@
 /** Reads one file of a solid beside the page; ended with it, as a broken file may spoil the reader for the next. */
 import 'reflect-metadata';
 import {
-  Carving,
+  Sculpting,
   FACE_UPS,
   FINE,
   Faces,
@@ -16,10 +16,10 @@ import {
   takenSolid,
   waysUp,
 } from '@tidypath/core';
-import type { CarvedAnswer, ModelAnswer, ModelAsk, Picture } from './model-messages';
+import type { SculptedAnswer, ModelAnswer, ModelAsk, Picture } from './model-messages';
 
 const scope = globalThis as unknown as {
-  postMessage(m: ModelAnswer | CarvedAnswer, given?: Transferable[]): void;
+  postMessage(m: ModelAnswer | SculptedAnswer, given?: Transferable[]): void;
   onmessage: ((e: MessageEvent<ModelAsk>) => void) | null;
 };
 
@@ -50,35 +50,35 @@ function readStepApart(bytes: Uint8Array, origin: string): Promise<StepReader> {
   });
 }
 
-/** What the carver makes: nothing where it cannot. */
-interface CarvedMesh {
+/** What the sculptor makes: nothing where it cannot. */
+interface SculptedMesh {
   points?: Float32Array;
   corners?: Uint32Array;
   features?: (string | undefined)[];
   failed?: string;
 }
 
-/** Carves a plate in a worker of its own. */
-function carvedApart(carving: Carving, origin: string): Promise<CarvedMesh> {
+/** Sculpts a plate in a worker of its own. */
+function sculptedApart(sculpting: Sculpting, origin: string): Promise<SculptedMesh> {
   return new Promise((resolve, reject) => {
-    const worker = new Worker(`${origin}/carve/carver.js`, { type: 'module' });
-    const end = (made: CarvedMesh) => {
+    const worker = new Worker(`${origin}/sculpt/sculptor.js`, { type: 'module' });
+    const end = (made: SculptedMesh) => {
       worker.terminate();
       resolve(made);
     };
-    worker.onmessage = ({ data }: MessageEvent<CarvedMesh>) => end(data);
-    worker.onerror = () => reject(new Error('The carver does not start'));
-    worker.postMessage(carving);
+    worker.onmessage = ({ data }: MessageEvent<SculptedMesh>) => end(data);
+    worker.onerror = () => reject(new Error('The sculptor does not start'));
+    worker.postMessage(sculpting);
   });
 }
 
-async function carve({ carving, origin }: Extract<ModelAsk, { type: 'carve' }>): Promise<void> {
-  const { points, corners, features = [], failed } = await carvedApart(carving, origin);
+async function sculpt({ sculpting, origin }: Extract<ModelAsk, { type: 'sculpt' }>): Promise<void> {
+  const { points, corners, features = [], failed } = await sculptedApart(sculpting, origin);
   if (!points || !corners) throw new Error(failed ?? 'Its features leave nothing to look at');
   const faces = facesOfSolid({ points: Float64Array.from(points), corners });
   const surface = surfaceFile({ ...faces.mesh, face: faces.of });
   const made = faces.faces.map(({ triangles }) => features[triangles[0]]);
-  scope.postMessage({ type: 'carved', surface, made }, [surface.buffer as ArrayBuffer]);
+  scope.postMessage({ type: 'sculpted', surface, made }, [surface.buffer as ArrayBuffer]);
 }
 
 function facesOf(body: number): Faces {
@@ -122,7 +122,7 @@ async function read({ bytes, unit, origin }: Extract<ModelAsk, { type: 'read' }>
 
 function answer(ask: ModelAsk): void | Promise<void> {
   if (ask.type === 'read') return read(ask);
-  if (ask.type === 'carve') return carve(ask);
+  if (ask.type === 'sculpt') return sculpt(ask);
   if (ask.type === 'look') {
     const faces = facesOf(ask.body);
     const ways = waysUp(faces).map((way) => ({ ...way, picture: pictureOf(faces, way.side) }));

@@ -6,9 +6,17 @@ import type { Answer } from '../compute/messages';
 /** A page does not wait longer for what may be kept, ms. */
 const PATIENCE = 1500;
 
-/** Everything a path depends on, files that are not here as well; notes and the unit shown do not count. */
+/** Everything a path depends on, files that are not here as well; notes, the unit shown and what is compared do not count. */
 export const keyOf = (job: Job, setupId: string, other?: { key: string }): string =>
-  hashOf({ ...job, note: '', unit: '', setupId, other: other?.key, missing: missingFiles(job) });
+  hashOf({
+    ...job,
+    note: '',
+    unit: '',
+    comparisons: undefined,
+    setupId,
+    other: other?.key,
+    missing: missingFiles(job),
+  });
 
 /** A question asked ahead, by the key of what it is about, and what was answered so far. */
 export interface Ahead {

@@ -69,6 +69,7 @@ const ELSEWHERE = [
   'drawn',
   'proposed',
   'part planned',
+  'compared',
   'edited',
   'levelled',
   'probed',

@@ -1,5 +1,6 @@
 /** What the apps, the command line and the tests may use of this floor. */
 export { barWays } from './bars';
+export { type Candidate, type Comparison, MOST_CANDIDATES } from './comparison';
 export { Copies, COPY_ORDERS } from './copies';
 export {
   addSetup,

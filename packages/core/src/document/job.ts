@@ -24,6 +24,7 @@ import { Bar } from '../shop/bar';
 import { Machine } from '../machine/machine';
 import { Material } from '../shop/material';
 import { Tool } from '../shop/tool';
+import { Comparison } from './comparison';
 import { Copies } from './copies';
 import { JobFile } from '../quantity/files';
 import { Holding } from './holding';
@@ -179,4 +180,6 @@ export class Job {
   /** How many parts are wanted; one where left out. */
   @IsOptional() @IsInt() @Min(1) @Max(1000000) batch?: number;
   @IsOptional() @Nested(() => Prices) prices?: Prices;
+  /** Ways to do some of its operations, to be held against each other. */
+  @IsOptional() @ListOf(() => Comparison, 50) comparisons?: Comparison[];
 }

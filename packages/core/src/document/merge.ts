@@ -10,7 +10,7 @@ type Item = Plain & { id: string };
 export type Side = 'mine' | 'theirs';
 
 /** Lists whose members are each one thing, told apart by their ids. Whatever else a job or a setup holds is one thing by its name. */
-const LISTS = ['tools', 'features', 'setups', 'operations', 'fixtures'];
+const LISTS = ['tools', 'features', 'setups', 'operations', 'fixtures', 'comparisons', 'candidates'];
 
 const same = (a: unknown, b: unknown) => hashOf(a ?? null) === hashOf(b ?? null);
 const idsOf = (items: Item[]) => items.map((i) => i.id);

@@ -37,33 +37,42 @@ function holdingFindings(job: Job, kinds: StoredKind[]): Finding[] {
 }
 
 function paramFindings(job: Job, kinds: StoredKind[]): Finding[] {
-  return job.setups.flatMap((setup, s) =>
-    setup.operations.flatMap((operation, o) => {
-      const path = `setups.${s}.operations.${o}`;
-      const kind = kinds.find((k) => k.kind === operation.kind);
-      if (!kind)
-        return [
-          finding(
-            'unknown-operation',
-            { operation: operation.name, kind: operation.kind },
-            { field: `${path}.kind`, operation: operation.id },
-          ),
-        ];
-      return checked(kind.Params, operation.params, `${path}.params`).map((f) => ({
-        ...f,
-        place: { ...f.place, operation: operation.id },
-      }));
-    }),
-  );
+  const listed = [
+    ...job.setups.flatMap((setup, s) =>
+      setup.operations.map((operation, o) => ({ operation, path: `setups.${s}.operations.${o}` })),
+    ),
+    ...(job.comparisons ?? []).flatMap(({ candidates }, c) =>
+      candidates.flatMap(({ operations = [] }, k) =>
+        operations.map((operation, o) => ({ operation, path: `comparisons.${c}.candidates.${k}.operations.${o}` })),
+      ),
+    ),
+  ];
+  return listed.flatMap(({ operation, path }) => {
+    const kind = kinds.find((k) => k.kind === operation.kind);
+    if (!kind)
+      return [
+        finding(
+          'unknown-operation',
+          { operation: operation.name, kind: operation.kind },
+          { field: `${path}.kind`, operation: operation.id },
+        ),
+      ];
+    return checked(kind.Params, operation.params, `${path}.params`).map((f) => ({
+      ...f,
+      place: { ...f.place, operation: operation.id },
+    }));
+  });
 }
 
 /** Things that are told apart by their id, and are not. */
-function sameIds({ tools, part, setups }: Job): Finding[] {
+function sameIds({ tools, part, setups, comparisons = [] }: Job): Finding[] {
   const lists: [string, { id: string }[]][] = [
     ['tools', tools],
     ['part.features', part.features],
     ['setups', setups],
     ['operations', setups.flatMap((s) => s.operations)],
+    ['comparisons', comparisons],
+    ...comparisons.map((c, i): [string, { id: string }[]] => [`comparisons.${i}.candidates`, c.candidates]),
     ...setups.map((s, i): [string, { id: string }[]] => [`setups.${i}.fixtures`, s.fixtures]),
     ...setups.map((s, i): [string, { id: string }[]] => [`setups.${i}.holding`, s.holding ?? []]),
   ];

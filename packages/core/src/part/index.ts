@@ -19,7 +19,7 @@ export {
 export { Lean, leanText, leaningEdges, leaningFaces, LEANS } from './plate/leaning';
 export { limitsOf } from './plate/limits';
 export { modelOf, partModel, type PartModel } from './plate/model';
-export { carvingOf, type Carving } from './plate/carved';
+export { sculptingOf, type Sculpting } from './plate/sculpted';
 export { newFeature } from './plate/new';
 export { landed, onZero, type Opposite, OPPOSITES, oppositeOf } from './plate/landing';
 export { svgPath, type Thumbnail, thumbnailOf } from './plate/outline-path';

@@ -119,6 +119,7 @@ export class Bench {
       ...job,
       note: '',
       unit: '',
+      comparisons: undefined,
       setups: job.setups.slice(0, index + 1),
       up: setup.up,
       copies: setup.copies,

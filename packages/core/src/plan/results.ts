@@ -4,11 +4,12 @@ import { sha256Of } from '../quantity/files';
 import { missingFiles } from '../document/files';
 import type { Job } from '../document/job';
 
-/** The job without what only its batch hangs on. */
+/** The job without what only its batch hangs on, and what is only compared. */
 const withoutBatch = (job: Job) => ({
   ...job,
   batch: undefined,
   prices: undefined,
+  comparisons: undefined,
   setups: job.setups.map((setup) => ({
     ...setup,
     setUpMinutes: undefined,

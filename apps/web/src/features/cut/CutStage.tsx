@@ -1,3 +1,4 @@
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useCallback, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
@@ -38,7 +39,7 @@ import { StagePage } from '../../session/StagePage';
 import { JobView } from '../../scene/JobView';
 import { ProposalSheet, useProposal } from './ProposalSheet';
 import { RouteBar } from './RouteBar';
-import { OperationCard } from './OperationCard';
+import { Act, OperationCard } from './OperationCard';
 import { ValueEditor } from './ValueEditor';
 import { Field, fieldKey } from './sentences/types';
 
@@ -99,6 +100,8 @@ async function adviseTool(job: Job, kind: OperationKind, targets: string[], rack
 /** The route: operations as sentences, in order. */
 export function CutStage() {
   const { job, setup, edit, computed } = useCalmJob();
+  const { id } = useLocalSearchParams<{ id: string }>();
+  const router = useRouter();
   const { plan, proof, proofFresh } = computed;
   const { items: rack } = useShelf('tools');
   const [openId, setOpenId] = useState<string>();
@@ -137,7 +140,8 @@ export function CutStage() {
         ),
       ),
     );
-  const act = (o: Operation, index: number) => (what: 'duplicate' | 'split' | 'delete' | 'switch' | 'up' | 'down') => {
+  const act = (o: Operation, index: number) => (what: Act) => {
+    if (what === 'compare') return router.push({ pathname: '/job/[id]/compare', params: { id: String(id), of: o.id } });
     if (what === 'switch') edit((j) => editOperation(j, o.id, (x) => ({ ...x, on: !x.on })));
     else if (what === 'duplicate') edit((j) => duplicateOperation(j, o.id));
     else if (what === 'split') edit((j) => splitFinish(j, o.id));

@@ -27,6 +27,8 @@ import { SentenceText } from './SentenceText';
 import { fieldsOf, sentenceOf } from './sentences';
 import { Field, fieldKey } from './sentences/types';
 
+export type Act = 'duplicate' | 'split' | 'delete' | 'switch' | 'up' | 'down' | 'compare';
+
 interface Props {
   job: Job;
   operation: Operation;
@@ -41,7 +43,7 @@ interface Props {
   handle: ReactNode;
   onOpen: () => void;
   onEdit: (field: Field) => void;
-  onAct: (act: 'duplicate' | 'split' | 'delete' | 'switch' | 'up' | 'down') => void;
+  onAct: (act: Act) => void;
 }
 
 function Actions({ operation, onAct, onRename }: Pick<Props, 'operation' | 'onAct'> & { onRename: () => void }) {
@@ -73,6 +75,7 @@ function Actions({ operation, onAct, onRename }: Pick<Props, 'operation' | 'onAc
           onRename();
         }}
       />
+      {canCompare(operation) && <Menu.Item title="Compare with other ways" onPress={act('compare')} />}
       {splitsFinish(operation) && <Menu.Item title="Split the finish off" onPress={act('split')} />}
       <Menu.Item title="Duplicate" onPress={act('duplicate')} />
       <Menu.Item title="Earlier" onPress={act('up')} />
@@ -81,6 +84,9 @@ function Actions({ operation, onAct, onRename }: Pick<Props, 'operation' | 'onAc
     </Menu>
   );
 }
+
+/** Clearing is done in many ways. */
+const canCompare = ({ kind, on, targets }: Operation) => on && targets.length > 0 && ['clear', 'pocket'].includes(kind);
 
 /** Values that say where an operation ends, where no height does. */
 const ENDS = ['breakthrough', 'floorAllowance'];

@@ -5,7 +5,7 @@ import { Empty } from '../../ui/Empty';
 import { Txt } from '../../ui/Txt';
 import { PlanDrawing } from './PlanDrawing';
 import { MEANING_WORDS, featureWords } from './words';
-import { useCarved } from './useCarved';
+import { useSculpted } from './useSculpted';
 
 interface Props extends ComponentProps<typeof PlanDrawing> {
   /** The part with what is cut from all its sides. */
@@ -17,22 +17,22 @@ interface Props extends ComponentProps<typeof PlanDrawing> {
 /** A plate, drawn flat or as the solid it becomes; a tap on either chooses the feature. */
 export function PlateView({ whole, isSolid, label, ...drawing }: Props) {
   const { selected, onSelect, unit } = drawing;
-  const { carved, failed } = useCarved(whole, isSolid);
+  const { sculpted, failed } = useSculpted(whole, isSolid);
   const [x, y, z] = useMemo(() => bodyAs(whole, 'top').size, [whole]);
   const chosen = useMemo(
-    () => (carved?.made ?? []).flatMap((feature, face) => (feature && feature === selected ? [face] : [])),
-    [carved, selected],
+    () => (sculpted?.made ?? []).flatMap((feature, face) => (feature && feature === selected ? [face] : [])),
+    [sculpted, selected],
   );
   const pick = useCallback(
     (face: number) => {
-      const feature = carved?.made[face];
+      const feature = sculpted?.made[face];
       if (feature) onSelect(feature);
     },
-    [carved, onSelect],
+    [sculpted, onSelect],
   );
   // The numbers it was drawn with: of chords a surface is only nearly told.
   const say = (face: number) => {
-    const feature = whole.features.find((f) => f.id === carved?.made[face]);
+    const feature = whole.features.find((f) => f.id === sculpted?.made[face]);
     return feature && `${feature.name}: ${MEANING_WORDS[feature.meaning]}, ${featureWords(feature, unit)}`;
   };
   if (!isSolid) return <PlanDrawing {...drawing} />;
@@ -42,11 +42,11 @@ export function PlateView({ whole, isSolid, label, ...drawing }: Props) {
         <Txt tone="quiet">{failed}.</Txt>
       </Empty>
     );
-  if (!carved)
+  if (!sculpted)
     return (
       <Empty title="A moment">
-        <Txt tone="quiet">The solid is being carved…</Txt>
+        <Txt tone="quiet">The solid is being sculpted…</Txt>
       </Empty>
     );
-  return <SolidView surface={carved.surface} size={{ x, y, z }} {...{ unit, chosen, label, say }} onPick={pick} />;
+  return <SolidView surface={sculpted.surface} size={{ x, y, z }} {...{ unit, chosen, label, say }} onPick={pick} />;
 }

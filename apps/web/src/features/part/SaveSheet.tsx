@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Face, Job, Part, WriteAsk, stlOf, surfaceIn } from '@tidypath/core';
 import { engine } from '../../compute/engine';
-import { carved } from '../../compute/model';
+import { sculpted } from '../../compute/model';
 import { Actions } from '../../ui/Actions';
 import { Choices } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
@@ -38,8 +38,8 @@ interface Props {
 }
 
 /** A plate as the solid it becomes. */
-async function carvedStl(part: Part): Promise<Uint8Array | undefined> {
-  const mesh = surfaceIn((await carved(part)).surface);
+async function sculptedStl(part: Part): Promise<Uint8Array | undefined> {
+  const mesh = surfaceIn((await sculpted(part)).surface);
   return mesh && stlOf(mesh);
 }
 
@@ -62,7 +62,7 @@ export function SaveSheet({ job, setupId, face, size, open, onClose }: Props) {
   };
   const save = async () => {
     const asked = ask();
-    const made = what === 'solid' && !isSolid ? carvedStl(job.part) : engine.write(job, asked);
+    const made = what === 'solid' && !isSolid ? sculptedStl(job.part) : engine.write(job, asked);
     const file = await made.catch((error: Error) => error.message);
     if (!file || typeof file === 'string') {
       setFailed(file || 'There is nothing there to draw');

@@ -1,4 +1,4 @@
-/** How a plate is carved out of its blank, as steps a kernel of solids can take: to look at it, and to save it as STL. */
+/** How a plate is sculpted out of its blank, as steps a kernel of solids can take: to look at it, and to save it as STL. */
 import { asCircle, circle, flatten } from '../../geometry/plane/chain';
 import { Region, ringArea, union } from '../../geometry/plane/clip';
 import { Point, distance } from '../../geometry/plane/point';
@@ -15,7 +15,7 @@ import { bodyAs, bodyOf, facesOf, seenFrom } from './side';
 import { FACE_UPS, Face, turnBetween, turnPlace } from './turn';
 
 /** A prism that takes metal away, or leaves what others would take. */
-export interface CarveStep {
+export interface SculptStep {
   region: Region;
   from: number;
   to: number;
@@ -25,23 +25,23 @@ export interface CarveStep {
 }
 
 /** An edge that is broken: rows of places across its wall, carried on along it; each row starts and ends beside the part. */
-export interface CarvedEdge {
+export interface SculptedEdge {
   rows: Vec3[][];
   isClosed: boolean;
   feature: string;
 }
 
-/** What is carved from one side, in order, then its edges; `columns` carry a place there to the part: three directions and where zero comes to lie. */
-export interface CarvedSide {
-  steps: CarveStep[];
-  edges: CarvedEdge[];
+/** What is sculpted from one side, in order, then its edges; `columns` carry a place there to the part: three directions and where zero comes to lie. */
+export interface SculptedSide {
+  steps: SculptStep[];
+  edges: SculptedEdge[];
   columns: [Vec3, Vec3, Vec3, Vec3];
 }
 
-/** A blank and what is carved from its sides. */
-export interface Carving {
-  blank: CarveStep;
-  sides: CarvedSide[];
+/** A blank and what is sculpted from its sides. */
+export interface Sculpting {
+  blank: SculptStep;
+  sides: SculptedSide[];
 }
 
 /** Above the top, so that nothing stays as a skin, mm. */
@@ -54,7 +54,7 @@ const APART = 0.01;
 const round = (x: number, y: number, radius: number): Region => [flatten(circle(x, y, radius), 0.005)];
 
 /** Pockets and bosses, the larger first: what is smaller stands in what is larger. */
-function levels(features: Feature[], bottom: number): CarveStep[] {
+function levels(features: Feature[], bottom: number): SculptStep[] {
   const size = (region: Region) => Math.max(...region.map((ring) => Math.abs(ringArea(ring))));
   return features
     .filter((f) => f.meaning === 'pocket' || f.meaning === 'boss')
@@ -68,11 +68,11 @@ function levels(features: Feature[], bottom: number): CarveStep[] {
     );
 }
 
-const holes = (features: Feature[], bottom: number): CarveStep[] =>
+const holes = (features: Feature[], bottom: number): SculptStep[] =>
   features
     .filter((f) => f.meaning === 'hole')
     .flatMap((f) =>
-      instancesOf(f).flatMap((chain): CarveStep[] => {
+      instancesOf(f).flatMap((chain): SculptStep[] => {
         const found = asCircle(chain);
         if (!found) return [];
         const { x, y } = found.centre;
@@ -138,7 +138,7 @@ function profileOf(edge: Edge): [number, number][] {
 }
 
 /** A broken edge: its profile carried along its wall. */
-function broken(edge: Edge): CarvedEdge[] {
+function broken(edge: Edge): SculptedEdge[] {
   const { line, region, metalInside, feature } = edge;
   const profile = profileOf(edge);
   const runs = line ? [line] : region.map(betweenCorners);
@@ -153,48 +153,48 @@ function broken(edge: Edge): CarvedEdge[] {
   });
 }
 
-const carvedFrom = ({ features }: Part, bottom: number): CarveStep[] => [
+const sculptedFrom = ({ features }: Part, bottom: number): SculptStep[] => [
   ...levels(features, bottom),
   ...holes(features, bottom),
 ];
 
 /** Three directions and the zero of a place that is carried to another. */
-function columnsOf(place: (p: Vec3) => Vec3): CarvedSide['columns'] {
+function columnsOf(place: (p: Vec3) => Vec3): SculptedSide['columns'] {
   const zero = place(vec(0, 0, 0));
   const along = (x: number, y: number, z: number) => minus(place(vec(x, y, z)), zero);
   return [along(1, 0, 0), along(0, 1, 0), along(0, 0, 1), zero];
 }
 
 /** The turn back: directions are at right angles, so that it is their rows. */
-function turnedBack([a, b, c, zero]: CarvedSide['columns']): CarvedSide['columns'] {
+function turnedBack([a, b, c, zero]: SculptedSide['columns']): SculptedSide['columns'] {
   const rows = (['x', 'y', 'z'] as const).map((k) => vec(a[k], b[k], c[k])) as [Vec3, Vec3, Vec3];
   const at = (['x', 'y', 'z'] as const).map((k) => -(rows[0][k] * zero.x + rows[1][k] * zero.y + rows[2][k] * zero.z));
   return [...rows, vec(at[0], at[1], at[2])];
 }
 
 /**
- * The steps that carve a plate: from its blank, then side by side, then what leans. Engraved lines, threads and the points of drills are
+ * The steps that sculpt a plate: from its blank, then side by side, then what leans. Engraved lines, threads and the points of drills are
  * not in it.
  */
-export function carvingOf(part: Part): Carving {
+export function sculptingOf(part: Part): Sculpting {
   const body = bodyOf(part);
   const outside = seenFrom(part, 'top').features.filter((f) => f.meaning === 'outline');
   const outline = union(outside.flatMap(ringsOf));
-  const side = (face: Face): CarvedSide => {
+  const side = (face: Face): SculptedSide => {
     const lying = bodyAs(part, FACE_UPS[face]);
     const turn = turnBetween(FACE_UPS[face], 'top');
     const seen = seenFrom(part, FACE_UPS[face]);
-    const steps = carvedFrom(seen, -lying.size[2] - OVER);
+    const steps = sculptedFrom(seen, -lying.size[2] - OVER);
     const { edges } = modelOf(seen);
     return { steps, edges: edges.flatMap(broken), columns: columnsOf((p) => turnPlace(turn, p, lying)) };
   };
   const leans = part.features
     .flatMap(({ lean }) => lean ?? [])
     .filter((l, i, all) => all.findIndex((m) => leansAlike(l, m)) === i);
-  const leaning = (lean: Lean): CarvedSide => {
+  const leaning = (lean: Lean): SculptedSide => {
     const seen = leaningPart(part, lean);
     return {
-      steps: carvedFrom(seen, -seen.thickness - OVER),
+      steps: sculptedFrom(seen, -seen.thickness - OVER),
       edges: [],
       columns: turnedBack(columnsOf((p) => leaningPlace(lean, p, body))),
     };

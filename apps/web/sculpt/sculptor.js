@@ -1,4 +1,4 @@
-/* Carves a plate out of its blank beside the page, with the kernel of solids that stands beside this file; hands back triangles alone. */
+/* Sculpts a plate out of its blank beside the page, with the kernel of solids that stands beside this file; hands back triangles alone. */
 import start from './manifold.js';
 
 /** Corners so near each other become one, mm: where lines cross that lie in one another. */
@@ -31,7 +31,7 @@ function swept({ Manifold, Mesh }, { rows, isClosed }) {
   return made.volume() > 0 ? made : new Manifold(mesh(Uint32Array.from(corners).reverse()));
 }
 
-function carved(kernel, { blank, sides }) {
+function sculpted(kernel, { blank, sides }) {
   const names = new Map();
   let solid = prism(kernel, blank).asOriginal();
   if (blank.feature) names.set(solid.originalID(), blank.feature);
@@ -56,9 +56,9 @@ function carved(kernel, { blank, sides }) {
 
 self.onmessage = async ({ data }) => {
   try {
-    const kernel = await start({ locateFile: (name) => `/carve/${name}` });
+    const kernel = await start({ locateFile: (name) => `/sculpt/${name}` });
     kernel.setup();
-    const { mesh, names } = carved(kernel, data);
+    const { mesh, names } = sculpted(kernel, data);
     const { vertProperties: points, triVerts: corners, runIndex, runOriginalID } = mesh;
     const features = Array.from({ length: corners.length / 3 }, () => undefined);
     for (let run = 0; run < runOriginalID.length; run++)

@@ -1,13 +1,13 @@
 import { contains } from '../../geometry/plane/clip';
 import { Vec3, dot, minus } from '../../geometry/space/vec3';
 import { plate } from '../../../testing/parts';
-import { Carving, carvingOf } from './carved';
+import { Sculpting, sculptingOf } from './sculpted';
 import { Feature, Part } from './feature';
 import { newFeature } from './new';
 
 /** Whether a place is metal once all steps are taken. */
-function isMetal({ blank, sides }: Carving, p: Vec3): boolean {
-  const isIn = ({ region, from, to }: Carving['blank'], q: Vec3) => q.z > from && q.z < to && contains(region, q);
+function isMetal({ blank, sides }: Sculpting, p: Vec3): boolean {
+  const isIn = ({ region, from, to }: Sculpting['blank'], q: Vec3) => q.z > from && q.z < to && contains(region, q);
   if (!isIn(blank, p)) return false;
   return sides.every(({ steps, columns: [a, b, c, zero] }) => {
     const from = minus(p, zero);
@@ -27,30 +27,30 @@ const partOf = (...features: Feature[]): Part => ({
 const at = (x: number, y: number, z: number): Vec3 => ({ x, y, z });
 const round = (diameter: number): Feature['shape'] => ({ type: 'round', diameter });
 
-describe('a plate is carved', () => {
+describe('a plate is sculpted', () => {
   test('from above: a pocket with a boss in it, a hole through with its mouth', () => {
-    const carving = carvingOf(
+    const sculpting = sculptingOf(
       partOf(
         feature('pocket', { type: 'rectangle', width: 30, height: 20, radius: 3 }, { x: 30, y: 25, depth: 6 }),
         feature('boss', round(8), { x: 30, y: 25, depth: 2 }),
         feature('hole', round(6), { x: 60, y: 25, through: true, counterbore: { diameter: 11, depth: 5 } }),
       ),
     );
-    const metal = (x: number, y: number, z: number) => isMetal(carving, at(x, y, z));
+    const metal = (x: number, y: number, z: number) => isMetal(sculpting, at(x, y, z));
     expect([metal(20, 25, -5.9), metal(20, 25, -6.1)]).toEqual([false, true]);
     expect([metal(30, 25, -1.9), metal(30, 25, -2.1)]).toEqual([false, true]);
     expect([metal(60, 25, -19.9), metal(63.1, 25, -5.1), metal(65, 25, -4.9)]).toEqual([false, true, false]);
   });
 
   test('from below, from beside and leaning', () => {
-    const carving = carvingOf(
+    const sculpting = sculptingOf(
       partOf(
         feature('pocket', round(20), { x: 20, y: 20, depth: 3, side: 'underside' }),
         feature('hole', round(5), { x: 15, y: 8, depth: 12, side: 'front' }),
         feature('hole', round(4), { x: 50, y: 30, depth: 10, lean: { to: 'right', degrees: 30 } }),
       ),
     );
-    const metal = (x: number, y: number, z: number) => isMetal(carving, at(x, y, z));
+    const metal = (x: number, y: number, z: number) => isMetal(sculpting, at(x, y, z));
     expect([metal(20, 20, -17.1), metal(20, 20, -16.9)]).toEqual([false, true]);
     // 8 mm over the underside, 15 from the left.
     expect([metal(15, 11.9, -12), metal(15, 12.1, -12), metal(15, 5, -15)]).toEqual([false, true, true]);
@@ -74,7 +74,7 @@ describe('a plate is carved', () => {
     const line = feature('edge', { type: 'chain', vertices: ends, closed: false }, { edge: chamfer, depth: 0 });
     const hole = feature('hole', round(10), { x: 40, y: 20, through: true, edge: { ...chamfer, form: 'round' } });
     const part = partOf(step, line, hole);
-    const all = carvingOf({
+    const all = sculptingOf({
       ...part,
       features: part.features.map((f) => (f === outline ? { ...f, edge: chamfer } : f)),
     });

@@ -1,0 +1,1 @@
+export { ComparePage as default } from '../../../src/features/compare/ComparePage';

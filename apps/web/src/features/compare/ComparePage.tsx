@@ -1,0 +1,176 @@
+import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useEffect, useState } from 'react';
+import { ScrollView, View } from 'react-native';
+import { Button, ProgressBar } from 'react-native-paper';
+import {
+  COMPARED_AT,
+  Candidate,
+  ComparedAt,
+  Comparison,
+  Job,
+  MOST_CANDIDATES,
+  comparedIn,
+  isSound,
+  newComparison,
+  takenOver,
+  tidyRack,
+  verdictText,
+  withOffered,
+} from '@tidypath/core';
+import { useShelf } from '../../api/useShelf';
+import { useJob } from '../../session/JobContext';
+import { SPACE } from '../../theme/theme';
+import { useWide } from '../../theme/usePalette';
+import { Card, Row } from '../../ui/Card';
+import { Choices, plainOptions } from '../../ui/Choices';
+import { Empty } from '../../ui/Empty';
+import { Txt } from '../../ui/Txt';
+import { AddWaySheet } from './AddWaySheet';
+import { Ribbons } from './Ribbons';
+import { WayCard } from './WayCard';
+import { WayTable } from './WayTable';
+import { useCompared } from './useCompared';
+
+const isOf = (operation: string) => (c: Comparison) => c.operations.length === 1 && c.operations[0] === operation;
+
+const withComparison = (job: Job, comparison: Comparison): Job => {
+  const others = (job.comparisons ?? []).filter((c) => c.id !== comparison.id);
+  return { ...job, comparisons: [...others, comparison] };
+};
+
+/** Ways to do one operation held against each other: which is best, how sure that is, and what each takes. */
+export function ComparePage() {
+  const { of = '' } = useLocalSearchParams<{ of: string }>();
+  const { job, edit } = useJob();
+  const { items: rack, loading } = useShelf('tools');
+  const router = useRouter();
+  const wide = useWide();
+  const [at, setAt] = useState<ComparedAt>('each at its best');
+  const [adding, setAdding] = useState(false);
+  const setup = job.setups.find((s) => s.operations.some((o) => o.id === of));
+  const comparison = job.comparisons?.find(isOf(of));
+  const { compared, planning, failed, isLeft, leave, again } = useCompared(job, setup && comparison, at);
+  useEffect(() => {
+    if (!setup || comparison || loading) return;
+    // Not within this turn: the page stands first.
+    const later = setTimeout(
+      () =>
+        edit((j) =>
+          j.comparisons?.some(isOf(of)) ? j : withComparison(j, withOffered(j, newComparison(j, setup, [of]), rack)),
+        ),
+      0,
+    );
+    return () => clearTimeout(later);
+  }, [setup, comparison, loading, edit, of, rack]);
+
+  if (!setup)
+    return (
+      <Empty title="This operation is gone">
+        <Txt tone="quiet">Somebody took it out of the route.</Txt>
+      </Empty>
+    );
+  if (!comparison)
+    return (
+      <Empty title="A moment">
+        <Txt tone="quiet">Ways to do it are looked for …</Txt>
+      </Empty>
+    );
+  const [present] = comparedIn(job, comparison);
+  const { candidates } = comparison;
+  const name = (id: string) => candidates.find((c) => c.id === id)?.name ?? id;
+  const outcomes = compared?.outcomes ?? [];
+  const rate = job.machine.hourlyRate;
+  const priced = outcomes.filter(isSound).flatMap((o) => o.priced ?? []);
+  const change = (next: Candidate[]) => edit((j) => withComparison(j, { ...comparison, candidates: next }));
+  const take = (candidate: Candidate) => {
+    edit((j) => {
+      const taken = takenOver(j, comparison, candidate);
+      const others = (taken.job.comparisons ?? []).filter((c) => c.id !== comparison.id);
+      return tidyRack({ ...taken.job, comparisons: others });
+    });
+    router.back();
+  };
+  const remove = ({ id }: Candidate) => change(candidates.filter((c) => c.id !== id));
+  return (
+    <View style={{ flex: 1, minHeight: 0 }}>
+      <ScrollView contentContainerStyle={{ padding: SPACE.l, gap: SPACE.m }}>
+        <Txt heading kind="large">
+          Ways to do “{present.name}”
+        </Txt>
+        <Choices label="Speeds" value={at} options={plainOptions(COMPARED_AT)} onChange={setAt} />
+        {planning && (
+          <>
+            <Txt live>Planning and proving {planning} …</Txt>
+            <ProgressBar indeterminate />
+            <Button compact onPress={leave} style={{ alignSelf: 'flex-start' }}>
+              Leave it
+            </Button>
+          </>
+        )}
+        {isLeft && (
+          <Button mode="outlined" onPress={again} style={{ alignSelf: 'flex-start' }}>
+            Compare them
+          </Button>
+        )}
+        {!!failed && <Txt tone="danger">▲ They could not be compared: {failed}</Txt>}
+        {compared?.verdict && (
+          <Card testID="verdict">
+            {verdictText(compared.verdict, priced, rate, name).map((line, i) => (
+              <Txt key={line} bold={i === 0}>
+                {line}
+              </Txt>
+            ))}
+            {compared.missing.length > 0 && (
+              <Txt kind="small" tone="quiet">
+                Not counted, as it is not known: {compared.missing.join(', ')}.
+              </Txt>
+            )}
+          </Card>
+        )}
+        {wide ? (
+          <WayTable {...{ job, candidates, outcomes }} onTake={take} onRemove={remove} />
+        ) : (
+          candidates.map((c) => (
+            <WayCard
+              key={c.id}
+              job={job}
+              name={c.name}
+              outcome={outcomes.find((o) => o.id === c.id)}
+              isPresent={!c.operations}
+              onTake={() => take(c)}
+              onRemove={() => remove(c)}
+            />
+          ))
+        )}
+        {outcomes.length > 0 && <Ribbons outcomes={outcomes} name={name} />}
+        <Txt kind="small" tone="quiet">
+          Each way is planned, posted and proved as any program is. Times, lives of edges and forces are estimates: a
+          draw is called where they decide.
+        </Txt>
+      </ScrollView>
+      <View style={{ padding: SPACE.m }}>
+        <Row>
+          <Button mode="outlined" style={{ flex: 1 }} onPress={() => router.back()}>
+            Back
+          </Button>
+          <Button
+            mode="contained"
+            style={{ flex: 1 }}
+            onPress={() => setAdding(true)}
+            disabled={candidates.length >= MOST_CANDIDATES}
+          >
+            Another way
+          </Button>
+        </Row>
+      </View>
+      {adding && (
+        <AddWaySheet
+          job={job}
+          comparison={comparison}
+          onAdd={(c) => (change([...candidates, c]), setAdding(false))}
+          onClose={() => setAdding(false)}
+        />
+      )}
+    </View>
+  );
+}

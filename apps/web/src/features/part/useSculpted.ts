@@ -1,0 +1,22 @@
+import useSWR from 'swr';
+import { JobFile, Part, hashOf, putAtHand, sha256Of } from '@tidypath/core';
+import { sculpted } from '../../compute/model';
+
+/** A plate as a solid: its surface, at hand, and which feature made each of its faces. */
+export interface Sculpted {
+  surface: JobFile;
+  made: (string | undefined)[];
+}
+
+async function sculptedOf(part: Part): Promise<Sculpted> {
+  const { surface, made } = await sculpted(part);
+  putAtHand(surface);
+  return { surface: { name: 'plate.ply', sha256: sha256Of(surface) }, made };
+}
+
+/** Sculpts a plate beside the page once it is asked for, and again whenever it changes; the last one stays until then. */
+export function useSculpted(part: Part, isAsked: boolean): { sculpted?: Sculpted; failed?: string } {
+  const key = isAsked ? ['sculpted', hashOf([part.thickness, part.features])] : null;
+  const { data, error } = useSWR(key, () => sculptedOf(part), { keepPreviousData: true });
+  return { sculpted: data, failed: error ? (error as Error).message : undefined };
+}

@@ -1,0 +1,109 @@
+import { jobWith, withOperation } from '../../../testing/jobs';
+import { tool } from '../../../testing/parts';
+import { Comparison } from '../../document/comparison';
+import { Job } from '../../document/job';
+import { planSetup, postSetup } from '../../plan/pipeline';
+import { proveProgram } from '../../plan/prove';
+import { joinPrograms } from '../../plan/joined';
+import { TOOLS } from '../../shop/library';
+import { Compared, ComparedAt, compare, isSound } from './compare';
+import { comparedIn, newComparison, takenOver, withOffered } from './candidates';
+import { costAt } from './verdict';
+
+const shelf = TOOLS.filter((t) => [4, 5, 8].includes(t.number));
+const pocket = (): Job => {
+  const job = jobWith({ type: 'rectangle', width: 50, height: 30, radius: 6 }, { depth: 8 }, 12);
+  const faced = withOperation(job, 'face', [], tool(1));
+  return {
+    ...withOperation(faced, 'clear', ['f2'], tool(4)),
+    prices: { energy: 0.3 },
+  };
+};
+
+function done(job: Job, comparison: Comparison, at: ComparedAt = 'as set'): Compared {
+  const work = compare(job, comparison, at);
+  for (;;) {
+    const step = work.next();
+    if (step.done) return step.value;
+  }
+}
+
+describe('ways to clear a pocket', () => {
+  const job = pocket();
+  const [, clear] = job.setups[0].operations;
+  const comparison = withOffered(job, newComparison(job, job.setups[0], [clear.id]), shelf);
+  const found = done(job, comparison);
+
+  test('begin with how it is, and with ways that differ from it', () => {
+    expect(comparedIn(job, comparison).map((o) => o.id)).toEqual([clear.id]);
+    const [present, ...others] = comparison.candidates;
+    expect(present).toEqual({ id: 'c1', name: 'As it is' });
+    expect(others.map((c) => c.name.split(',')[0])).toEqual(['Plain passes', 'Wide and shallow']);
+    for (const { operations } of others) expect(operations![0]).toMatchObject({ kind: 'pocket', targets: ['f2'] });
+    expect(new Set(found.outcomes.map((o) => o.id)).size).toBe(3);
+  });
+
+  test('agree with a program of their own to the last digit', () => {
+    for (const [k, candidate] of comparison.candidates.entries()) {
+      const { job: own, own: ids } = takenOver(job, comparison, candidate);
+      const [setup] = own.setups;
+      const { text, sections } = joinPrograms(postSetup(own, setup, planSetup(own, setup)).programs);
+      const proof = proveProgram(own, setup, text, undefined, { sections });
+      const step = proof.steps.find((s) => ids.includes(s.operationId))!;
+      const { figures, priced } = found.outcomes[k];
+      expect(figures!.minutes.total).toBeCloseTo(step.minutes, 9);
+      expect(figures!.removed).toBeCloseTo(step.removed, 9);
+      expect(figures!.load.peak).toBe(step.load);
+      const t = own.tools.find((x) => x.id === (candidate.operations?.[0] ?? clear).toolId)!;
+      const wear = figures!.wear.find((w) => w.tool === t.number)!;
+      const rate = own.machine.hourlyRate;
+      const cost = (step.minutes * rate) / 60 + wear.share * (t.edgePrice + (3 * rate) / 60) + figures!.kWh * 0.3;
+      expect(costAt(priced!, rate)).toBeCloseTo(cost, 9);
+    }
+  });
+
+  test('times add up, and what is taken away is the pocket each time', () => {
+    for (const { figures } of found.outcomes) {
+      const { cut, back, rapid, change, dwell, total } = figures!.minutes;
+      expect(cut + back + rapid + change + dwell).toBeCloseTo(total, 9);
+      expect(cut).toBeGreaterThan(0);
+      expect(figures!.removed).toBeCloseTo(found.outcomes[0].figures!.removed, 1);
+      expect(figures!.fluteUse).toBeGreaterThan(0);
+      expect(figures!.fluteUse).toBeLessThanOrEqual(1);
+    }
+    const [steady, plain, shallow] = found.outcomes.map((o) => o.figures!);
+    // What each way is known for.
+    expect(steady.spikes.seconds).toBeLessThan(plain.spikes.seconds);
+    expect(steady.fluteUse).toBeGreaterThan(2 * shallow.fluteUse);
+    expect(steady.entries).toBeGreaterThan(plain.entries);
+  });
+
+  test('at the same speeds all have the cutting speed and the feed a tooth of what they stand in for', () => {
+    const same = done(job, comparison, 'the same for all');
+    // How it is stays as it is.
+    expect(same.outcomes[0].figures).toEqual(found.outcomes[0].figures);
+    const best = done(job, comparison, 'each at its best');
+    expect(best.outcomes.map((o) => o.figures!.minutes.total)).not.toEqual(
+      same.outcomes.map((o) => o.figures!.minutes.total),
+    );
+  });
+
+  test('one that cannot be cut says why, and is judged by nobody', () => {
+    const tooWide = { ...tool(1), id: 'wide' };
+    const [, plain] = comparison.candidates;
+    const bad = { ...plain, id: 'c9', tools: [tooWide], operations: [{ ...plain.operations![0], toolId: 'wide' }] };
+    const { outcomes, verdict } = done(job, { ...comparison, candidates: [comparison.candidates[0], bad] });
+    expect(isSound(outcomes[1])).toBe(false);
+    expect(outcomes[1].findings.some((f) => f.level === 'stop')).toBe(true);
+    expect(verdict).toMatchObject({ cheapest: 'c1', sure: 'wins' });
+    expect(verdict!.next).toBeUndefined();
+  });
+
+  test('taken over stands where the other stood, with its tool', () => {
+    const [, plain] = comparison.candidates;
+    const { job: next, own } = takenOver(job, comparison, plain);
+    expect(next.setups[0].operations.map((o) => o.kind)).toEqual(['face', 'pocket']);
+    expect(own).toEqual([next.setups[0].operations[1].id]);
+    expect(next.tools.map((t) => t.id)).toContain(plain.operations![0].toolId);
+  });
+});

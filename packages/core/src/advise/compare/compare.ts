@@ -1,0 +1,172 @@
+/** Ways to do the same work held against each other: each planned, posted and proved like any program. */
+import { maths } from '../../quantity/maths';
+import { Candidate, Comparison } from '../../document/comparison';
+import { editOperation } from '../../document/edit';
+import { Job, Setup } from '../../document/job';
+import { Operation, Speeds } from '../../document/operation';
+import { Measured, measured } from '../../judge/measured';
+import { kindOf } from '../../operation/registry';
+import type { BenchWork } from '../../plan/bench';
+import { partsARun } from '../../plan/batch';
+import { joinPrograms } from '../../plan/joined';
+import { PlanCache, planFindings, planSteps, postSetup } from '../../plan/pipeline';
+import { ProofRun, leftBefore } from '../../plan/prove';
+import { Finding } from '../../quantity/finding';
+import { Tool } from '../../shop/tool';
+import { wholeTime } from '../../simulate/clock';
+import { takeSuggested } from '../edit';
+import { comparedIn, takenOver } from './candidates';
+import { Priced, Verdict, verdictOf } from './verdict';
+
+/** At which speeds candidates are held against each other: as each has them, all at those of what they stand in for, or each as it would be suggested. */
+export const COMPARED_AT = ['as set', 'the same for all', 'each at its best'] as const;
+export type ComparedAt = (typeof COMPARED_AT)[number];
+
+/** What came of one candidate. */
+export interface Outcome {
+  id: string;
+  /** Left out where it has no program. */
+  figures?: Measured;
+  /** Minutes the whole program of the setup takes. */
+  whole?: number;
+  priced?: Priced;
+  /** Cares and stops, the plan’s and the proof’s. */
+  findings: Finding[];
+}
+
+export interface Compared {
+  at: ComparedAt;
+  outcomes: Outcome[];
+  /** Of those that can be cut without a stop; left out where there is none. */
+  verdict?: Verdict;
+  /** Prices that are not known, in words. */
+  missing: string[];
+}
+
+/** Minutes it takes to change an edge, where nothing else is said. */
+const EDGE_MINUTES = 3;
+
+const setupOf = ({ setups }: Job, id: string): Setup => setups.find((s) => s.id === id) ?? setups[0];
+
+/** Degrees an operation is asked to engage. */
+function askedAngle(operation: Operation | undefined, tool: Tool | undefined): number {
+  const kind = operation && kindOf(operation.kind);
+  if (!kind || !tool) return 180;
+  const { ae } = kind.bite(operation.params, tool);
+  const cos = 1 - (2 * Math.min(ae, tool.diameter)) / tool.diameter;
+  return (maths.acos(Math.max(-1, cos)) * 180) / Math.PI;
+}
+
+/** Speeds at which another tool has the cutting speed and the feed a tooth of an operation. */
+function speedsAs({ speeds }: Operation, from: Tool, to: Tool, most: number): Speeds {
+  const rpm = Math.min(most, Math.round((speeds.rpm * from.diameter) / to.diameter));
+  const teeth = (rpm * to.flutes) / (speeds.rpm * from.flutes);
+  const feed = (mm: number) => Math.max(0.1, Math.round(mm * teeth));
+  return { rpm, feed: feed(speeds.feed), entryFeed: feed(speeds.entryFeed) };
+}
+
+/** The job with a candidate’s own operations at the speeds asked for. */
+function atSpeeds(job: Job, own: string[], at: ComparedAt, model: Operation | undefined, tools: Tool[]): Job {
+  if (at === 'as set') return job;
+  if (at === 'each at its best') return own.reduce(takeSuggested, job);
+  const from = tools.find((t) => t.id === model?.toolId);
+  if (!model || !from) return job;
+  return own.reduce(
+    (next, id) =>
+      editOperation(next, id, (o) => {
+        const to = next.tools.find((t) => t.id === o.toolId);
+        return to ? { ...o, speeds: speedsAs(model, from, to, next.machine.maxRpm) } : o;
+      }),
+    job,
+  );
+}
+
+function pricedAs(id: string, job: Job, setup: Setup, figures: Measured): { priced: Priced; missing: string[] } {
+  const { tools, prices = {} } = job;
+  const parts = partsARun(setup);
+  const priced: Priced = {
+    ...{ id, minutes: figures.minutes.total / parts, edgePrice: 0, edgeMinutes: 0, spikes: figures.spikes.count },
+    energy: (figures.kWh * (prices.energy ?? 0)) / parts,
+  };
+  const missing: string[] = [];
+  for (const { tool: number, share } of figures.wear) {
+    const tool = tools.find((t) => t.number === number);
+    if (!tool?.edgePrice) missing.push(`the price of an edge of ${tool?.name ?? `T${number}`}`);
+    priced.edgePrice += (share * (tool?.edgePrice ?? 0)) / parts;
+    priced.edgeMinutes += tool?.edgePrice ? (share * (prices.edgeMinutes ?? EDGE_MINUTES)) / parts : 0;
+  }
+  return { priced, missing };
+}
+
+/** Motions cut in one step. */
+const SLICE = 100;
+
+/** Plans, posts and proves one candidate. */
+function* outcomeOf(
+  job: Job,
+  comparison: Comparison,
+  candidate: Candidate,
+  at: ComparedAt,
+  plans: PlanCache,
+): BenchWork<{ outcome: Outcome; missing: string[] }> {
+  const [model] = comparedIn(job, comparison);
+  const taken = takenOver(job, comparison, candidate);
+  const made = atSpeeds(taken.job, taken.own, at, model, job.tools);
+  const setup = setupOf(made, comparison.setup);
+  const steps = planSteps(made, setup, plans);
+  let step = steps.next();
+  for (; !step.done; step = steps.next()) yield { planning: step.value };
+  const plan = step.value;
+  const { programs, findings } = postSetup(made, setup, plan);
+  const isWorry = (f: Finding) => f.level !== 'note';
+  const worries = [...planFindings(plan), ...findings].filter(isWorry);
+  if (programs.length === 0) return { outcome: { id: candidate.id, findings: worries }, missing: [] };
+  const { text, sections } = joinPrograms(programs);
+  const { left } = leftBefore(made, setup);
+  const run = new ProofRun(made, setup, text, undefined, { sections, left, ground: plan.ground });
+  while (!run.done) {
+    run.advance(SLICE);
+    yield { proving: run.progress };
+  }
+  const proof = run.finish();
+  const byId = new Map(setup.operations.map((o) => [o.id, o]));
+  const toolOf = (o?: Operation) => made.tools.find((t) => t.id === o?.toolId);
+  const { tools, material, machine } = run.prover.input;
+  const figures = measured(
+    { ...proof, motions: proof.read.motions, seconds: proof.clock.seconds, sections, tools, material, machine },
+    new Set(taken.own),
+    (id) => askedAngle(byId.get(id), toolOf(byId.get(id))),
+  );
+  const { priced, missing } = pricedAs(candidate.id, made, setup, figures);
+  const all = [...worries, ...proof.findings.filter(isWorry)];
+  return { outcome: { id: candidate.id, figures, whole: wholeTime(proof.clock), priced, findings: all }, missing };
+}
+
+/** Whether a candidate may be cut at all. */
+export const isSound = ({ figures, findings }: Outcome): boolean =>
+  !!figures && !findings.some((f) => f.level === 'stop');
+
+/**
+ * Holds all candidates of a comparison against each other.
+ * @param plans what was planned before, and is remembered
+ */
+export function* compare(
+  job: Job,
+  comparison: Comparison,
+  at: ComparedAt,
+  plans: PlanCache = new Map(),
+): BenchWork<Compared> {
+  const outcomes: Outcome[] = [];
+  const missing = new Set<string>(job.machine.hourlyRate > 0 ? [] : [`the hourly rate of ${job.machine.name}`]);
+  for (const candidate of comparison.candidates) {
+    const found = yield* outcomeOf(job, comparison, candidate, at, plans);
+    outcomes.push(found.outcome);
+    found.missing.forEach((m) => missing.add(m));
+  }
+  if (!job.prices?.energy) missing.add('the price of energy');
+  const priced = outcomes.filter(isSound).flatMap((o) => o.priced ?? []);
+  return {
+    ...{ at, outcomes, missing: [...missing] },
+    ...(priced.length > 0 && { verdict: verdictOf(priced, job.machine.hourlyRate) }),
+  };
+}

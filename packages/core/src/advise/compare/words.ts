@@ -1,0 +1,59 @@
+/** The verdict on some ways in sentences. */
+import { formatNumber, formatTime } from '../../quantity/units';
+import { Flip, Priced, Verdict, costAt } from './verdict';
+
+const money = (amount: number) => amount.toFixed(2);
+const percent = (share: number) => `${formatNumber(Math.abs(share) * 100, Math.abs(share) < 0.1 ? 1 : 0)} %`;
+
+function flipText({ what, at }: Flip, rate: number): string {
+  if (what === 'machine rate')
+    return `the machine costs ${at > rate ? 'more' : 'less'} than ${formatNumber(at, 0)} an hour`;
+  return at > 1 ? `edges last ${percent(at - 1)} longer` : `edges last only ${percent(at)} as long`;
+}
+
+/** The nearest flip of each sort for one way. */
+const flipsOf = (flips: Flip[], id: string): Flip[] =>
+  (['edge life', 'machine rate'] as const).flatMap(
+    (what) => flips.find((f) => f.what === what && f.other === id) ?? [],
+  );
+
+/** Flips further off than this are not told: a life, or a rate, so many times another. */
+const FAR = 4;
+const isNear = ({ what, at }: Flip, rate: number): boolean => {
+  const times = what === 'edge life' ? at : at / rate;
+  return times < FAR && times > 1 / FAR;
+};
+
+/**
+ * Which way is best, by how much, how sure, and what would change it.
+ * @param rate of the machine, an hour
+ * @param name of a candidate
+ */
+export function verdictText(verdict: Verdict, priced: Priced[], rate: number, name: (id: string) => string): string[] {
+  const of = (id: string) => priced.find((p) => p.id === id)!;
+  const cost = (id: string) => costAt(of(id), rate);
+  const { cheapest, next, dearer = 0, sure, shares, quickest, kindest, flips } = verdict;
+  if (!next) return [`“${name(cheapest)}” is the only one that can be cut: ${money(cost(cheapest))} a part.`];
+  const said: string[] = [];
+  if (sure === 'a draw')
+    said.push(
+      `On cost it is a draw: “${name(cheapest)}” takes ${money(cost(cheapest))} a part, “${name(next)}” ${money(cost(next))}; as far as times and edges can be known, one is the cheaper in ${percent(shares[cheapest])} of the cases, the other in ${percent(shares[next])}.`,
+    );
+  else
+    said.push(
+      `“${name(cheapest)}” ${sure === 'wins' ? 'costs least' : 'likely costs least'}: ${money(cost(cheapest))} a part, ${percent(dearer / (1 + dearer))} less than “${name(next)}” at ${money(cost(next))}.`,
+    );
+  const fast = of(quickest);
+  const other = quickest === cheapest ? of(next) : of(cheapest);
+  said.push(
+    `“${name(quickest)}” is quickest: ${formatTime(fast.minutes)}, ${percent(1 - fast.minutes / other.minutes)} ${fast.minutes <= other.minutes ? 'less' : 'more'} than “${name(other.id)}”.`,
+  );
+  const near = flipsOf(flips, next).filter((f) => isNear(f, rate));
+  if (near.length > 0)
+    said.push(`“${name(next)}” becomes the cheaper one when ${near.map((f) => flipText(f, rate)).join(', or when ')}.`);
+  if (kindest !== cheapest)
+    said.push(
+      `“${name(kindest)}” is kindest to its tool: ${of(kindest).spikes} spikes of load against ${of(cheapest).spikes}.`,
+    );
+  return said;
+}
