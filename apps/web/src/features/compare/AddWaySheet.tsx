@@ -1,12 +1,20 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import useSWR from 'swr';
 import { Candidate, Comparison, Job, WAYS, candidateFor, comparedIn, formatTime } from '@tidypath/core';
 import { useShelf } from '../../api/useShelf';
 import { engine } from '../../compute/engine';
 import { Actions } from '../../ui/Actions';
+import { Fields } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
+import { LengthField } from '../../ui/LengthField';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
+
+/** What of a way may be otherwise than it comes. */
+const OWN = [
+  { key: 'stepover', label: 'Bite' },
+  { key: 'layer', label: 'Layer' },
+] as const;
 
 interface Props {
   job: Job;
@@ -26,21 +34,26 @@ function useRoughers(job: Job, comparison: Comparison) {
   });
 }
 
-/** One more way to do the same: the kind of passes, and the tool. */
+/** One more way to do the same: the kind of passes, the tool, its bite and its layer. */
 export function AddWaySheet({ job, comparison, onAdd, onClose }: Props) {
   const { data: roughers, isLoading } = useRoughers(job, comparison);
   const [way, setWay] = useState(WAYS[0].name);
   const [chosen, setChosen] = useState<string>();
+  const [own, setOwn] = useState<{ stepover?: number; layer?: number }>({});
   const toolId = chosen ?? roughers?.[0]?.tool.id;
   const tool = roughers?.find((a) => a.tool.id === toolId)?.tool;
-  const made =
-    tool &&
-    candidateFor(
-      job,
-      comparison,
-      WAYS.find((w) => w.name === way)!,
-      tool,
-    );
+  const asked = WAYS.find((w) => w.name === way)!;
+  const made = useMemo(
+    () => tool && candidateFor(job, comparison, asked, tool, own),
+    [job, comparison, asked, tool, own],
+  );
+  const params = made?.operations?.[0].params;
+  const choose =
+    <T,>(set: (v: T) => void) =>
+    (v: T) => {
+      setOwn({});
+      set(v);
+    };
   return (
     <Sheet
       title="Another way"
@@ -54,7 +67,7 @@ export function AddWaySheet({ job, comparison, onAdd, onClose }: Props) {
         label="Passes"
         value={way}
         options={WAYS.map(({ name }) => ({ value: name, label: name }))}
-        onChange={setWay}
+        onChange={choose(setWay)}
       />
       {roughers && roughers.length > 0 ? (
         <Choices
@@ -64,10 +77,25 @@ export function AddWaySheet({ job, comparison, onAdd, onClose }: Props) {
             value: t.id,
             label: `${t.name}, about ${formatTime(minutes!)}`,
           }))}
-          onChange={setChosen}
+          onChange={choose(setChosen)}
         />
       ) : (
         <Txt tone="quiet">{isLoading ? 'The tools are looked through …' : 'No tool of the rack clears it.'}</Txt>
+      )}
+      {params && tool && (
+        <Fields>
+          {OWN.map(({ key, label }) => (
+            <LengthField
+              key={`${key}-${way}-${toolId}`}
+              label={label}
+              value={Number(params[key])}
+              unit={job.unit}
+              min={0.01}
+              max={key === 'layer' ? tool.fluteLength : tool.diameter}
+              onChange={(mm) => setOwn({ ...own, [key]: mm })}
+            />
+          ))}
+        </Fields>
       )}
       {tool && !made && <Txt tone="care">◆ {tool.name} cannot make such passes.</Txt>}
     </Sheet>

@@ -1,5 +1,5 @@
 /** Ways to do the same work: what a comparison begins with, and what stands in the route once one is taken over. */
-import { withSetup } from '../../document/edit';
+import { editOperation, withSetup } from '../../document/edit';
 import { Candidate, Comparison } from '../../document/comparison';
 import { Job, Setup } from '../../document/job';
 import { Operation } from '../../document/operation';
@@ -7,7 +7,7 @@ import { kindOf } from '../../operation/registry';
 import { freshId } from '../../quantity/ids';
 import { TOOLS } from '../../shop/library';
 import { Tool } from '../../shop/tool';
-import { addOperation, withTool } from '../edit';
+import { addOperation, takeSuggested, withTool } from '../edit';
 import { adviseTools } from '../tools';
 
 /** A kind of passes a feature may be cleared with, by the operation that makes them and the values that make it so. */
@@ -15,12 +15,14 @@ interface Way {
   name: string;
   kind: string;
   params: (tool: Tool) => Record<string, unknown>;
+  /** Only where somebody asks for it. */
+  isRare?: boolean;
 }
 
 /** Share of the diameter a wide bite takes, and of it how deep a layer is then. */
 const WIDE = { bite: 0.45, layer: 0.1 };
 
-/** The ways that differ most: a narrow bite over the flutes, plain passes, a wide bite in thin layers. */
+/** Ways to clear: those that differ most (a narrow bite over the flutes, plain passes, a wide bite in thin layers), and others. */
 export const WAYS: Way[] = [
   { name: 'Steady load', kind: 'clear', params: () => ({}) },
   { name: 'Plain passes', kind: 'pocket', params: () => ({ pattern: 'inside out' }) },
@@ -32,6 +34,8 @@ export const WAYS: Way[] = [
       layer: Math.max(0.05, Math.round(WIDE.layer * diameter * 20) / 20),
     }),
   },
+  { name: 'Spiral', kind: 'pocket', params: () => ({ pattern: 'spiral' }), isRare: true },
+  { name: 'Rows to and fro', kind: 'pocket', params: () => ({ pattern: 'zigzag' }), isRare: true },
 ];
 
 const setupOf = ({ setups }: Job, id: string): Setup => setups.find((s) => s.id === id) ?? setups[0];
@@ -57,8 +61,17 @@ const LEAVES = [
   'springPasses',
 ];
 
-/** A way to do what the operations of a comparison do, with one tool. */
-export function candidateFor(job: Job, comparison: Comparison, way: Way, tool: Tool): Candidate | undefined {
+/**
+ * A way to do what the operations of a comparison do, with one tool, at the speeds that are suggested for it.
+ * @param own values that are not as the way has them: its bite, its layer
+ */
+export function candidateFor(
+  job: Job,
+  comparison: Comparison,
+  way: Way,
+  tool: Tool,
+  own: { stepover?: number; layer?: number } = {},
+): Candidate | undefined {
   const [first, ...rest] = comparedIn(job, comparison);
   if (!first || !kindOf(way.kind)?.suits(tool)) return undefined;
   const targets = [...new Set([first, ...rest].flatMap((o) => o.targets))];
@@ -68,7 +81,9 @@ export function candidateFor(job: Job, comparison: Comparison, way: Way, tool: T
   const left = Object.fromEntries(
     LEAVES.flatMap((key) => (key in first.params && key in added.params ? [[key, first.params[key]]] : [])),
   );
-  const operation = { ...added, params: { ...added.params, ...way.params(tool), ...left }, reason: undefined };
+  const params = { ...added.params, ...way.params(tool), ...left, ...own };
+  const asked = editOperation(made, added.id, (o) => ({ ...o, params, reason: undefined }));
+  const operation = setupOf(takeSuggested(asked, added.id), comparison.setup).operations.at(-1)!;
   const isNew = !job.tools.some((t) => t.id === tool.id);
   return {
     id: freshId(
@@ -86,7 +101,7 @@ export function withOffered(job: Job, comparison: Comparison, rack: Tool[] = TOO
   const [present] = comparedIn(job, comparison);
   if (!present) return comparison;
   const able = roughersFor(job, present.targets, rack);
-  return WAYS.reduce((all, way) => {
+  return WAYS.filter((w) => !w.isRare).reduce((all, way) => {
     const tools = able.filter((t) => kindOf(way.kind)!.suits(t));
     const tool = tools.find((t) => t.id === present.toolId) ?? tools[0];
     const isPresent = tool?.id === present.toolId && way.kind === present.kind && way.name !== 'Wide and shallow';

@@ -7,7 +7,8 @@ import { proveProgram } from '../../plan/prove';
 import { joinPrograms } from '../../plan/joined';
 import { TOOLS } from '../../shop/library';
 import { Compared, ComparedAt, compare, isSound } from './compare';
-import { comparedIn, newComparison, takenOver, withOffered } from './candidates';
+import { takeSuggested } from '../edit';
+import { WAYS, candidateFor, comparedIn, newComparison, takenOver, withOffered } from './candidates';
 import { costAt } from './verdict';
 
 const shelf = TOOLS.filter((t) => [4, 5, 8].includes(t.number));
@@ -86,6 +87,20 @@ describe('ways to clear a pocket', () => {
     expect(best.outcomes.map((o) => o.figures!.minutes.total)).not.toEqual(
       same.outcomes.map((o) => o.figures!.minutes.total),
     );
+  });
+
+  test('one of one’s own has the bite and the layer it is given, at speeds that suit them', () => {
+    const [, plain] = comparison.candidates;
+    const by = plain.operations![0];
+    const t = job.tools.find((x) => x.id === by.toolId) ?? shelf.find((x) => x.id === by.toolId)!;
+    const own = candidateFor(job, comparison, WAYS[1], t, { layer: 1, stepover: 2 })!;
+    expect(own.id).toBe('c4');
+    expect(own.operations![0].params).toMatchObject({ layer: 1, stepover: 2, pattern: 'inside out' });
+    expect(own.operations![0].speeds.feed).toBeGreaterThan(by.speeds.feed);
+    // What the way makes of it has speeds of its own too, not those of other values.
+    const shallow = comparison.candidates[2];
+    const { job: taken, own: ids } = takenOver(job, comparison, shallow);
+    expect(ids.reduce(takeSuggested, taken).setups[0].operations[1].speeds).toEqual(shallow.operations![0].speeds);
   });
 
   test('one that cannot be cut says why, and is judged by nobody', () => {
