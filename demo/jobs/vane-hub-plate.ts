@@ -3,6 +3,8 @@ import {
   addOperation,
   editOperation,
   importDrawing,
+  newComparison,
+  withOffered,
   IMPORT_DEFAULTS,
   newJob,
   addHolding,
@@ -107,7 +109,14 @@ export function vaneHubPlate(drawing: string): Job {
     name: 'Spot the M5 holes',
     params: { ...o.params, spotDiameter: 4 },
   }));
-  return underside(job, id('Outside'), tool);
+  return underside(withPocketCompared(job), id('Outside'), tool);
+}
+
+/** Three ways to clear the float pocket, held against each other. */
+function withPocketCompared(job: Job): Job {
+  const [top] = job.setups;
+  const clear = top.operations.find((o) => o.kind === 'clear')!;
+  return { ...job, comparisons: [withOffered(job, newComparison(job, top, [clear.id]))] };
 }
 
 /** Turned over in the same vise: the rest of the stock off, the lower edge broken. */

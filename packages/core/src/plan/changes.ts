@@ -70,7 +70,7 @@ function infosOf(key: string, value: { kind?: string } = {}): Infos {
   return described ? parametersOf(described) : {};
 }
 
-class Comparison {
+class Differing {
   readonly told: string[] = [];
 
   constructor(
@@ -143,7 +143,7 @@ class Comparison {
  * Empty where they are the same.
  */
 export function changesOf(before: Job, after: Job): string[] {
-  const comparison = new Comparison(after.unit, new Map([...namesIn(before), ...namesIn(after)]));
+  const comparison = new Differing(after.unit, new Map([...namesIn(before), ...namesIn(after)]));
   comparison.fields(before as never, after as never, [], {});
   return comparison.told;
 }

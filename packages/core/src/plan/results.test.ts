@@ -27,12 +27,14 @@ function changed(job: Job, path: (string | number)[]): Job {
   return copy as unknown as Job;
 }
 
-test('a result hangs on every value of the job but its note', () => {
+test('a result hangs on every value of the job but its note and what is only compared', () => {
   const own = key(plate);
   const places = [...leaves(plate)];
   expect(places.length).toBeGreaterThan(500);
   const same = places.filter((path) => key(changed(plate, path)) === own);
-  expect(same).toEqual([['note']]);
+  const compared = places.filter(([first]) => first === 'comparisons');
+  expect(compared.length).toBeGreaterThan(20);
+  expect(same).toEqual([['note'], ...compared]);
 });
 
 test('it hangs on the setup, the whole text of another program, and the code that made it', () => {
