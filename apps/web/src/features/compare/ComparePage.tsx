@@ -49,7 +49,7 @@ export function ComparePage() {
   const [adding, setAdding] = useState(false);
   const setup = job.setups.find((s) => s.operations.some((o) => o.id === of));
   const comparison = job.comparisons?.find(isOf(of));
-  const { compared, planning, failed, isLeft, leave, again } = useCompared(job, setup && comparison, at);
+  const { compared: last, planning, failed, isLeft, leave, again } = useCompared(job, setup && comparison, at);
   useEffect(() => {
     if (!setup || comparison || loading) return;
     // Not within this turn: the page stands first.
@@ -78,6 +78,8 @@ export function ComparePage() {
   const [present] = comparedIn(job, comparison);
   const { candidates } = comparison;
   const name = (id: string) => candidates.find((c) => c.id === id)?.name ?? id;
+  // Figures at other speeds are not these.
+  const compared = last?.at === at ? last : undefined;
   const outcomes = compared?.outcomes ?? [];
   const rate = job.machine.hourlyRate;
   const priced = outcomes.filter(isSound).flatMap((o) => o.priced ?? []);
