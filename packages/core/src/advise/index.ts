@@ -28,7 +28,15 @@ export type { Proposal } from './route/step';
 export type { Advice, Advised } from './tools/common';
 export { adviseTools, rankedFor } from './tools';
 export { planPart, type PlannedPart } from './plan-part/plan';
-export { COMPARED_AT, compare, type Compared, type ComparedAt, isSound, type Outcome } from './compare/compare';
-export { candidateFor, comparedIn, newComparison, takenOver, WAYS, withOffered } from './compare/candidates';
+export {
+  COMPARED_AT,
+  compare,
+  type Compared,
+  type ComparedAt,
+  isSound,
+  type Outcome,
+  takenAt,
+} from './compare/compare';
+export { candidateFor, comparedIn, newComparison, WAYS, withOffered } from './compare/candidates';
 export { costAt } from './compare/verdict';
 export { verdictText } from './compare/words';

@@ -12,7 +12,7 @@ import {
   comparedIn,
   isSound,
   newComparison,
-  takenOver,
+  takenAt,
   tidyRack,
   verdictText,
   withOffered,
@@ -86,7 +86,7 @@ export function ComparePage() {
   const change = (next: Candidate[]) => edit((j) => withComparison(j, { ...comparison, candidates: next }));
   const take = (candidate: Candidate) => {
     edit((j) => {
-      const taken = takenOver(j, comparison, candidate);
+      const taken = takenAt(j, comparison, candidate, at);
       const others = (taken.job.comparisons ?? []).filter((c) => c.id !== comparison.id);
       return tidyRack({ ...taken.job, comparisons: others });
     });

@@ -6,7 +6,7 @@ import { planSetup, postSetup } from '../../plan/pipeline';
 import { proveProgram } from '../../plan/prove';
 import { joinPrograms } from '../../plan/joined';
 import { TOOLS } from '../../shop/library';
-import { Compared, ComparedAt, compare, isSound } from './compare';
+import { Compared, ComparedAt, compare, isSound, takenAt } from './compare';
 import { takeSuggested } from '../edit';
 import { WAYS, candidateFor, comparedIn, newComparison, takenOver, withOffered } from './candidates';
 import { costAt } from './verdict';
@@ -112,6 +112,22 @@ describe('ways to clear a pocket', () => {
     expect(outcomes[1].findings.some((f) => f.level === 'stop')).toBe(true);
     expect(verdict).toMatchObject({ cheapest: 'c1', sure: 'wins' });
     expect(verdict!.next).toBeUndefined();
+  });
+
+  test('taken over it has the speeds it was seen at', () => {
+    const [present, plain] = comparison.candidates;
+    const as = (at: ComparedAt) => {
+      const { job: next, own } = takenAt(job, comparison, plain, at);
+      return next.setups[0].operations.find((o) => own.includes(o.id))!.speeds;
+    };
+    expect(as('as set')).toEqual(plain.operations![0].speeds);
+    // The cutting speed and the feed a tooth of what it stands in for.
+    const t = job.tools.find((x) => x.id === clear.toolId)!;
+    const other = TOOLS.find((x) => x.id === plain.operations![0].toolId)!;
+    const { rpm, feed } = as('the same for all');
+    expect(rpm * other.diameter).toBeCloseTo(clear.speeds.rpm * t.diameter, -2);
+    expect(feed / (rpm * other.flutes)).toBeCloseTo(clear.speeds.feed / (clear.speeds.rpm * t.flutes), 3);
+    expect(takenAt(job, comparison, present, 'as set')).toEqual({ job, own: [clear.id] });
   });
 
   test('taken over stands where the other stood, with its tool', () => {

@@ -98,6 +98,18 @@ function pricedAs(id: string, job: Job, setup: Setup, figures: Measured): { pric
   return { priced, missing };
 }
 
+/** The job with a candidate in place of what it stands in for, at the speeds asked for, and which operations are its own then. */
+export function takenAt(
+  job: Job,
+  comparison: Comparison,
+  candidate: Candidate,
+  at: ComparedAt,
+): { job: Job; own: string[] } {
+  const [model] = comparedIn(job, comparison);
+  const taken = takenOver(job, comparison, candidate);
+  return { job: atSpeeds(taken.job, taken.own, at, model, job.tools), own: taken.own };
+}
+
 /** Motions cut in one step. */
 const SLICE = 100;
 
@@ -109,9 +121,7 @@ function* outcomeOf(
   at: ComparedAt,
   plans: PlanCache,
 ): BenchWork<{ outcome: Outcome; missing: string[] }> {
-  const [model] = comparedIn(job, comparison);
-  const taken = takenOver(job, comparison, candidate);
-  const made = atSpeeds(taken.job, taken.own, at, model, job.tools);
+  const { job: made, own } = takenAt(job, comparison, candidate, at);
   const setup = setupOf(made, comparison.setup);
   const steps = planSteps(made, setup, plans);
   let step = steps.next();
@@ -134,7 +144,7 @@ function* outcomeOf(
   const { tools, material, machine } = run.prover.input;
   const figures = measured(
     { ...proof, motions: proof.read.motions, seconds: proof.clock.seconds, sections, tools, material, machine },
-    new Set(taken.own),
+    new Set(own),
     (id) => askedAngle(byId.get(id), toolOf(byId.get(id))),
   );
   const { priced, missing } = pricedAs(candidate.id, made, setup, figures);
