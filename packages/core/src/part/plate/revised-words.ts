@@ -39,11 +39,14 @@ function differences(was: Feature, is: Feature, unit: LengthUnit): string[] {
   });
   const depth = (f: Feature) => (f.through ? 'through' : `${long(f.depth)} deep`);
   const deep = was.through !== is.through || Math.abs(was.depth - is.depth) > SAME;
+  const edge = ({ edge: e }: Feature) =>
+    e ? `${e.form === 'round' ? 'rounded' : 'chamfered'} ${long(e.size)}` : 'sharp';
   const [many, now] = [placements(was.pattern).length, placements(is.pattern).length];
   return [
     ...(away > SAME ? [`moved by ${long(away)}`] : []),
     ...sizes,
     ...(deep ? [`${depth(was)}, now ${depth(is)}`] : []),
+    ...(was.faces && is.faces && edge(was) !== edge(is) ? [`edge ${edge(was)}, now ${edge(is)}`] : []),
     ...(many !== now ? [`${many} of them, now ${now}`] : []),
   ];
 }

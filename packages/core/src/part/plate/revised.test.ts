@@ -56,6 +56,21 @@ describe('a newer revision of a part', () => {
     expect(named(part, 'Hole 4.2').thread).toBe('M5');
   });
 
+  test('an edge of a solid is as the newer file has it: broken, wider, sharp again', () => {
+    const chamfer = (size: number) => ({ form: 'chamfer' as const, size, angle: 90 });
+    const broken = (name: string, edge: Feature['edge']) => (f: Feature) => (f.name === name ? { ...f, edge } : f);
+    const first = told(newer(broken('Pocket', chamfer(0.5))));
+    expect(first.said).toEqual(['Pocket: edge sharp, now chamfered 0.5 mm']);
+    const wider = told(newer(broken('Pocket', chamfer(1))), first.part);
+    expect(wider.said).toEqual(['Pocket: edge chamfered 0.5 mm, now chamfered 1 mm']);
+    const sharp = told(
+      newer((f) => f),
+      wider.part,
+    );
+    expect(sharp.said).toEqual(['Pocket: edge chamfered 1 mm, now sharp']);
+    expect(named(sharp.part, 'Pocket').edge).toBeUndefined();
+  });
+
   test('what is new has an id of its own, what is gone is told', () => {
     const extra = newFeature([], 'hole', 'Hole 3', { type: 'round', diameter: 3 }, { x: 100, y: 40, faces: [90] });
     const next = newer((f) => (f.name === 'Slot' ? undefined : f));

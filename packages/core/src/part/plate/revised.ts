@@ -42,6 +42,13 @@ export function placeOf(feature: Feature) {
 
 const deepOf = ({ through, depth }: Feature) => (through ? Infinity : depth);
 
+/** How far apart the widths of their broken edges are, mm, where both were read from a solid: a drawing says nothing of them. */
+function edgesApart(a: Feature, b: Feature): number {
+  if (!a.faces || !b.faces) return 0;
+  const other = a.edge && b.edge && a.edge.form !== b.edge.form ? 1 : 0;
+  return Math.abs((a.edge?.size ?? 0) - (b.edge?.size ?? 0)) + other;
+}
+
 /** How far two features are from being one, mm; undefined where they are two. */
 function apart(a: Feature, b: Feature): number | undefined {
   if (a.meaning !== b.meaning || sideOf(a) !== sideOf(b) || a.shape.type !== b.shape.type) return undefined;
@@ -53,7 +60,7 @@ function apart(a: Feature, b: Feature): number | undefined {
   const [deep, other] = [deepOf(a), deepOf(b)];
   const depth = deep === other ? 0 : Number.isFinite(deep - other) ? Math.abs(deep - other) : 1;
   const copies = Math.abs(placements(a.pattern).length - placements(b.pattern).length);
-  return away + sizes + depth + copies + Math.abs(a.turn - b.turn) / 90;
+  return away + sizes + depth + copies + edgesApart(a, b) + Math.abs(a.turn - b.turn) / 90;
 }
 
 /** Finds the faces of a feature in a newer revision; undefined where one of them is not where it was. */
@@ -116,7 +123,9 @@ export function revised<P extends Part>(before: Part, next: P, again?: FacesAgai
     const { was, by } = pair;
     const { id, name, thread, finish, limits } = was;
     const said = { ...(thread && { thread }), ...(finish && { finish }), ...(limits && by <= SAME && { limits }) };
-    const kept = { ...(was.edge && { edge: was.edge }), ...feature, id, name, ...said };
+    // A solid says how its edges are broken; a drawing does not.
+    const edge = feature.faces ? undefined : was.edge;
+    const kept = { ...(edge && { edge }), ...feature, id, name, ...said };
     features.push(kept);
     if (by > SAME) changes.push({ kind: 'changed', feature: kept, before: was });
   });
