@@ -114,11 +114,19 @@ class Engine {
     return ++this.seq;
   }
 
-  /** Sends a question and waits for the answer that is its own. */
-  private ask<T>(request: Request & { seq: number }, read: (answer: Answer) => T | undefined): Promise<T> {
+  /**
+   * Sends a question and waits for the answer that is its own.
+   * @param told what is planned at the moment
+   */
+  private ask<T>(
+    request: Request & { seq: number },
+    read: (answer: Answer) => T | undefined,
+    told?: (name: string) => void,
+  ): Promise<T> {
     return new Promise((resolve, reject) => {
       const stop = this.listen((answer) => {
         if (!('seq' in answer) || answer.seq !== request.seq) return;
+        if (answer.type === 'planning') told?.(answer.step.name);
         const found = read(answer);
         if (found === undefined && answer.type !== 'failed') return;
         stop();
@@ -147,17 +155,12 @@ class Engine {
    * A whole plan for a part, worked out beside the page; null where it was left.
    * @param told what is planned at the moment
    */
-  async planPart(job: Job, bars: Bar[], rack: Tool[], told: (name: string) => void): Promise<PlannedPart | null> {
-    const seq = this.nextSeq();
-    const stop = this.listen((a) => a.type === 'planning' && a.seq === seq && told(a.step.name));
-    try {
-      const asked = this.ask({ type: 'plan part', seq, job, bars, rack }, (a) =>
-        a.type === 'part planned' ? { planned: a.planned } : undefined,
-      );
-      return (await asked).planned;
-    } finally {
-      stop();
-    }
+  planPart(job: Job, bars: Bar[], rack: Tool[], told: (name: string) => void): Promise<PlannedPart | null> {
+    return this.ask(
+      { type: 'plan part', seq: this.nextSeq(), job, bars, rack },
+      (a) => (a.type === 'part planned' ? a.planned : undefined),
+      told,
+    );
   }
 
   /** Leaves the plan that is worked out. */
@@ -169,22 +172,12 @@ class Engine {
    * Ways to do the same, each planned and proved beside the page; null where that was left.
    * @param told what is planned at the moment
    */
-  async compare(
-    job: Job,
-    comparison: Comparison,
-    at: ComparedAt,
-    told: (name: string) => void,
-  ): Promise<Compared | null> {
-    const seq = this.nextSeq();
-    const stop = this.listen((a) => a.type === 'planning' && a.seq === seq && told(a.step.name));
-    try {
-      const asked = this.ask({ type: 'compare', seq, job, comparison, at }, (a) =>
-        a.type === 'compared' ? { compared: a.compared } : undefined,
-      );
-      return (await asked).compared;
-    } finally {
-      stop();
-    }
+  compare(job: Job, comparison: Comparison, at: ComparedAt, told: (name: string) => void): Promise<Compared | null> {
+    return this.ask(
+      { type: 'compare', seq: this.nextSeq(), job, comparison, at },
+      (a) => (a.type === 'compared' ? a.compared : undefined),
+      told,
+    );
   }
 
   /** Leaves the comparison that is worked out. */

@@ -6,7 +6,7 @@ import { Section, sectionAt } from '../program/write/step';
 import { maths } from '../quantity/maths';
 import { Material } from '../shop/material';
 import { Tool, isAxial } from '../shop/tool';
-import { Samples } from '../simulate/samples';
+import { Samples, samplesWhere } from '../simulate/samples';
 import { energyOf } from './energy';
 import { Wear, wearOf } from './wear';
 
@@ -62,36 +62,6 @@ const SPIKE = 1.5;
 const PAUSE = 0.05;
 /** Goes down: an entry, mm over a sample. */
 const DOWN = 1e-4;
-
-const COLUMNS = [
-  'time',
-  'rate',
-  'depth',
-  'engagement',
-  'load',
-  'chip',
-  'force',
-  'bend',
-  'stress',
-  'grip',
-  'seconds',
-  'length',
-  'x',
-  'y',
-  'z',
-] as const;
-
-/** Those samples that are asked for. */
-function samplesWhere(s: Samples, isAsked: (i: number) => boolean): Samples {
-  const kept = Array.from({ length: s.count }, (_, i) => i).filter(isAsked);
-  const column = (from: Float32Array) => Float32Array.from(kept, (i) => from[i]);
-  const columns = Object.fromEntries(COLUMNS.map((name) => [name, column(s[name])]));
-  return {
-    ...(columns as Omit<Samples, 'count' | 'motion'>),
-    count: kept.length,
-    motion: Uint32Array.from(kept, (i) => s.motion[i]),
-  };
-}
 
 /** Which operation each motion belongs to. */
 function operationOf(sections: Section[], motions: Motions): (motion: number) => string | undefined {

@@ -88,3 +88,11 @@ export class SampleList {
     return { count: this.count, motion, ...rest } as Samples;
   }
 }
+
+/** Those samples that are asked for, in their order. */
+export function samplesWhere(samples: Samples, isAsked: (i: number) => boolean): Samples {
+  const kept = Array.from({ length: samples.count }, (_, i) => i).filter(isAsked);
+  const motion = Uint32Array.from(kept, (i) => samples.motion[i]);
+  const rest = COLUMNS.slice(1).map((name) => [name, Float32Array.from(kept, (i) => samples[name][i])]);
+  return { count: kept.length, motion, ...Object.fromEntries(rest) } as Samples;
+}
