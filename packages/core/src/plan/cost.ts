@@ -31,7 +31,7 @@ export interface Cost {
 export const BREAKS = [1, 10, 100];
 
 /** Minutes it takes to change an edge, where nothing else is said. */
-const EDGE_MINUTES = 3;
+export const EDGE_MINUTES = 3;
 
 /** What a part costs in a setup alone, with what is missing. */
 interface Share {

@@ -8,6 +8,7 @@ import { freshId } from '../../quantity/ids';
 import { TOOLS } from '../../shop/library';
 import { Tool } from '../../shop/tool';
 import { addOperation, takeSuggested, withTool } from '../edit';
+import { setupOf } from '../route/tried';
 import { adviseTools } from '../tools';
 
 /** A kind of passes a feature may be cleared with, by the operation that makes them and the values that make it so. */
@@ -37,8 +38,6 @@ export const WAYS: Way[] = [
   { name: 'Spiral', kind: 'pocket', params: () => ({ pattern: 'spiral' }), isRare: true },
   { name: 'Rows to and fro', kind: 'pocket', params: () => ({ pattern: 'zigzag' }), isRare: true },
 ];
-
-const setupOf = ({ setups }: Job, id: string): Setup => setups.find((s) => s.id === id) ?? setups[0];
 
 /** The operations candidates stand in for. */
 export const comparedIn = (job: Job, { setup, operations }: Comparison): Operation[] =>

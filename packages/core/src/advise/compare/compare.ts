@@ -8,6 +8,7 @@ import { Measured, measured } from '../../judge/measured';
 import { kindOf } from '../../operation/registry';
 import type { BenchWork } from '../../plan/bench';
 import { partsARun } from '../../plan/batch';
+import { EDGE_MINUTES } from '../../plan/cost';
 import { joinPrograms } from '../../plan/joined';
 import { PlanCache, planFindings, planSteps, postSetup } from '../../plan/pipeline';
 import { ProofRun, leftBefore } from '../../plan/prove';
@@ -15,6 +16,7 @@ import { Finding } from '../../quantity/finding';
 import { Tool } from '../../shop/tool';
 import { wholeTime } from '../../simulate/clock';
 import { takeSuggested } from '../edit';
+import { Known, setupOf } from '../route/tried';
 import { comparedIn, takenOver } from './candidates';
 import { Priced, Verdict, verdictOf } from './verdict';
 
@@ -42,11 +44,6 @@ export interface Compared {
   /** Prices that are not known, in words. */
   missing: string[];
 }
-
-/** Minutes it takes to change an edge, where nothing else is said. */
-const EDGE_MINUTES = 3;
-
-const setupOf = ({ setups }: Job, id: string): Setup => setups.find((s) => s.id === id) ?? setups[0];
 
 /** Degrees an operation is asked to engage. */
 function askedAngle(operation: Operation | undefined, tool: Tool | undefined): number {
@@ -119,7 +116,7 @@ function* outcomeOf(
   comparison: Comparison,
   candidate: Candidate,
   at: ComparedAt,
-  plans: PlanCache,
+  { plans, left }: Known,
 ): BenchWork<{ outcome: Outcome; missing: string[] }> {
   const { job: made, own } = takenAt(job, comparison, candidate, at);
   const setup = setupOf(made, comparison.setup);
@@ -132,7 +129,6 @@ function* outcomeOf(
   const worries = [...planFindings(plan), ...findings].filter(isWorry);
   if (programs.length === 0) return { outcome: { id: candidate.id, findings: worries }, missing: [] };
   const { text, sections } = joinPrograms(programs);
-  const { left } = leftBefore(made, setup);
   const run = new ProofRun(made, setup, text, undefined, { sections, left, ground: plan.ground });
   while (!run.done) {
     run.advance(SLICE);
@@ -168,8 +164,10 @@ export function* compare(
 ): BenchWork<Compared> {
   const outcomes: Outcome[] = [];
   const missing = new Set<string>(job.machine.hourlyRate > 0 ? [] : [`the hourly rate of ${job.machine.name}`]);
+  // What the setup before left is the same for all.
+  const { left } = leftBefore(job, setupOf(job, comparison.setup));
   for (const candidate of comparison.candidates) {
-    const found = yield* outcomeOf(job, comparison, candidate, at, plans);
+    const found = yield* outcomeOf(job, comparison, candidate, at, { plans, left });
     outcomes.push(found.outcome);
     found.missing.forEach((m) => missing.add(m));
   }
