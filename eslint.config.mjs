@@ -21,6 +21,7 @@ const FLOORS = [
   'plan',
   'view',
   'advise',
+  'release',
 ];
 
 const UNREPEATABLE = [

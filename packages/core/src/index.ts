@@ -16,3 +16,4 @@ export * from './judge';
 export * from './plan';
 export * from './view';
 export * from './advise';
+export * from './release';

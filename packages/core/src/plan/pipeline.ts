@@ -408,8 +408,17 @@ export function programOf(job: Job, setup: Setup) {
 /** Names of operations that are switched off: the program says in its head that it is without them. */
 export const leftOut = (setup: Setup): string[] => setup.operations.filter((o) => !o.on).map((o) => o.name);
 
-/** Writes a planned setup in the job's dialect, or another. A plan with a stop-level finding is not written. */
-export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId = job.controllerId): Posted {
+/**
+ * Writes a planned setup in the job's dialect, or another. A plan with a stop-level finding is not written.
+ * @param mark said in the head of each program
+ */
+export function postSetup(
+  job: Job,
+  setup: Setup,
+  plan: SetupPlan,
+  controllerId = job.controllerId,
+  mark?: string,
+): Posted {
   const { findings: twins, ...program } = programOf(job, setup);
   const found = [...planFindings(plan), ...twins];
   const controller = controllerOf(job, controllerId);
@@ -451,6 +460,7 @@ export function postSetup(job: Job, setup: Setup, plan: SetupPlan, controllerId 
     subprograms: job.output.subprograms,
     taken: job.setups.map((s) => namesOf(job, s).number),
     without: leftOut(setup),
+    mark,
   });
   return { programs: written.programs, findings: [...found, ...written.findings] };
 }

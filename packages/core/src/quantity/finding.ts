@@ -9,6 +9,7 @@ import { PART } from './findings/part';
 import { PLAN } from './findings/plan';
 import { PROGRAM } from './findings/program';
 import { PROOF } from './findings/proof';
+import { RELEASE } from './findings/release';
 import { sayIn } from './findings/say';
 import { SHOP } from './findings/shop';
 import { Level, Words } from './findings/words';
@@ -30,6 +31,7 @@ export const FINDINGS = {
   ...PROGRAM,
   ...PROOF,
   ...LOAD,
+  ...RELEASE,
 };
 
 export type Code = keyof typeof FINDINGS;

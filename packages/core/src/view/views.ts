@@ -29,10 +29,13 @@ function minutesOf({ ground, planned }: SetupPlan, index: number): PathMinutes {
   return pathMinutes(plan.path, operation, ground.job.machine, changesTool);
 }
 
-/** A plan as the page sees it, with the programs it is posted as. */
-export function planView(plan: SetupPlan): PlanView {
+/**
+ * A plan as the page sees it, with the programs it is posted as.
+ * @param mark said in the head of each program
+ */
+export function planView(plan: SetupPlan, mark?: string): PlanView {
   const { job, setup, zero, clearance } = plan.ground;
-  const posted = postSetup(job, setup, plan);
+  const posted = postSetup(job, setup, plan, undefined, mark);
   const own = new Set([...plan.findings, ...plan.planned.flatMap((p) => p.plan.findings)]);
   return {
     planned: plan.planned.map(({ operation, key, plan: p }, i) => ({

@@ -44,6 +44,8 @@ export interface WriteOptions {
   lineNumbers: boolean;
   /** Operations of the setup that are switched off. */
   without?: string[];
+  /** Said in its head of which release it is. */
+  mark?: string;
   /** Whether the program can be begun at each tool. */
   restarts?: boolean;
   /** Whether what is cut again elsewhere is written once and called, where the control calls subprograms. */

@@ -230,6 +230,7 @@ class Writer {
   program(steps: (Step | HandStep)[]): string {
     const { controller, options } = this.out;
     for (const line of controller.frame.open) this.out.lines.push(this.fill(line));
+    if (options.mark) this.out.comment(options.mark);
     for (const name of options.without ?? []) this.out.comment(`Without: ${name}`);
     const paths = steps.flatMap((s) => (isHand(s) ? [] : [s.path]));
     this.again = new Set(paths.filter((p, i) => paths.indexOf(p) < i));

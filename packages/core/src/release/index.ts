@@ -1,0 +1,24 @@
+/** What the apps, the command line and the tests may use of this floor. */
+export { type CheckGroup, type CheckItem, CHECK_GROUPS, checklistOf } from './checklist';
+export { differenceOf } from './difference';
+export { type Check, findingsOf, gravest, heldBack, preflight, toAccept, TOPIC_WORDS } from './preflight';
+export { proven, released, summaryOf } from './proven';
+export {
+  type AgainstJob,
+  type Answer,
+  AnswerEntry,
+  ANSWERS,
+  changedWords,
+  isHandedOut,
+  type KeptAnswer,
+  type KeptTick,
+  type ProofSummary,
+  type Proven,
+  ReleaseAsk,
+  type ReleaseBody,
+  type ReleaseRow,
+  type ReleaseState,
+  stateOf,
+  TickEntry,
+} from './release';
+export { acceptedKey, changedParts, isOfRelease, makingOf, type ReleasedProgram, shortRoot } from './root';
