@@ -6,6 +6,7 @@ module.exports = {
   testTimeout: 60_000,
   projects: [
     { ...node, displayName: 'core', rootDir: 'packages/core' },
+    { ...node, displayName: 'sheets', rootDir: 'packages/sheets' },
     { ...node, displayName: 'cli', rootDir: 'packages/cli' },
     { ...node, displayName: 'server', rootDir: 'apps/server' },
     { ...node, displayName: 'safe', rootDir: 'tests/safe', setupFiles: [require.resolve('reflect-metadata')] },

@@ -3,6 +3,7 @@ import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'no
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { buildSync } from 'esbuild';
+import { pdfText } from '@tidypath/sheets/testing/pdf-text';
 
 const root = resolve(__dirname, '../../..');
 const out = mkdtempSync(join(tmpdir(), 'tidypath-cli-'));
@@ -19,7 +20,9 @@ beforeAll(() => {
 });
 
 function run(command: string, args: string[]) {
-  const { status, stdout, stderr } = spawnSync(command, args, { cwd: root, encoding: 'utf8' });
+  // What is not in the bundle, fonts among them, is looked for where it is installed.
+  const env = { ...process.env, NODE_PATH: join(root, 'node_modules') };
+  const { status, stdout, stderr } = spawnSync(command, args, { cwd: root, encoding: 'utf8', env });
   return { status, stdout, stderr };
 }
 const tidypath = (...args: string[]) => run(process.execPath, [bundled, ...args]);
@@ -238,4 +241,21 @@ test('compare: ways to clear a pocket, for a script and for a reader', () => {
   expect(candidates[0].figures!.minutes.total).toBeGreaterThan(0);
   expect(['wins', 'likely', 'a draw']).toContain(verdict.sure);
   expect(tidypath('compare', job, '--feature', 'f999')).toMatchObject({ status: 2 });
+});
+
+test('sheet: the setup sheet of each setup, as a page and as PDF; none for what has no program', async () => {
+  const { status, stdout } = tidypath('sheet', JOB, '--paper', 'Letter', '--out', out);
+  expect([status, stdout.trim().split('\n')]).toEqual([
+    0,
+    ['s1', 's2'].flatMap((s) => [join(out, `${s}.html`), join(out, `${s}.pdf`)]),
+  ]);
+  expect(readFileSync(join(out, 's1.html'), 'utf8')).toContain('<h1>Vane hub plate</h1>');
+  const pages = await pdfText(readFileSync(join(out, 's2.pdf')));
+  expect(pages[0]).toMatch(/Setup\s+Underside, 2 of 2/);
+  expect(pages[0]).toContain(`page 1 of ${pages.length}`);
+  expect(tidypath('sheet', join(out, 'broken.json'), '--out', out)).toMatchObject({ status: 1 });
+  expect(tidypath('sheet', JOB, '--paper', 'A5', '--out', out)).toMatchObject({
+    status: 2,
+    stderr: '--paper takes one of: A4, Letter\n',
+  });
 });

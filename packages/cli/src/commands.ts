@@ -47,9 +47,8 @@ import {
   newTool,
   wholeTime,
 } from '@tidypath/core';
-import { UsageError, fromFile, loadJob, numberOption, oneOf, parse, pickSetup, readText, report } from './files';
+import { UsageError, fromFile, loadJob, numberOption, oneOf, parse, pickSetup, readText, report, print } from './files';
 
-const print = (text: string) => process.stdout.write(`${text}\n`);
 const printJson = (value: unknown) => print(JSON.stringify(value, null, 2));
 
 /** `check JOB.json`: every finding of every setup. */

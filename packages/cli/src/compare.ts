@@ -15,9 +15,7 @@ import {
   verdictText,
   withOffered,
 } from '@tidypath/core';
-import { UsageError, loadJob, numberOption, oneOf, parse, pickSetup } from './files';
-
-const print = (text: string) => process.stdout.write(`${text}\n`);
+import { UsageError, loadJob, numberOption, oneOf, parse, pickSetup, print } from './files';
 
 /** What `--at` takes. */
 const AT: Record<string, ComparedAt> = { 'as-set': COMPARED_AT[0], same: COMPARED_AT[1], best: COMPARED_AT[2] };

@@ -1,4 +1,4 @@
-import { existsSync, readFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import {
@@ -16,6 +16,15 @@ import {
 
 /** What was typed cannot be done as it stands; told without a stack. */
 export class UsageError extends Error {}
+
+export const print = (text: string): void => void process.stdout.write(`${text}\n`);
+
+/** Writes a file into a folder, which is made where it is not there, and says where it is. */
+export function writeInto(folder: string, name: string, content: string | Uint8Array): void {
+  mkdirSync(folder, { recursive: true });
+  writeFileSync(join(folder, name), content);
+  print(join(folder, name));
+}
 
 export function readBytes(path: string | undefined, what: string): Buffer {
   if (!path) throw new UsageError(`Name ${what}`);

@@ -2,6 +2,7 @@ import { check, edits, importCommand, kit, post, prove, suggestCommand } from '.
 import { compareCommand } from './compare';
 import { UsageError } from './files';
 import { features, plan } from './models';
+import { sheetCommand } from './sheet';
 
 const HELP = `tidypath COMMAND
 
@@ -16,6 +17,9 @@ const HELP = `tidypath COMMAND
   compare JOB --feature ID [--setup ID] [--batch N] [--at as-set|same|best] [--json]
                                                    ways to clear a feature, each planned, posted and proved; which costs
                                                    least a part, how sure that is, what would change it
+  sheet JOB [--setup ID] [--paper A4|Letter] --out DIR
+                                                   the setup sheet of each setup, as a page (HTML) and as PDF; exit 1
+                                                   where one has no program
   edits PROGRAM.nc --job JOB [--setup ID] [--out JOB.json] [--json]
                                                    what was changed in a program that comes back, and the job with what
                                                    its operations take of it; exit 1 where anything is left
@@ -42,6 +46,7 @@ const COMMANDS: Record<string, Command> = {
   prove,
   kit,
   compare: compareCommand,
+  sheet: sheetCommand,
   edits,
   suggest: suggestCommand,
   import: importCommand,

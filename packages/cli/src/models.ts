@@ -31,9 +31,7 @@ import {
   takenSolid,
   waysUp,
 } from '@tidypath/core';
-import { UsageError, numberOption, oneOf, parse, readBytes, report } from './files';
-
-const print = (text: string) => process.stdout.write(`${text}\n`);
+import { UsageError, numberOption, oneOf, parse, readBytes, report, print } from './files';
 
 /** A reader of STEP files, made for one file. */
 async function stepReader(): Promise<StepReader> {

@@ -2,7 +2,7 @@
 export { ContourParams } from './milling/contour/params';
 export { moveTab, tabShares } from './milling/tabs';
 export type { OperationKind, Waiting } from './operation';
-export { byHand, isByHand } from './hand/by-hand';
+export { byHand, handOf, isByHand } from './hand/by-hand';
 export { plungeFeedOf } from './entry';
 export { APPROACH } from './heights';
 export { kindOf, KINDS } from './registry';

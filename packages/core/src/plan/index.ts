@@ -24,6 +24,7 @@ export {
   programOf,
   type SetupPlan,
 } from './pipeline';
+export { compensationsOf } from './setup-findings';
 export { joinPrograms } from './joined';
 export { leftBefore, ownText, type Proof, type ProofOptions, ProofRun, proveProgram, runFigures } from './prove';
 export { isBetter, type Reach, reachOf, reachText } from './reach';

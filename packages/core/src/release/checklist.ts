@@ -1,5 +1,6 @@
 /** What is gone through at the machine before and during the first part: from the machine, the route, the proof and what was accepted. */
 import type { Job, Setup } from '../document/job';
+import type { Operation } from '../document/operation';
 import { handOf } from '../operation/hand/by-hand';
 import { kindOf } from '../operation/registry';
 import type { Finding } from '../quantity/finding';
@@ -110,12 +111,9 @@ function watched(tool: Tool | undefined, name: string): [string, string] | undef
   return undefined;
 }
 
-/** Whether an operation cuts round the part, or round something that falls out of it. */
-const comesLoose = ({ part }: Job, { targets, kind }: Setup['operations'][number]): boolean =>
-  !kindOf(kind)?.lowersTop &&
-  part.features.some(
-    (f) => targets.includes(f.id) && (f.meaning === 'outline' || (f.meaning === 'pocket' && f.through)),
-  );
+/** Whether an operation sets the part free of what held it. */
+const setsFree = ({ part }: Job, { targets, kind }: Operation): boolean =>
+  kindOf(kind)?.frees?.(part.features.filter((f) => targets.includes(f.id))) ?? false;
 
 function firstRun({ job, setup }: ToCheck): Item[] {
   const items: Item[] = [
@@ -140,7 +138,7 @@ function firstRun({ job, setup }: ToCheck): Item[] {
       o.name,
     );
     if (found) items.push([`watch-${o.id}`, ...found]);
-    if (comesLoose(job, o))
+    if (setsFree(job, o))
       items.push([
         `loose-${o.id}`,
         `“${o.name}”: what comes loose at its end cannot jam or fly`,

@@ -22,3 +22,4 @@ export {
   TickEntry,
 } from './release';
 export { acceptedKey, changedParts, isOfRelease, makingOf, type ReleasedProgram, shortRoot } from './root';
+export { type KeptSize, SizeEntry, sizesToMeasure, type SizeToMeasure, sizeVerdict } from './sizes';

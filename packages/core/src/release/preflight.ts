@@ -16,7 +16,7 @@ import { insightOf } from '../plan/insight';
 import { leftOut } from '../plan/pipeline';
 import { compensationsOf } from '../plan/setup-findings';
 import type { PlanView, ProofView } from '../view/terms';
-import { acceptedKey } from './root';
+import { acceptedKey, rowOf } from './root';
 
 export const TOPICS = ['part', 'hold', 'route', 'load', 'contacts', 'piece', 'program', 'tools', 'ready'] as const;
 export type Topic = (typeof TOPICS)[number];
@@ -50,19 +50,24 @@ function topicOf({ code, place }: Finding): Topic {
 export type ProofToCheck = Pick<ProofView, 'findings' | 'called' | 'wear'>;
 
 function pocketFindings(job: Job, setup: Setup, { called, wear }: ProofToCheck): Finding[] {
-  const { name, toolPockets: pockets } = job.machine;
-  return kitOf(
+  const { name: machine, toolPockets: pockets } = job.machine;
+  const kit = kitOf(
     job,
     setup,
     called.map((c) => c.number),
     wear,
-  ).flatMap(({ tool, stands, out }) => {
-    const of = { tool: tool.name, number: tool.number };
-    const place = { tool: tool.id };
-    if (stands === 'nowhere') return [finding('beyond-pockets', { ...of, pockets, machine: name }, place)];
-    if (stands !== 'to load') return [];
-    return [out ? finding('pocket-other', { ...of, now: out }, place) : finding('pocket-empty', of, place)];
-  });
+  );
+  const named = (some: typeof kit) => rowOf(some.map(({ tool }) => `T${tool.number}`));
+  const beyond = kit.filter((k) => k.stands === 'nowhere');
+  const unknown = kit.filter((k) => k.stands === 'to load' && !k.out);
+  const others = kit.filter((k) => k.stands === 'to load' && k.out);
+  return [
+    ...(beyond.length > 0 ? [finding('beyond-pockets', { tools: named(beyond), pockets, machine })] : []),
+    ...others.map(({ tool, out = '' }) =>
+      finding('pocket-other', { tool: tool.name, number: tool.number, now: out }, { tool: tool.id }),
+    ),
+    ...(unknown.length > 0 ? [finding('pockets-unknown', { tools: named(unknown) })] : []),
+  ];
 }
 
 /** Tools whose edges end within a run. */

@@ -5,7 +5,7 @@ import type { Job } from '../document/job';
 import type { ProofView } from '../view/terms';
 import type { Check } from './preflight';
 import type { Plunge } from './plunges';
-import { PartHashes, ReleasePart, ReleasedProgram } from './root';
+import { PartHashes, ReleasePart, ReleasedProgram, rowOf } from './root';
 
 /** What is kept of a proof: everything that is read, nothing that is drawn over time. */
 export type ProofSummary = Pick<
@@ -97,10 +97,6 @@ const PART_WORDS: Record<ReleasePart, string> = {
   program: 'the work itself',
   tools: 'the tools',
 };
-
-/** Names in a row: "a, b and c". */
-export const rowOf = (words: string[]): string =>
-  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words[words.length - 1]}`;
 
 /** What of a release is another in its job now, in words; empty where nothing is. */
 export const changedWords = ({ same, changed }: AgainstJob): string =>

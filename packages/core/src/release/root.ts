@@ -131,6 +131,10 @@ export function makingOf(job: Job, setup: Setup): string {
   );
 }
 
+/** Names in a row: "a, b and c". */
+export const rowOf = (words: string[]): string =>
+  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words[words.length - 1]}`;
+
 /** Parts of a release that are others in the job now, in words as they are told. */
 export function changedParts(was: PartHashes, job: Job, setup: Setup): ReleasePart[] {
   const now = partsOfJob(job, setup);

@@ -2,17 +2,17 @@ import { care, note } from './words';
 
 /** What is told before a program is released, beside what plan and proof tell. */
 export const RELEASE = {
-  'beyond-pockets': care<{ tool: string; number: number; pockets: number; machine: string }>(
-    (d) => `The program calls T${d.number}, ${d.tool}; ${d.machine} has ${d.pockets} pockets`,
-    'Number the tools by its pockets, below; or make sure that its control knows the tool by that number',
+  'beyond-pockets': care<{ tools: string; pockets: number; machine: string }>(
+    (d) => `The program calls ${d.tools}; ${d.machine} has ${d.pockets} pockets`,
+    'Number the tools by its pockets on the Release page, or make sure that its control knows them by these numbers',
   ),
   'pocket-other': note<{ tool: string; number: number; now: string }>(
     (d) => `Pocket ${d.number} holds ${d.now}; the program calls ${d.tool} from it`,
     'Change the tools before the program is loaded, and set the length anew',
   ),
-  'pocket-empty': note<{ tool: string; number: number }>(
-    (d) => `${d.tool} is not known to stand in pocket ${d.number}`,
-    'Load it and set its length; on its page the machine keeps which tool stands where',
+  'pockets-unknown': note<{ tools: string }>(
+    (d) => `${d.tools}: nobody has said that they stand in their pockets`,
+    'Load them and set their lengths; on its page the machine keeps which tool stands where',
   ),
   departs: note<{ operation: string; brief: string }>(
     (d) => `“${d.operation}”: ${d.brief}`,
