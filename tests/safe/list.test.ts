@@ -95,7 +95,7 @@ describe('the list', () => {
     await stand(1, 0);
     expect(await stateOf('Öffner')).toMatchObject({ state: 'proved', seconds: 200 });
     const release = (i: number) =>
-      request(app).post(`/api/jobs/${id}/releases`).send({ version, setupId: job.setups[i].id });
+      request(app).post(`/api/jobs/${id}/handed-out`).send({ version, setupId: job.setups[i].id });
     expect((await release(0)).status).toBe(204);
     expect((await release(0)).status).toBe(204);
     expect((await stateOf('Öffner')).state).toBe('proved');

@@ -22,6 +22,8 @@ import { fileRoutes } from './files/routes';
 import { FileStore } from './db/files';
 import { jobRoutes } from './jobs/routes';
 import { shopRoutes } from './shop/routes';
+import { handingOutRoutes, releaseRoutes } from './releases/routes';
+import { ReleaseStore } from './releases/store';
 import { foldWhenIdle } from './housekeeping';
 import { JobStore } from './jobs/store';
 import { ShopStore } from './shop/store';
@@ -120,24 +122,27 @@ export interface Stores {
   shop: ShopStore;
   people: People;
   results: Results;
+  releases: ReleaseStore;
 }
 
-export const storesOf = (db: Db, folder: string): Stores => ({
-  db,
-  folder,
-  jobs: new JobStore(db),
-  files: new FileStore(db),
-  shop: new ShopStore(db),
-  people: new People(db),
-  results: new Results(folder),
-});
+export function storesOf(db: Db, folder: string): Stores {
+  const jobs = new JobStore(db);
+  return {
+    ...{ db, folder, jobs },
+    files: new FileStore(db),
+    shop: new ShopStore(db),
+    people: new People(db),
+    results: new Results(folder),
+    releases: new ReleaseStore(db, jobs),
+  };
+}
 
 /**
  * The whole server: the API under /api, the exported web app for everything else.
  * @param computing what plans and proves here; without it the pages do it alone
  */
 export function createApp(
-  { db, folder, jobs, files, shop, people, results }: Stores,
+  { db, folder, jobs, files, shop, people, results, releases }: Stores,
   webFolder: string,
   log: Logger,
   { served, door }: Entrance = ON_THIS_MACHINE,
@@ -158,7 +163,9 @@ export function createApp(
   app.use('/api/people', peopleRoutes(people));
   app.use('/api/files', fileRoutes(files));
   app.use('/api/results', resultRoutes(results, events, files, computing));
-  app.use('/api/jobs', jobRoutes(jobs, files));
+  app.use('/api/releases', releaseRoutes({ jobs, files, releases, folder, computing }));
+  app.use('/api/handing-out', handingOutRoutes(releases, jobs));
+  app.use('/api/jobs', jobRoutes(jobs, files, releases.needsApproval));
   app.use('/api/shop', shopRoutes(shop));
   app.use('/api', (_req, res) => void res.status(404).json({ error: 'There is nothing here' }));
   app.use(

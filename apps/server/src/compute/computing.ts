@@ -3,7 +3,7 @@ import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
-import type { BenchStep, TaskStep } from '@tidypath/core';
+import type { BenchStep, Proven, TaskStep } from '@tidypath/core';
 import { FairQueue } from './fair';
 import type { Results } from './results';
 import type { Ask, Outcome } from './worker';
@@ -30,8 +30,9 @@ export interface Limits {
   waiting?: number;
 }
 
-/** What is asked: a setup of a job, with the files it names. */
+/** What is asked: a setup of a job, with the files it names; the key is the same for all who ask for the same. */
 export type Question = Pick<Ask, 'key' | 'job' | 'setupId' | 'files'>;
+type Asked = Pick<Ask, 'what'> & Question;
 
 /** Why there is no result, for people. */
 export interface Failure {
@@ -44,6 +45,8 @@ class Task {
   readonly ended: Promise<Failure | undefined>;
   end!: (failure?: Failure) => void;
   isTooLong = false;
+  /** What came of it, where it is for a release. */
+  proven?: Proven;
   private readonly stop = new Int32Array(new SharedArrayBuffer(4));
   private readonly giveUp = new AbortController();
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -51,7 +54,7 @@ class Task {
   private died: unknown;
 
   constructor(
-    readonly question: Question,
+    readonly question: Asked,
     readonly by: string,
   ) {
     this.ended = new Promise((end) => (this.end = end));
@@ -131,15 +134,34 @@ export class Computing {
    * @returns why there is no result; undefined where there is one, or nobody waits
    */
   async make(question: Question, by: string, hear: (step: TaskStep) => void, left: AbortSignal) {
+    const task = this.join({ ...question, what: 'result' }, by, hear, left);
+    return task && ('error' in task ? task : task.ended);
+  }
+
+  /** Plans, posts and proves a setup for a release: nothing that was made before is taken for it. Undefined where nobody waits any more. */
+  async prove(question: Question, by: string, hear: (step: TaskStep) => void, left: AbortSignal) {
+    const asked: Asked = { ...question, key: `release ${question.key}`, what: 'release' };
+    const task = this.join(asked, by, hear, left);
+    if (!task || 'error' in task) return task;
+    return (await task.ended) ?? task.proven;
+  }
+
+  /** The task of all who ask for the same; why there is none, or nothing where whoever asked has left. */
+  private join(
+    asked: Asked,
+    by: string,
+    hear: (step: TaskStep) => void,
+    left: AbortSignal,
+  ): Task | Failure | undefined {
     if (left.aborted) return undefined;
-    const task = this.tasks.get(question.key) ?? this.begin(new Task(question, by));
+    const task = this.tasks.get(asked.key) ?? this.begin(new Task(asked, by));
     if (!task) return { error: 'Too many wait for the server' };
     task.hear.add(hear);
     left.addEventListener('abort', () => {
       task.hear.delete(hear);
       if (task.hear.size === 0) this.leave(task);
     });
-    return task.ended;
+    return task;
   }
 
   /** Puts it in the queue; undefined where that is full. */
@@ -187,11 +209,12 @@ export class Computing {
   }
 
   private keep(task: Task, outcome: Outcome): Failure | undefined {
+    if ('proven' in outcome) task.proven = outcome.proven;
     if ('made' in outcome) {
       this.results.keep(task.question.key, { maker: 'server', ...outcome });
       return undefined;
     }
-    if (outcome.refused === 'other version')
+    if ('refused' in outcome && outcome.refused === 'other version')
       return { error: 'The server runs another version of Tidy Path: it computes nothing for this page' };
     return task.isTooLong ? this.tooLong() : undefined;
   }

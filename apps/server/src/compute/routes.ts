@@ -1,26 +1,14 @@
-import { Response, Router, raw } from 'express';
-import { Job, TaskStep, filesOf, unpackMade } from '@tidypath/core';
+import { Router, raw } from 'express';
+import { unpackMade } from '@tidypath/core';
 import type { Events } from '../events/events';
 import type { FileStore } from '../db/files';
 import { authorOf } from '../guard/author';
 import { readBeside } from '../reading/beside';
 import type { Computing } from './computing';
 import { LARGEST_RESULT, Results } from './results';
+import { filesFor, leaving, telling } from './telling';
 
 const KEY = /^[0-9a-f]{64}$/;
-
-/** The files a job names that are kept here. */
-const filesFor = (files: FileStore, job: Job): Uint8Array[] =>
-  filesOf(job)
-    .filter(({ sha256 }) => files.size(sha256) !== undefined)
-    .map(({ sha256 }) => Buffer.concat([...files.pieces(sha256)]));
-
-/** Ends with the connection. */
-function leaving(res: Response): AbortSignal {
-  const left = new AbortController();
-  res.on('close', () => left.abort());
-  return left.signal;
-}
 
 /**
  * Results over HTTP, by their keys: fetched, brought by a page, or made here.
@@ -62,18 +50,16 @@ export function resultRoutes(results: Results, events: Events, files: FileStore,
     const { job, findings } = await readBeside(req, 'job', sent);
     if (!job || typeof setupId !== 'string')
       return void res.status(422).json({ error: 'This is no job of Tidy Path', findings });
-    // Packed it would be held back.
-    res.set({ 'Content-Type': 'application/x-ndjson', 'Cache-Control': 'no-store, no-transform' });
-    res.flushHeaders();
-    const say = (word: TaskStep | { error: string } | { made: true }) => void res.write(`${JSON.stringify(word)}\n`);
+    const say = telling(res);
     if (!results.get(key)) {
       const question = { key, job, setupId, files: filesFor(files, job) };
       const failure = await computing.make(question, authorOf(res).device, say, left);
       if (left.aborted) return;
-      if (failure) return void res.end(`${JSON.stringify(failure)}\n`);
+      if (failure) return void (say(failure), res.end());
       events.tell({ kind: 'result', key });
     }
-    res.end(`${JSON.stringify({ made: true })}\n`);
+    say({ made: true });
+    res.end();
   });
   return router;
 }

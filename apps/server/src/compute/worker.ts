@@ -10,6 +10,8 @@ import {
   joinPrograms,
   packMade,
   planView,
+  Proven,
+  proven,
   proofView,
   putAtHand,
   resultKey,
@@ -22,6 +24,8 @@ declare const SOURCE: string;
 const TOLD = 150;
 
 export interface Ask {
+  /** What is shown of plan and proof, or everything a release is made from. */
+  what: 'result' | 'release';
   key: string;
   job: Job;
   setupId: string;
@@ -34,7 +38,8 @@ export interface Ask {
 }
 
 /** What came of it: bytes of a result and the seconds it took, or why there is none. */
-export type Outcome = { made: Uint8Array; seconds: number } | { refused: 'stopped' | 'other version' };
+export type Outcome =
+  { made: Uint8Array; seconds: number } | { proven: Proven } | { refused: 'stopped' | 'other version' };
 
 /** What it knows goes on to the next task: the edit of a job plans only what it changes. */
 const bench = new Bench();
@@ -52,15 +57,19 @@ function ended<T>(work: BenchWork<T>, isStopped: () => boolean, tell: (step: Ben
   }
 }
 
-export default function compute({ key, job, setupId, files, port, stop }: Ask): Outcome {
+export default function compute({ what, key, job, setupId, files, port, stop }: Ask): Outcome {
   const begun = performance.now();
   port.postMessage({ begun: true });
   files.forEach((bytes) => void putAtHand(bytes));
-  if (resultKey(SOURCE, job, setupId) !== key) return { refused: 'other version' };
+  if (what === 'result' && resultKey(SOURCE, job, setupId) !== key) return { refused: 'other version' };
   const setup = job.setups.find((s) => s.id === setupId) ?? job.setups[0];
   const isStopped = () => Atomics.load(stop, 0) !== 0;
   const tell = (step: BenchStep) => port.postMessage(step);
   const waiting: Waiting = { stopped: isStopped };
+  if (what === 'release') {
+    const found = ended(proven(bench, job, setup, waiting), isStopped, tell);
+    return found ? { proven: found } : { refused: 'stopped' };
+  }
   const planned = ended(bench.plan(job, setup, waiting), isStopped, tell);
   if (!planned || isStopped()) return { refused: 'stopped' };
   const plan = planView(planned);

@@ -32,7 +32,7 @@ export function eventRoutes(events: Events): Router {
 }
 
 const SHELF = /^\/shop\/([a-z]+)(\/|$)/;
-const JOB = /^\/jobs\/([0-9a-f-]{32,36})(\/(restore|archive|standing|releases))?$/;
+const JOB = /^\/jobs\/([0-9a-f-]{32,36})(\/(restore|archive|standing|handed-out))?$/;
 
 /**
  * Tells what a request changed, once it was answered well.
@@ -49,6 +49,7 @@ export function tellChanges(events: Events, versionOf: (id: string) => number): 
         const [, id = ''] = JOB.exec(path) ?? [];
         const [, shelf] = SHELF.exec(path) ?? [];
         if (shelf) events.tell({ kind: 'shelf', shelf: shelf as ShelfName });
+        if (/^\/(releases|handing-out)/.test(path)) events.tell({ kind: 'releases' });
         if (path.startsWith('/jobs')) events.tell({ kind: 'job', id, version: id ? versionOf(id) : 0 });
       });
     next();

@@ -149,8 +149,18 @@ export class JobStore {
   duplicate(id: string, author = NOBODY): JobRow | UnreadJob | Missing {
     const row = this.get(id);
     if (!row || !('job' in row)) return row;
-    return this.create({ ...row.job, name: `${row.job.name} copy`.slice(0, 120) }, author);
+    const copy = this.create({ ...row.job, name: `${row.job.name} copy`.slice(0, 120) }, author);
+    if (this.needsApproval(id)) this.setNeedsApproval(copy.id, true);
+    return copy;
   }
+
+  /** Whether the programs of a job are handed out only once somebody has approved them. */
+  needsApproval = (id: string): boolean =>
+    this.db.prepare<[string], number>('SELECT needs_approval FROM jobs WHERE id = ?').pluck().get(id) === 1;
+
+  /** False where there is no such job. */
+  setNeedsApproval = (id: string, on: boolean): boolean =>
+    this.db.prepare('UPDATE jobs SET needs_approval = ? WHERE id = ?').run(Number(on), id).changes > 0;
 
   /** Done again it is done still; false where there is no such job. */
   private mark(id: string, column: 'deleted_at' | 'archived_at', at: string | null): boolean {

@@ -131,7 +131,7 @@ export const api = {
   stand: (id: string, standing: Standing) => call<void>('PUT', `/jobs/${id}/standing`, standing),
   /** Notes that the program of a setup was handed out. */
   release: async (id: string, version: number, setupId: string) => {
-    const response = await send('POST', `/jobs/${id}/releases`, { version, setupId });
+    const response = await send('POST', `/jobs/${id}/handed-out`, { version, setupId });
     if (response.status === 409) throw new ApiError((await response.json()).error, 409);
   },
   /** Tells the others where this page is. */

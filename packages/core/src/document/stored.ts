@@ -102,6 +102,8 @@ export type ShopEvent =
   | { kind: 'job'; id: string; version: number }
   /** Something on a shelf of the shop. */
   | { kind: 'shelf'; shelf: ShelfName }
+  /** A release, what is said of one, or how programs are handed out. */
+  | { kind: 'releases' }
   /** Somebody planned and proved what has this key. */
   | { kind: 'result'; key: string }
   /** Where a page is now, and who sits there; no place: it has left. */

@@ -8,7 +8,9 @@ export {
   type Answer,
   AnswerEntry,
   ANSWERS,
+  APPROVED_WORDS,
   changedWords,
+  HandingOut,
   isHandedOut,
   type KeptAnswer,
   type KeptTick,
@@ -18,7 +20,9 @@ export {
   type ReleaseBody,
   type ReleaseRow,
   type ReleaseState,
+  type ReleaseView,
   stateOf,
+  stateWords,
   TickEntry,
 } from './release';
 export { acceptedKey, changedParts, isOfRelease, makingOf, type ReleasedProgram, shortRoot } from './root';

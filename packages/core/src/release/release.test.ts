@@ -191,6 +191,7 @@ describe('whether it may be run', () => {
       state: 'void',
       why: 'the work itself changed since',
     });
+    expect(stateOf([said('approve')], false, { same: false, changed: [] }, now)).toEqual({ state: 'released' });
     const late = Date.parse(at) + APPROVED_DAYS * 24 * 3600_000;
     expect(stateOf([said('approve')], true, same, late).state).toBe('approved');
     expect(stateOf([said('approve')], true, same, late + 1).state).toBe('void');

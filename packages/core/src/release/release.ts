@@ -5,6 +5,7 @@ import type { Job } from '../document/job';
 import type { ProofView } from '../view/terms';
 import type { Check } from './preflight';
 import type { Plunge } from './plunges';
+import type { KeptSize } from './sizes';
 import { PartHashes, ReleasePart, ReleasedProgram, rowOf } from './root';
 
 /** What is kept of a proof: everything that is read, nothing that is drawn over time. */
@@ -89,6 +90,12 @@ export interface AgainstJob {
   changed: ReleasePart[];
 }
 
+/** How an approval is told. */
+export const APPROVED_WORDS = {
+  approve: 'Approved',
+  'approve for single block': 'Approved for single block',
+} as const;
+
 const PART_WORDS: Record<ReleasePart, string> = {
   findings: 'what was accepted',
   hold: 'how the work is held',
@@ -113,14 +120,15 @@ const DAY = 24 * 3600_000;
  * @param now ms since 1970
  */
 export function stateOf(answers: KeptAnswer[], needsApproval: boolean, against: AgainstJob, now: number): ReleaseState {
+  const free: ReleaseState = needsApproval ? { state: 'waiting' } : { state: 'released' };
   const last = answers[answers.length - 1];
-  if (!last) return needsApproval ? { state: 'waiting' } : { state: 'released' };
+  if (!last) return free;
   const { answer, who: by, at, remark } = last;
   if (answer === 'refuse') return { state: 'refused', by, at, remark };
   const changed = changedWords(against);
-  if (changed) return { state: 'void', why: `${changed} changed since` };
-  if (now - Date.parse(at) > APPROVED_DAYS * DAY)
-    return { state: 'void', why: `approved more than ${APPROVED_DAYS} days ago` };
+  const isOld = now - Date.parse(at) > APPROVED_DAYS * DAY;
+  const why = changed ? `${changed} changed since` : isOld ? `approved more than ${APPROVED_DAYS} days ago` : '';
+  if (why) return needsApproval ? { state: 'void', why } : free;
   return { state: 'approved', by, at, singleBlock: answer === 'approve for single block' };
 }
 
@@ -143,6 +151,44 @@ export interface ReleaseRow {
   root: string;
   seconds: number;
   files: string[];
+  /** Tools to load before it runs, as its machine stood then. */
+  toLoad: string[];
+  /** Whether somebody has to approve it before it is handed out. */
+  needsApproval: boolean;
   state: ReleaseState;
   against: AgainstJob;
+}
+
+/** A release with all that is kept of it but its programs. */
+export interface ReleaseView extends ReleaseRow {
+  body: ReleaseBody;
+  answers: KeptAnswer[];
+  ticks: KeptTick[];
+  sizes: KeptSize[];
+  /** Against the release of this setup that was approved last before it, in words; undefined where there is none. */
+  difference?: { number: number; lines: string[] };
+}
+
+/** How the shop hands out programs. */
+export class HandingOut {
+  /** Whether programs are handed out only once somebody has approved them. */
+  @IsBoolean() needsApproval!: boolean;
+  /** Under which phones of the shop reach this server: "http://192.168.1.20:4380"; empty where they do not. */
+  @Matches(/^(https?:\/\/[A-Za-z0-9.:[\]-]+)?$/) @MaxLength(200) address!: string;
+}
+
+/** How a release stands, in words. */
+export function stateWords(state: ReleaseState): string {
+  switch (state.state) {
+    case 'released':
+      return 'released';
+    case 'waiting':
+      return 'nobody has approved it yet';
+    case 'approved':
+      return `${APPROVED_WORDS[state.singleBlock ? 'approve for single block' : 'approve'].toLowerCase()} by ${state.by}`;
+    case 'refused':
+      return `refused by ${state.by}${state.remark ? `: ${state.remark}` : ''}`;
+    case 'void':
+      return `its approval is void: ${state.why}`;
+  }
 }
