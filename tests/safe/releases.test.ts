@@ -116,22 +116,24 @@ describe('a release', () => {
   });
 
   test('has its sheets as pages and on both papers', async () => {
-    const page = await desk.get(`/api/releases/${first}/sheet.html`);
+    const page = await desk.get(`/api/releases/${first}/papers/sheet.html`);
     expect(page.headers['content-type']).toMatch(/text\/html/);
     expect(page.text).toContain(shortRoot((await view(first)).root));
     for (const paper of ['A4', 'Letter']) {
-      const pdf = await desk.get(`/api/releases/${first}/sheet.${paper}.pdf`).responseType('blob');
+      const pdf = await desk.get(`/api/releases/${first}/papers/sheet-${paper}.pdf`).responseType('blob');
       expect((await pdfText(pdf.body as Buffer))[0]).toContain('How it is held');
     }
-    expect((await desk.get(`/api/releases/${first}/first-piece.html`)).text).toContain('First piece');
-    expect((await desk.get(`/api/releases/${first}/other.html`)).status).toBe(404);
+    expect((await desk.get(`/api/releases/${first}/papers/first-piece.html`)).text).toContain('First piece');
+    expect((await desk.get(`/api/releases/${first}/papers/other.html`)).status).toBe(404);
   });
 
   test('has a code once the shop has an address, which is none of a folder', async () => {
     expect((await setApproval(desk, false, 'http://10.0.0.5:4380/there')).status).toBe(422);
     expect((await setApproval(desk, false, 'http://10.0.0.5:4380')).status).toBe(204);
     const digits = shortRoot((await view(first)).root);
-    expect((await desk.get(`/api/releases/${first}/sheet.html`)).text).toContain(`http://10.0.0.5:4380/r/${digits}`);
+    expect((await desk.get(`/api/releases/${first}/papers/sheet.html`)).text).toContain(
+      `http://10.0.0.5:4380/r/${digits}`,
+    );
     expect((await desk.get(`/api/releases/by-root/${digits}`)).body).toEqual({ id: first });
     expect((await desk.get('/api/releases/by-root/12')).status).toBe(404);
   });
@@ -211,7 +213,7 @@ describe('where programs need approval', () => {
     expect((await approve(teacher, waits, { remark: 'Mind the jaw' })).status).toBe(204);
     const { text, status } = await programs(learner, waits);
     expect([status, text]).toEqual([200, releases.programs(waits)[0].bytes.toString('utf8')]);
-    expect((await learner.get(`/api/releases/${waits}/sheet.html`)).text).toContain('Approved by Ines');
+    expect((await learner.get(`/api/releases/${waits}/papers/sheet.html`)).text).toContain('Approved by Ines');
   });
 
   test('one byte changed in what is kept, and it is handed out no more', async () => {

@@ -30,6 +30,8 @@ const MISSING = { error: 'There is no such release' };
 const GONE_ON = 'The job has gone on since: release what stands there now';
 const ID = /^[0-9a-f-]{32,36}$/;
 const ROOT = /^[0-9A-Fa-f]{8,64}$/;
+/** `sheet.html`, `first-piece-A4.pdf`. */
+const PAPER = new RegExp(`^(${PAPER_KINDS.join('|')})(?:\\.html|-(${Object.keys(PAPERS).join('|')})\\.pdf)$`);
 
 const byOf = (res: Response): By => ({ ...authorOf(res), person: personOf(res) });
 const notThis = (res: Response, error: string, findings: unknown) => void res.status(422).json({ error, findings });
@@ -130,11 +132,11 @@ export function releaseRoutes({ jobs, files, releases, folder, computing }: Room
     if (found) res.json({ folder: sendTo(folder, found.row.machine, found.programs) });
   });
 
-  router.get('/:id/:kind.:form', (req, res) => {
-    const [kind, form] = [req.params.kind as PaperKind, req.params.form];
-    const paper = (Object.keys(PAPERS) as Paper[]).find((p) => form === `${p}.pdf`);
-    if (!PAPER_KINDS.includes(kind) || (!paper && form !== 'html')) return void res.status(404).json(MISSING);
-    const made = paperOf(releases.view(req.params.id)!, kind, paper ?? 'html', releases.address, files);
+  router.get('/:id/papers/:name', (req, res) => {
+    const [, kind, paper] = PAPER.exec(req.params.name) ?? [];
+    if (!kind) return void res.status(404).json(MISSING);
+    const form = (paper as Paper | undefined) ?? 'html';
+    const made = paperOf(releases.view(req.params.id)!, kind as PaperKind, form, releases.address, files);
     if (typeof made === 'string') res.type('html').send(made);
     else res.type('application/pdf').send(Buffer.from(made));
   });
