@@ -58,7 +58,7 @@ describe('history', () => {
     const kept = new Kept();
     const begin = at;
     kept.save('released');
-    expect(store.release(kept.id, kept.version, 's1')).toBe(true);
+    expect(store.keepForGood(kept.id, kept.version)).toBe(true);
     for (let day = 0; day < 120; day++)
       for (const hour of [1, 9, 15]) {
         at = begin + day * DAY + hour * 60 * MINUTE;
@@ -77,10 +77,10 @@ describe('history', () => {
   test('a released state is not written over by the next save of the same device', () => {
     const kept = new Kept();
     kept.save('as released');
-    store.release(kept.id, kept.version, 's1');
+    store.keepForGood(kept.id, kept.version);
     kept.save('afterwards');
     expect(kept.notes.slice(0, 2)).toEqual(['afterwards', 'as released']);
-    expect(store.release(kept.id, kept.version - 1, 's1')).toBe(false);
+    expect(store.keepForGood(kept.id, kept.version - 1)).toBe(false);
   });
 
   test('refused saves are in it', () => {

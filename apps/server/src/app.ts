@@ -165,7 +165,7 @@ export function createApp(
   app.use('/api/results', resultRoutes(results, events, files, computing));
   app.use('/api/releases', releaseRoutes({ jobs, files, releases, folder, computing }));
   app.use('/api/handing-out', handingOutRoutes(releases, jobs));
-  app.use('/api/jobs', jobRoutes(jobs, files, releases.needsApproval));
+  app.use('/api/jobs', jobRoutes(jobs, files));
   app.use('/api/shop', shopRoutes(shop));
   app.use('/api', (_req, res) => void res.status(404).json({ error: 'There is nothing here' }));
   app.use(

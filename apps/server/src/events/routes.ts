@@ -32,7 +32,7 @@ export function eventRoutes(events: Events): Router {
 }
 
 const SHELF = /^\/shop\/([a-z]+)(\/|$)/;
-const JOB = /^\/jobs\/([0-9a-f-]{32,36})(\/(restore|archive|standing|handed-out))?$/;
+const JOB = /^\/jobs\/([0-9a-f-]{32,36})(\/(restore|archive|standing))?$/;
 
 /**
  * Tells what a request changed, once it was answered well.

@@ -43,11 +43,8 @@ function download(res: Response, document: string | undefined): void {
   else res.type('application/json').attachment('job.json').send(document);
 }
 
-/**
- * Jobs over HTTP. Bad input is answered with findings, never with a stack.
- * @param needsApproval whether programs of a job are handed out by nobody but this server
- */
-export function jobRoutes(store: JobStore, files: FileStore, needsApproval: (id: string) => boolean): Router {
+/** Jobs over HTTP. Bad input is answered with findings, never with a stack. */
+export function jobRoutes(store: JobStore, files: FileStore): Router {
   const router = Router();
   for (const param of ['id', 'version'])
     router.param(param, (_req, res, next, id: string) => {
@@ -101,16 +98,6 @@ export function jobRoutes(store: JobStore, files: FileStore, needsApproval: (id:
     if (!value) return void res.status(422).json({ error: 'This says nothing about a job', findings });
     done(res, store.stand(req.params.id, value));
   });
-  router.post('/:id/handed-out', (req, res) => {
-    const { version, setupId } = req.body ?? {};
-    if (!Number.isInteger(version) || typeof setupId !== 'string')
-      return void res.status(400).json({ error: 'Say which version was handed out, and of which setup' });
-    if (needsApproval(req.params.id))
-      return void res.status(403).json({ error: 'Programs of this job are handed out by release alone' });
-    if (store.release(req.params.id, version, setupId)) res.status(204).end();
-    else res.status(409).json({ error: 'The job has gone on since; prove and release what stands there now' });
-  });
-
   router.get('/:id/versions', (req, res) => void res.json(store.versions(req.params.id)));
   router.get('/:id/versions/:version', async (req, res) => {
     await lookBefore(store.versionDocument(req.params.id, req.params.version));

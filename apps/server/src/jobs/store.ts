@@ -209,19 +209,24 @@ export class JobStore {
     })();
   }
 
-  /** The program of a setup was handed out: this state is kept for good; false where it is no longer the current one. */
-  release(id: string, version: number, setupId: string): boolean {
-    return this.db.transaction(() => {
+  /** A setup was released: this state is kept for good; false where it is no longer the current one. */
+  keepForGood(id: string, version: number): boolean {
+    const isNow = this.row(id)?.version === version && !this.row(id)?.deleted_at;
+    return isNow && this.history.release(id, version);
+  }
+
+  /** The program of a setup may be handed out as the job stands now. */
+  release(id: string, setupId: string): void {
+    this.db.transaction(() => {
       const row = this.db
-        .prepare<[string, number], { content: string; released_content: string | null; released: string }>(
-          'SELECT content, released_content, released FROM jobs WHERE id = ? AND version = ? AND deleted_at IS NULL',
+        .prepare<[string], { content: string; released_content: string | null; released: string }>(
+          'SELECT content, released_content, released FROM jobs WHERE id = ?',
         )
-        .get(id, version);
-      if (!row) return false;
+        .get(id);
+      if (!row) return;
       const before = row.released_content === row.content ? (JSON.parse(row.released) as string[]) : [];
       const released = JSON.stringify([...new Set([...before, setupId])]);
       this.db.prepare('UPDATE jobs SET released_content = content, released = ? WHERE id = ?').run(released, id);
-      return this.history.release(id, version);
     })();
   }
 

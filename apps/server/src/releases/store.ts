@@ -16,6 +16,7 @@ import {
   changedParts,
   differenceOf,
   filesOf,
+  isHandedOut,
   isOfRelease,
   kitOf,
   makingOf,
@@ -101,7 +102,7 @@ export class ReleaseStore {
     by: By,
   ): string | undefined {
     return this.db.transaction(() => {
-      if (!this.jobs.release(jobId, version, body.setupId)) return undefined;
+      if (!this.jobs.keepForGood(jobId, version)) return undefined;
       const same = this.db
         .prepare<[string, string, string], string>(
           'SELECT id FROM releases WHERE job_id = ? AND setup_id = ? AND root = ? ORDER BY number DESC LIMIT 1',
@@ -112,8 +113,15 @@ export class ReleaseStore {
       this.db
         .prepare('INSERT OR IGNORE INTO release_makings (release_id, making) VALUES (?, ?)')
         .run(id, makingOf(body.job, setupOf(body)));
+      this.noteHandedOut(id);
       return id;
     })();
+  }
+
+  /** The list of jobs hears of what may be handed out. */
+  private noteHandedOut(id: string): void {
+    const row = this.row(id)!;
+    if (isHandedOut(row.state)) this.jobs.release(row.jobId, row.setupId);
   }
 
   private add(
@@ -329,6 +337,7 @@ export class ReleaseStore {
           'INSERT INTO release_answers (release_id, answer, root, remark, person, who, at) VALUES (?, ?, ?, ?, ?, ?, ?)',
         )
         .run(id, entry.answer, entry.root, entry.remark, person!.id, person!.name, this.now().toISOString());
+      this.noteHandedOut(id);
       return undefined;
     })();
   }

@@ -1,5 +1,7 @@
 import type {
+  AnswerEntry,
   Finding,
+  HandingOut,
   Job,
   JobQuestion,
   JobRow,
@@ -11,6 +13,9 @@ import type {
   Person,
   PersonEntry,
   Place,
+  ReleaseAsk,
+  ReleaseRow,
+  ReleaseView,
   SaveResult,
   ShelfName,
   ShopItems,
@@ -88,6 +93,12 @@ export interface Result {
   seconds: number;
 }
 
+/** What keeps a release back. */
+export interface Held {
+  stops: Finding[];
+  open: Finding[];
+}
+
 /** Each line of a body as it comes, read as JSON. */
 async function* linesOf(body: ReadableStream<Uint8Array>): AsyncGenerator<unknown> {
   const reader = body.getReader();
@@ -129,11 +140,6 @@ export const api = {
   archive: (id: string, away: boolean) => call<void>(away ? 'PUT' : 'DELETE', `/jobs/${id}/archive`),
   /** Tells what is known of a setup as the job stands. */
   stand: (id: string, standing: Standing) => call<void>('PUT', `/jobs/${id}/standing`, standing),
-  /** Notes that the program of a setup was handed out. */
-  release: async (id: string, version: number, setupId: string) => {
-    const response = await send('POST', `/jobs/${id}/handed-out`, { version, setupId });
-    if (response.status === 409) throw new ApiError((await response.json()).error, 409);
-  },
   /** Tells the others where this page is. */
   here: (page: string, place: Place) => call<void>('PUT', `/here/${page}`, place),
   gone: (page: string) => call<void>('DELETE', `/here/${page}`),
@@ -176,6 +182,42 @@ export const api = {
     }
     throw new ApiError('The server went away', 0);
   },
+  /** Of a job, and whether somebody has to approve them. */
+  releases: (job: string) =>
+    call<{ needsApproval: boolean; releases: ReleaseRow[] }>('GET', `/releases?job=${encodeURIComponent(job)}`),
+  /** The newest of every setup, machine by machine. */
+  workList: () => call<ReleaseRow[]>('GET', '/releases'),
+  releaseOf: (id: string) => call<ReleaseView>('GET', `/releases/${id}`),
+  releaseByRoot: (digits: string) => call<{ id: string }>('GET', `/releases/by-root/${encodeURIComponent(digits)}`),
+  /** What makes a release another than one before it. */
+  between: (before: string, after: string) => call<{ lines: string[] }>('GET', `/releases/${after}/against/${before}`),
+  /** Has the server plan, prove and keep a setup as it is stored; its id, or what holds it back. */
+  release: async (
+    ask: ReleaseAsk & { jobId: string; setupId: string },
+    hear: (step: TaskStep) => void,
+    signal: AbortSignal,
+  ): Promise<{ release: string } | { held: Held }> => {
+    const response = await send('POST', '/releases', ask, signal);
+    if (response.status === 409) throw new ApiError((await response.json()).error, 409);
+    for await (const line of linesOf(response.body!)) {
+      const word = line as TaskStep | { release: string } | { held: Held } | { error: string };
+      if ('release' in word || 'held' in word) return word;
+      if ('error' in word) throw new ApiError(word.error, response.status);
+      hear(word);
+    }
+    throw new ApiError('The server went away', 0);
+  },
+  programsOf: (id: string) => `/api/releases/${id}/programs`,
+  paperOf: (id: string, name: string) => `/api/releases/${id}/papers/${name}`,
+  sendToMachine: (id: string) => call<{ folder: string }>('POST', `/releases/${id}/send`),
+  answer: (id: string, entry: AnswerEntry) => call<void>('POST', `/releases/${id}/answers`, entry),
+  tick: (id: string, item: string, isSo: boolean) => call<void>('POST', `/releases/${id}/ticks`, { item, isSo }),
+  measure: (id: string, size: string, measured: number) =>
+    call<void>('POST', `/releases/${id}/sizes`, { size, measured }),
+  handingOut: () => call<HandingOut>('GET', '/handing-out'),
+  setHandingOut: (how: HandingOut) => call<void>('PUT', '/handing-out', how),
+  setJobApproval: (job: string, needsApproval: boolean) =>
+    call<void>('PUT', `/handing-out/jobs/${job}`, { needsApproval }),
   /** Backups the server made by itself, the newest first. */
   backups: () => call<{ daily: string[] }>('GET', '/backup'),
   backupFile: '/api/backup/file',

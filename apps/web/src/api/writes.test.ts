@@ -5,7 +5,7 @@ import { Write, bring, bringAll, bringWaiting, dropWrite, holdItem, keepWrite, o
 
 jest.mock('./client', () => ({
   api: Object.fromEntries(
-    ['keep', 'keepAll', 'discard', 'bringBack', 'remove', 'restore', 'archive', 'release'].map((k) => [k, jest.fn()]),
+    ['keep', 'keepAll', 'discard', 'bringBack', 'remove', 'restore', 'archive', 'tick'].map((k) => [k, jest.fn()]),
   ),
 }));
 const server = jest.mocked(api);
@@ -77,16 +77,16 @@ test('what can be neither sent nor kept is told, as is what the server refuses',
 
 test('what the server says no to waits in its place with the reason and holds nobody up', async () => {
   keepWrite(item('Late', 2), { at: 1 });
-  keepWrite({ what: 'release', id: 'j', name: 'Job', setupId: 's1', version: 7 }, { at: 2 });
+  keepWrite({ what: 'tick', id: 'r', name: 'Job', item: 'guard', isSo: true }, { at: 2 });
   keepWrite(deleted, { at: 3 });
   keepWrite(inBin(false), { at: 4 });
   server.keep.mockResolvedValue({ saved: false, current: null });
-  server.release.mockRejectedValue(error(409, 'The job has gone on since'));
+  server.tick.mockRejectedValue(error(409, 'There is no such release'));
   server.discard.mockRejectedValue(error(404));
   expect(await bringWaiting()).toBe(true);
   expect(waiting().map(({ at, told }) => [at, told])).toEqual([
     [1, 'changed elsewhere too'],
-    [2, 'The job has gone on since'],
+    [2, 'There is no such release'],
   ]);
 });
 

@@ -14,8 +14,8 @@ export type Write =
   | { what: 'bin'; id: string; name: string; there: boolean }
   /** Whether a job is among those at work, and not in the archive. */
   | { what: 'archive'; id: string; name: string; there: boolean }
-  /** The program of a setup was handed out. */
-  | { what: 'release'; id: string; name: string; setupId: string; version: number };
+  /** Something of the checklist of a release was seen to, or is not so. */
+  | { what: 'tick'; id: string; name: string; item: string; isSo: boolean };
 
 /** A write that waits: since when, ms since 1970, and why it still does where the server has answered. */
 export interface Waiting {
@@ -35,7 +35,7 @@ let all: Waiting[] | undefined;
 function addressOf(write: Write): string {
   if (write.what === 'item') return `item ${write.shelf} ${write.item.id}`;
   if (write.what === 'shelf') return `shelf ${write.shelf} ${write.id}`;
-  return `${write.what} ${write.id}${write.what === 'release' ? ` ${write.setupId}` : ''}`;
+  return `${write.what} ${write.id}${write.what === 'tick' ? ` ${write.item}` : ''}`;
 }
 
 /** What a write is about, as it is called. */
@@ -116,8 +116,8 @@ async function say(write: Write): Promise<Said | undefined> {
       return void (await (write.there ? api.restore : api.remove)(write.id));
     case 'archive':
       return void (await api.archive(write.id, !write.there));
-    case 'release':
-      return void (await api.release(write.id, write.version, write.setupId));
+    case 'tick':
+      return void (await api.tick(write.id, write.item, write.isSo));
   }
 }
 

@@ -31,8 +31,6 @@ interface JobContextValue {
   canRedo: boolean;
   computed: ReturnType<typeof useComputed>['computed'];
   saving: ReturnType<typeof useSaving>;
-  /** Notes that its programs were handed out, and what became of that. */
-  standing: ReturnType<typeof useStanding>;
   takeTheirs: () => void;
   keepMine: () => void;
 }
@@ -99,7 +97,7 @@ export function JobProvider({ id, row, draft: found, children }: ProviderProps) 
     const known: JobRow = { id, version, updatedAt: row.updatedAt, job };
     if (state === 'saved') void mutate(KEYS.job(id), known, { revalidate: false });
   }, [id, row.updatedAt, state, version, job, mutate]);
-  const standing = useStanding(id, job, setup.id, computed, saving);
+  useStanding(id, setup.id, computed, saving);
 
   const stepBack = useCallback(() => setHistory(undo), []);
   const stepOn = useCallback(() => setHistory(redo), []);
@@ -121,11 +119,10 @@ export function JobProvider({ id, row, draft: found, children }: ProviderProps) 
       canRedo: history.future.length > 0,
       computed,
       saving,
-      standing,
       takeTheirs,
       keepMine,
     }),
-    [job, setup, edit, stepBack, stepOn, history, computed, saving, standing, takeTheirs, keepMine],
+    [job, setup, edit, stepBack, stepOn, history, computed, saving, takeTheirs, keepMine],
   );
   const calm = useDeferredValue(value);
   return (

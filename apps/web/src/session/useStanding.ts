@@ -1,7 +1,6 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { Job, Standing, joinPrograms } from '@tidypath/core';
-import { ApiError, api } from '../api/client';
-import { bring } from '../api/writes';
+import { useEffect, useMemo, useRef } from 'react';
+import { Standing, joinPrograms } from '@tidypath/core';
+import { api } from '../api/client';
 import { stopsOf } from './stages';
 import type { Computed, useComputed } from './useComputed';
 import type { useSaving } from './useSaving';
@@ -19,10 +18,8 @@ function standingOf({ other, ...computed }: Own): Pick<Standing, 'stops' | 'seco
   return isOwn ? { stops, seconds: proof?.ends.at(-1) ?? 0 } : undefined;
 }
 
-const RELEASE_WAITS = 'Released; the history hears of it once the server answers';
-
-/** Tells the list of jobs how far this one is, and keeps what was released. */
-export function useStanding(id: string, job: Job, setupId: string, computed: Own, { state, version }: Saving) {
+/** Tells the list of jobs how far this one is. */
+export function useStanding(id: string, setupId: string, computed: Own, { state, version }: Saving): void {
   const told = useRef('');
   const standing = useMemo(() => standingOf(computed), [computed]);
   const key = state === 'saved' && standing ? JSON.stringify({ version, setupId, ...standing }) : '';
@@ -31,18 +28,4 @@ export function useStanding(id: string, job: Job, setupId: string, computed: Own
     told.current = key;
     void api.stand(id, JSON.parse(key) as Standing).catch(() => undefined);
   }, [id, key]);
-
-  const [released, setReleased] = useState<{ job: Job; setupId: string; told?: string }>();
-  const isHere = released?.job === job && released.setupId === setupId;
-  const waits = isHere && released.told === undefined && state === 'saved';
-  useEffect(() => {
-    if (!waits) return;
-    bring({ what: 'release', id, name: job.name, version, setupId }).then(
-      (said) =>
-        setReleased({ job, setupId, told: said === 'waits' ? RELEASE_WAITS : 'Kept in the history as released' }),
-      (error: ApiError) => setReleased({ job, setupId, told: `▲ Not noted as released: ${error.message}` }),
-    );
-  }, [waits, id, job, version, setupId]);
-  const releaseTold = isHere ? released.told : undefined;
-  return useMemo(() => ({ release: () => setReleased({ job, setupId }), releaseTold }), [job, setupId, releaseTold]);
 }

@@ -49,6 +49,7 @@ function useNews(): void {
     () =>
       onEvent(({ kind }) => {
         if (kind === 'job' || kind === 'missed') void mutate(isOneOf('jobs', 'versions', KEYS.jobChoices));
+        if (kind === 'releases' || kind === 'missed') void mutate(isOneOf('releases', 'jobs'));
         if (kind === 'shelf' || kind === 'missed') void mutate(isOneOf('shelf', 'unread'));
       }),
     [mutate],

@@ -33,8 +33,8 @@ function aboutWrite(write: Write): { text: string; page: string } {
       return { text: write.there ? 'Brought back here' : 'Deleted here', page: `/job/${write.id}/part` };
     case 'archive':
       return { text: write.there ? 'Taken out of the archive here' : 'Archived here', page: `/job/${write.id}/part` };
-    case 'release':
-      return { text: 'Released here', page: `/job/${write.id}/release` };
+    case 'tick':
+      return { text: write.isSo ? 'Ticked here' : 'Told here that it is not so', page: `/release/${write.id}` };
   }
 }
 
