@@ -9,6 +9,7 @@ import { lightTheme } from '../src/theme/paper';
 /** The starting shop with nobody in it yet, as the server would give it. */
 const SHOP = Object.fromEntries([
   [KEYS.people, { people: [], here: null }],
+  [unstable_serialize(KEYS.handingOut), { needsApproval: false, address: '' }],
   ...SHELF_NAMES.flatMap((shelf) => [
     [
       unstable_serialize(KEYS.shelf(shelf)),

@@ -207,7 +207,8 @@ export const api = {
     }
     throw new ApiError('The server went away', 0);
   },
-  programsOf: (id: string) => `/api/releases/${id}/programs`,
+  /** Its programs, as they are handed out: one file, or several in a ZIP. */
+  programs: async (id: string) => new Uint8Array(await (await send('GET', `/releases/${id}/programs`)).arrayBuffer()),
   paperOf: (id: string, name: string) => `/api/releases/${id}/papers/${name}`,
   sendToMachine: (id: string) => call<{ folder: string }>('POST', `/releases/${id}/send`),
   answer: (id: string, entry: AnswerEntry) => call<void>('POST', `/releases/${id}/answers`, entry),

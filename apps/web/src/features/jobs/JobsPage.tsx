@@ -195,6 +195,7 @@ export function JobsPage() {
         title="Jobs"
         actions={
           <>
+            <Button onPress={() => router.push('/releases')}>Work list</Button>
             <Button mode="outlined" onPress={importJob}>
               Import
             </Button>

@@ -1,3 +1,4 @@
+import { useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
@@ -13,8 +14,9 @@ import {
   ProofView,
 } from '@tidypath/core';
 import { engine } from '../../compute/engine';
+import { useReleases } from '../../session/useReleases';
 import { SPACE } from '../../theme/theme';
-import { Card, Fields, Row } from '../../ui/Card';
+import { Card, Fields } from '../../ui/Card';
 import { FindingCard } from '../../ui/FindingCard';
 import { saveFile } from '../../ui/files';
 import { NumberField } from '../../ui/NumberField';
@@ -90,6 +92,8 @@ function Outcome({
   unit,
   fileName,
 }: { before: LoadView; after: LevelledView } & Omit<Props, 'proof'>) {
+  const { id = '' } = useLocalSearchParams<{ id: string }>();
+  const { needsApproval } = useReleases(id);
   const change = (after.clock.total / before.clock.total - 1) * 100;
   return (
     <View style={{ gap: SPACE.s }} testID="level-outcome">
@@ -107,16 +111,21 @@ function Outcome({
       {after.findings.map((f, i) => (
         <FindingCard key={i} finding={f} />
       ))}
-      <Row>
+      {needsApproval ? (
+        <Txt kind="small" tone="quiet">
+          Programs of this job are handed out by release alone; set the feeds in its operations.
+        </Txt>
+      ) : (
         <Button
           mode="contained"
+          style={{ alignSelf: 'flex-start' }}
           disabled={hasStop(after.findings) || after.changed === 0}
           onPress={() => saveFile(fileName.replace(/(\.\w+)?$/, '-level$1'), after.text, 'text/plain')}
           testID="level-save"
         >
           Save as another program
         </Button>
-      </Row>
+      )}
     </View>
   );
 }

@@ -1,29 +1,41 @@
+import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { Button, ProgressBar } from 'react-native-paper';
 import { strToU8, zipSync } from 'fflate';
-import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
-import { Pressable, VirtualizedList } from 'react-native';
-import { Button, TextInput } from 'react-native-paper';
-import { Job, Lines, joinPrograms, leftOut, ProgramView } from '@tidypath/core';
-import { FONT, SIZE, SPACE, TYPE } from '../../theme/theme';
-import { usePalette } from '../../theme/usePalette';
-import { Card, Row } from '../../ui/Card';
-import { Empty } from '../../ui/Empty';
-import { FindingCard } from '../../ui/FindingCard';
-import { FindingList } from '../../ui/FindingList';
-import { Txt } from '../../ui/Txt';
-import { saveFile } from '../../ui/files';
+import {
+  Finding,
+  Job,
+  Lines,
+  ProgramView,
+  ReleaseRow,
+  heldBack,
+  isHandedOut,
+  joinPrograms,
+  leftOut,
+  preflight,
+} from '@tidypath/core';
 import { useJob, usePace } from '../../session/JobContext';
 import { SetupBar } from '../../session/SetupBar';
 import { StagePage } from '../../session/StagePage';
 import { stopsOf } from '../../session/stages';
 import { usePlayer } from '../../session/usePlayer';
+import { useReleases } from '../../session/useReleases';
 import { JobView } from '../../scene/JobView';
+import { Row } from '../../ui/Card';
+import { Empty } from '../../ui/Empty';
+import { FindingCard } from '../../ui/FindingCard';
+import { FindingList } from '../../ui/FindingList';
+import { Txt } from '../../ui/Txt';
+import { saveFile } from '../../ui/files';
+import { ApprovalSwitch } from './ApprovalSwitch';
+import { EditCard } from './EditCard';
 import { KitCard } from './KitCard';
+import { Listing } from './Listing';
 import { OutputCard } from './OutputCard';
-
-const ROW = 26;
-/** Width of a digit of the line numbers, and room for a mark. */
-const DIGIT = 9;
-const MARK = 18;
+import { PreflightCard } from './PreflightCard';
+import { useHandOut } from './ReleaseActions';
+import { ReleasesCard } from './ReleasesCard';
+import { Releasing, useReleasing } from './useReleasing';
 
 function toolList(job: Job, programs: ProgramView[]) {
   return (
@@ -35,101 +47,149 @@ function toolList(job: Job, programs: ProgramView[]) {
   );
 }
 
-/** The program's lines; the one under way is marked, a tap goes to its place. */
-function Listing({
-  lines,
-  now,
-  faulty,
-  onLine,
-}: {
-  lines: Lines;
-  now: number | undefined;
-  faulty: Set<number>;
-  onLine: (line: number) => void;
-}) {
-  const palette = usePalette();
-  const list = useRef<VirtualizedList<string>>(null);
-  const numbers = MARK + DIGIT * String(lines.count).length;
-  useEffect(() => {
-    if (now && now <= lines.count) list.current?.scrollToIndex({ index: now - 1, viewPosition: 0.5, animated: false });
-  }, [now, lines]);
-  return (
-    <VirtualizedList<string>
-      ref={list}
-      data={lines}
-      getItemCount={(all: Lines) => all.count}
-      getItem={(all: Lines, i) => all.at(i)}
-      testID="listing"
-      style={{
-        height: 360,
-        borderWidth: 1,
-        borderColor: palette.line,
-        borderRadius: SIZE.radius,
-        backgroundColor: palette.sheet,
-      }}
-      keyExtractor={(_, i) => String(i)}
-      getItemLayout={(_, index) => ({ length: ROW, offset: ROW * index, index })}
-      initialNumToRender={30}
-      renderItem={({ item, index }) => {
-        const line = index + 1;
-        return (
-          <Pressable
-            role="button"
-            onPress={() => onLine(line)}
-            style={{
-              height: ROW,
-              flexDirection: 'row',
-              gap: SPACE.s,
-              paddingHorizontal: SPACE.s,
-              alignItems: 'center',
-              backgroundColor:
-                line === now ? palette.accentSoft : faulty.has(line) ? palette.dangerSoft : 'transparent',
-            }}
-          >
-            <Txt mono kind="small" tone="quiet" style={{ width: numbers, textAlign: 'right' }}>
-              {faulty.has(line) ? '▲ ' : ''}
-              {line}
-            </Txt>
-            <Txt mono kind="small" lines={1}>
-              {item}
-            </Txt>
-          </Pressable>
-        );
-      }}
-    />
-  );
+/** Keeps the programs on this device as they stand; no release. */
+function download(job: Job, programs: ProgramView[]): void {
+  if (programs.length === 1) return saveFile(programs[0].fileName, programs[0].text, 'text/plain');
+  const files = Object.fromEntries([
+    ...programs.map((p) => [p.fileName, strToU8(p.text)]),
+    ['tools.json', strToU8(toolList(job, programs))],
+  ]);
+  saveFile('programs.zip', zipSync(files), 'application/zip');
 }
 
-/** The programs: read them against the picture, edit and prove again, download. */
-export function ReleaseStage() {
-  const { job, setup, computed, standing } = useJob();
-  const without = leftOut(setup);
-  const palette = usePalette();
+/** What the page knows of the programs of this setup, and of the proof of the posted text itself, made on this device. */
+function usePrograms() {
+  const { job, setup, computed } = useJob();
   const { plan, proof, proofFresh, provedText, maker, makeHere } = computed;
   const isForeign = maker === 'page';
   // What a page elsewhere made nobody here can stand for.
   useEffect(() => {
     if (isForeign) makeHere();
   }, [isForeign, makeHere]);
-  const proving = usePace().progress !== undefined;
-  const player = usePlayer(proof);
-  const [draft, setDraft] = useState<string>();
-  const [look, setLook] = useState(0);
   const programs = useMemo(() => plan?.programs ?? [], [plan]);
   const posted = useMemo(() => (programs.length ? joinPrograms(programs).text : ''), [programs]);
-  const shownText = useDeferredValue(proof ? (provedText ?? posted) : posted);
-  const lines = useMemo(() => new Lines(shownText.replace(/\n$/, '')), [shownText]);
   const edited = proofFresh && provedText !== undefined && provedText !== posted;
+  const own = proofFresh && !isForeign && !edited && programs.length > 0 ? proof : undefined;
+  const checks = useMemo(() => (plan && own ? preflight(job, setup, plan, own) : []), [job, setup, plan, own]);
+  const text = useDeferredValue(proof ? (provedText ?? posted) : posted);
+  return { programs, edited, isForeign, own, checks, text };
+}
+
+/** The release that is of this very state, the newest. */
+const currentOf = (rows: ReleaseRow[]): ReleaseRow | undefined =>
+  rows.find(({ against }) => against.same && against.changed.length === 0);
+
+/** Takes the programs of a release. */
+function TakeButton({ row }: { row: ReleaseRow }) {
+  const { take, told } = useHandOut(row);
+  return (
+    <Button mode="contained" style={{ flex: 1 }} onPress={take} testID="take-release">
+      {told || `Download release ${row.number}`}
+    </Button>
+  );
+}
+
+interface ActionProps {
+  /** Whether nothing stops the programs, and they are proved; and whether the job is saved as it is here. */
+  clear: boolean;
+  saved: boolean;
+  /** How many programs there are. */
+  count: number;
+  /** How much has to be accepted first. */
+  open: number;
+  needsApproval: boolean;
+  /** The release of this state, where there is one. */
+  current?: ReleaseRow;
+  making: Releasing;
+  onRelease: () => void;
+  onDownload: () => void;
+}
+
+function ReleaseBar({ clear, saved, count, open, needsApproval, current, making, onRelease, onDownload }: ActionProps) {
+  const words = needsApproval ? 'Release for approval' : 'Release';
+  return (
+    <Row>
+      {!needsApproval && (
+        <Button mode="outlined" style={{ flex: 1 }} disabled={!clear} onPress={onDownload} testID="download">
+          {count > 1 ? `Download ${count} programs` : 'Download'}
+        </Button>
+      )}
+      {current && isHandedOut(current.state) ? (
+        <TakeButton row={current} />
+      ) : (
+        <Button
+          mode="contained"
+          style={{ flex: 1 }}
+          disabled={!clear || !saved || open > 0 || making.at !== undefined || current !== undefined}
+          onPress={onRelease}
+          testID="release"
+        >
+          {current ? 'Waits for approval' : open > 0 ? `${words}: ${open} to accept` : words}
+        </Button>
+      )}
+    </Row>
+  );
+}
+
+/** How the release that is being made stands. */
+function Making({ at, failed, held, leave }: Releasing) {
+  if (at)
+    return (
+      <>
+        <Txt live testID="releasing">
+          {at} …
+        </Txt>
+        <ProgressBar indeterminate />
+        <Button compact onPress={leave} style={{ alignSelf: 'flex-start' }}>
+          Leave it
+        </Button>
+      </>
+    );
+  return (
+    <>
+      {failed !== '' && (
+        <Txt tone="danger" live testID="release-failed">
+          ▲ Not released: {failed}
+        </Txt>
+      )}
+      {held && (
+        <Txt tone="danger" live>
+          ▲ Not released: the server found {held.stops.length + held.open.length} things that were not accepted here
+        </Txt>
+      )}
+      {held && [...held.stops, ...held.open].map((f, i) => <FindingCard key={i} finding={f} />)}
+    </>
+  );
+}
+
+/** The programs: looked over against the picture, edited and proved again, released, handed out. */
+export function ReleaseStage() {
+  const { id = '' } = useLocalSearchParams<{ id: string }>();
+  const { job, setup, computed, saving } = useJob();
+  const router = useRouter();
+  const { plan, proof } = computed;
+  const { programs, edited, isForeign, own, checks, text } = usePrograms();
+  const proving = usePace().progress !== undefined;
+  const player = usePlayer(proof);
+  const [look, setLook] = useState(0);
+  const [accepted, setAccepted] = useState<string[]>([]);
+  const { releases, needsApproval } = useReleases(id);
+  const making = useReleasing(id, setup.id, saving.version);
+  const rows = releases.filter((r) => r.setupId === setup.id);
+  const lines = useMemo(() => new Lines(text.replace(/\n$/, '')), [text]);
   const faulty = useMemo(
     () => new Set(proof?.findings.flatMap((f) => (f.level === 'stop' && f.place.line ? [f.place.line] : []))),
     [proof],
   );
-  const stops = stopsOf(computed);
-  const clear = proofFresh && !isForeign && !edited && stops.length === 0 && programs.length > 0;
   const moment = useMemo(() => {
     const tool = player.shown && job.tools.find((t) => t.number === player.shown!.moment.tool);
     return player.shown && tool ? { at: player.shown.moment, tool, heights: player.shown.heights } : undefined;
   }, [player.shown, job.tools]);
+  const stops = stopsOf(computed);
+  const clear = own !== undefined && stops.length === 0;
+  const open = clear ? heldBack(checks, accepted).open.length : 0;
+  const current = currentOf(rows);
+  const without = leftOut(setup);
 
   const toLine = (line: number) => {
     const motion = proof?.lines.findIndex((l) => l >= line) ?? -1;
@@ -137,21 +197,14 @@ export function ReleaseStage() {
     setLook((n) => n + 1);
     player.seek(proof.ends[motion]);
   };
-  const download = () => {
-    standing.release();
-    if (programs.length === 1) saveFile(programs[0].fileName, programs[0].text, 'text/plain');
-    else
-      saveFile(
-        'programs.zip',
-        zipSync(
-          Object.fromEntries([
-            ...programs.map((p) => [p.fileName, strToU8(p.text)]),
-            ['tools.json', strToU8(toolList(job, programs))],
-          ]),
-        ),
-        'application/zip',
-      );
+  const goTo = ({ place: { line, operation, tool, field } }: Finding) => {
+    if (line) return { label: 'Show the line', go: () => toLine(line) };
+    if (operation || tool) return { label: 'Go to Cut', go: () => router.replace(`/job/${id}/cut`) };
+    if (field) return { label: 'Go to Hold', go: () => router.replace(`/job/${id}/hold`) };
+    return undefined;
   };
+  const accept = (key: string) =>
+    setAccepted((all) => (all.includes(key) ? all.filter((k) => k !== key) : [...all, key]));
 
   if (plan && programs.length === 0) {
     return (
@@ -170,19 +223,13 @@ export function ReleaseStage() {
       view={<JobView stock="cut" moment={moment} />}
       look={look}
       action={
-        <Row>
-          <Button
-            mode="outlined"
-            style={{ flex: 1 }}
-            disabled={!programs.length}
-            onPress={() => saveFile('tools.json', toolList(job, programs), 'application/json')}
-          >
-            Tool list
-          </Button>
-          <Button mode="contained" style={{ flex: 1 }} disabled={!clear} onPress={download} testID="download">
-            {programs.length > 1 ? `Download ${programs.length} programs` : 'Download'}
-          </Button>
-        </Row>
+        <ReleaseBar
+          {...{ clear, open, needsApproval, current, making }}
+          saved={saving.state === 'saved'}
+          count={programs.length}
+          onRelease={() => making.release(accepted)}
+          onDownload={() => download(job, programs)}
+        />
       }
     >
       <SetupBar />
@@ -209,61 +256,31 @@ export function ReleaseStage() {
           ◆ Without what is switched off: {without.join(', ')}. The program says so in its head.
         </Txt>
       )}
-      {standing.releaseTold && (
-        <Txt kind="small" tone="quiet" live testID="release-told">
-          {standing.releaseTold}
-        </Txt>
-      )}
-      <FindingList
-        findings={(proof?.findings ?? []).filter((f) => f.level === 'stop')}
-        goTo={(f) => (f.place.line ? () => toLine(f.place.line!) : undefined)}
-        goLabel="Show the line"
-      />
-      <Listing lines={lines} now={player.shown?.moment.line} faulty={faulty} onLine={toLine} />
-      {draft === undefined ? (
-        <Row>
-          <Button compact mode="outlined" onPress={() => setDraft(shownText)}>
-            Try an edit
-          </Button>
-          {edited && (
-            <Button compact mode="outlined" onPress={computed.backToOwn}>
-              Back to the posted text
-            </Button>
-          )}
-        </Row>
+      <Making {...making} />
+      <ReleasesCard rows={rows} />
+      {clear && !current ? (
+        <PreflightCard checks={checks} accepted={accepted} onAccept={accept} goTo={goTo} />
       ) : (
-        <Card>
-          <Txt kind="small" tone="quiet">
-            Change the text and prove it; the job itself stays as it is.
-          </Txt>
-          <TextInput
-            mode="outlined"
-            multiline
-            value={draft}
-            onChangeText={setDraft}
-            aria-label="Program text"
-            testID="program-text"
-            style={{ height: 300 }}
-            contentStyle={{ fontFamily: FONT.mono, fontSize: TYPE.small, backgroundColor: palette.sheet }}
-          />
-          <Row>
-            <Button mode="outlined" onPress={() => setDraft(undefined)}>
-              Leave it
-            </Button>
-            <Button
-              mode="contained"
-              onPress={() => {
-                computed.proveText(draft);
-                setDraft(undefined);
-              }}
-            >
-              Prove this text
-            </Button>
-          </Row>
-        </Card>
+        <FindingList
+          findings={(proof?.findings ?? []).filter((f) => f.level === 'stop')}
+          goTo={(f) => goTo(f)?.go}
+          goLabel="Show the line"
+        />
       )}
-      {proof && proofFresh && !edited && <KitCard proof={proof} />}
+      <Listing lines={lines} now={player.shown?.moment.line} faulty={faulty} onLine={toLine} />
+      <EditCard text={text} edited={edited} onProve={computed.proveText} onBack={computed.backToOwn} />
+      {own && <KitCard proof={own} />}
       <OutputCard />
+      <ApprovalSwitch jobId={id} on={needsApproval} />
+      {!needsApproval && (
+        <Button
+          compact
+          style={{ alignSelf: 'flex-start' }}
+          onPress={() => saveFile('tools.json', toolList(job, programs), 'application/json')}
+        >
+          Tool list
+        </Button>
+      )}
       <Txt kind="small" tone="quiet">
         First run: check tool lengths and work offset, dry run above the part, single block, reduced rapids, a finger on
         feed hold. The figures are estimates; the machine maker’s limits and your local safety rules decide.

@@ -24,6 +24,7 @@ import { Txt } from '../../ui/Txt';
 import { LinkCard } from '../../ui/LinkCard';
 import { Backups } from './Backups';
 import { Devices } from './Devices';
+import { HandingOutCard } from './HandingOutCard';
 import { People } from './People';
 import { ThisDevice } from './ThisDevice';
 import { UnreadItems } from '../../ui/UnreadItems';
@@ -104,7 +105,8 @@ function useReading(): boolean {
     useShelf('controllers'),
   ];
   const people = useSWR(KEYS.people, api.people);
-  return (!people.data && !people.error) || lists.some((list) => list.loading);
+  const handingOut = useSWR(KEYS.handingOut, api.handingOut);
+  return [people, handingOut].some(({ data, error }) => !data && !error) || lists.some((list) => list.loading);
 }
 
 /** Machines, materials, holders, bars and controllers of the shop. */
@@ -123,6 +125,7 @@ export function ShopPage() {
       <Shelf shelf="bars" />
       <Shelf shelf="controllers" />
       <People />
+      <HandingOutCard />
       <ThisDevice />
       <Devices />
       <Backups />

@@ -1,0 +1,1 @@
+export { WorkListPage as default } from '../src/features/release/WorkListPage';

@@ -1,0 +1,143 @@
+import { useRouter } from 'expo-router';
+import { useMemo } from 'react';
+import { View } from 'react-native';
+import { ActivityIndicator, Button } from 'react-native-paper';
+import useSWR from 'swr';
+import { KeptTick, ReleaseView, TOPIC_WORDS, changedWords, checklistOf, formatTime, wholeTime } from '@tidypath/core';
+import { ApiError, api } from '../../api/client';
+import { KEYS } from '../../api/keys';
+import { useWaiting } from '../../api/useWaiting';
+import { bring } from '../../api/writes';
+import { Page } from '../../shell/Page';
+import { SPACE } from '../../theme/theme';
+import { useWide } from '../../theme/usePalette';
+import { Card } from '../../ui/Card';
+import { FindingCard } from '../../ui/FindingCard';
+import { Fold } from '../../ui/Fold';
+import { Txt } from '../../ui/Txt';
+import { ApprovalCard } from './ApprovalCard';
+import { ChecklistCard } from './ChecklistCard';
+import { FirstPieceCard } from './FirstPieceCard';
+import { ReleaseActions } from './ReleaseActions';
+import { STATE_TONE, madeText, releaseName, stateText } from './words';
+
+function Summary({ view }: { view: ReleaseView }) {
+  const router = useRouter();
+  const { body, against } = view;
+  const changed = changedWords(against);
+  const [heaviest] = [...body.proof.steps].sort((a, b) => b.load - a.load);
+  const name = body.job.setups.flatMap((s) => s.operations).find((o) => o.id === heaviest?.operationId)?.name;
+  return (
+    <Card testID="release-summary">
+      <Txt kind="large" tone={STATE_TONE[view.state.state]} live testID="release-standing">
+        {stateText(view.state)}
+      </Txt>
+      <Txt>
+        {view.setupName} on {view.machine}: {formatTime(wholeTime(body.proof.clock))}
+        {heaviest && name ? `, heaviest in “${name}” with ${Math.round(heaviest.load * 100)} % of the spindle` : ''}.
+      </Txt>
+      <Txt kind="small" tone="quiet">
+        {madeText(view)}; {view.files.join(', ')}
+      </Txt>
+      {changed !== '' && <Txt tone="care">◆ In the job {changed} changed since.</Txt>}
+      <ReleaseActions row={view} />
+      <Button compact style={{ alignSelf: 'flex-start' }} onPress={() => router.push(`/job/${view.jobId}/release`)}>
+        The job
+      </Button>
+    </Card>
+  );
+}
+
+function Difference({ view: { difference } }: { view: ReleaseView }) {
+  if (!difference) return null;
+  return (
+    <Card testID="difference">
+      <Txt heading bold>
+        Against release {difference.number}, approved before
+      </Txt>
+      {difference.lines.map((line, i) => (
+        <Txt key={i}>{line}</Txt>
+      ))}
+    </Card>
+  );
+}
+
+/** What was accepted, and everything else that was looked at. */
+function Looked({ view: { body } }: { view: ReleaseView }) {
+  const clean = body.checks.filter((c) => c.findings.length === 0);
+  const notes = body.checks.flatMap((c) => c.findings.filter((f) => f.level === 'note'));
+  return (
+    <Card>
+      <Txt heading bold>
+        {body.accepted.length === 0 ? 'Nothing had to be accepted' : 'Accepted as it is'}
+      </Txt>
+      {body.accepted.map((f, i) => (
+        <FindingCard key={i} finding={f} />
+      ))}
+      {notes.length > 0 && (
+        <Fold label={`Notes: ${notes.length}`}>{() => notes.map((f, i) => <FindingCard key={i} finding={f} />)}</Fold>
+      )}
+      <Txt kind="small" tone="quiet">
+        ✓ {clean.map((c) => TOPIC_WORDS[c.topic]).join(' · ')}
+      </Txt>
+    </Card>
+  );
+}
+
+/** Ticks as the server has them, and those that wait here. */
+function useTicks(view: ReleaseView): KeptTick[] {
+  const waiting = useWaiting();
+  return useMemo(
+    () => [
+      ...view.ticks,
+      ...waiting.flatMap(({ write }) =>
+        write.what === 'tick' && write.id === view.id
+          ? [{ item: write.item, isSo: write.isSo, who: 'waits here to be sent', at: '' }]
+          : [],
+      ),
+    ],
+    [view, waiting],
+  );
+}
+
+function Release({ view, again }: { view: ReleaseView; again: () => void }) {
+  const wide = useWide();
+  const ticks = useTicks(view);
+  const items = useMemo(() => {
+    const { job, setupId, proof } = view.body;
+    const setup = job.setups.find((s) => s.id === setupId)!;
+    return checklistOf({ ...view.body, setup, called: proof.called.map((c) => c.number) });
+  }, [view]);
+  const tick = (item: string, isSo: boolean) =>
+    void bring({ what: 'tick', id: view.id, name: releaseName(view), item, isSo }).then(again, again);
+  return (
+    <View style={{ flexDirection: wide ? 'row' : 'column', gap: SPACE.l, alignItems: 'flex-start' }}>
+      <View style={{ flex: wide ? 1 : undefined, width: wide ? undefined : '100%', gap: SPACE.m }}>
+        <Summary view={view} />
+        <ApprovalCard view={view} onAnswered={again} />
+        <Difference view={view} />
+        <FirstPieceCard view={view} onMeasured={again} />
+        <Looked view={view} />
+      </View>
+      <View style={{ flex: wide ? 1 : undefined, width: wide ? undefined : '100%' }}>
+        <ChecklistCard items={items} ticks={ticks} onTick={tick} />
+      </View>
+    </View>
+  );
+}
+
+/** A release: what it is, whether it may run, and what is gone through before and while it does. */
+export function ReleasePage({ id }: { id: string }) {
+  const { data, error, mutate } = useSWR<ReleaseView, ApiError>(KEYS.release(id), () => api.releaseOf(id));
+  return (
+    <Page title={data ? `${data.jobName}: ${releaseName(data)}` : 'Release'}>
+      {data ? (
+        <Release view={data} again={() => void mutate()} />
+      ) : error ? (
+        <Txt tone="danger">▲ {error.message}</Txt>
+      ) : (
+        <ActivityIndicator accessibilityLabel="Reading the release" />
+      )}
+    </Page>
+  );
+}
