@@ -1,4 +1,5 @@
 /** Releases: proved by the server, kept as they are, handed out where they may be, and to nobody else. */
+import { spawn } from 'node:child_process';
 import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { pino } from 'pino';
@@ -296,4 +297,31 @@ test('releases outlive their job', async () => {
   await desk.delete(`/api/jobs/${id}`);
   db.prepare('DELETE FROM jobs WHERE id = ?').run(id);
   expect((await view(kept)).body.job.name).toBe(job.name);
+});
+
+test('a kill at any moment leaves whole releases, and all that were said to be kept', async () => {
+  const place = folder();
+  const child = spawn(join(root, 'node_modules/.bin/tsx'), ['tests/safe/releasing.ts', place], {
+    cwd: root,
+    stdio: ['ignore', 'pipe', 'ignore'],
+    detached: true,
+  });
+  let said = '';
+  // It is killed in the middle of the work that follows the twelfth.
+  await new Promise<void>((done) => {
+    child.on('close', () => done());
+    child.stdout.on('data', (d: Buffer) => {
+      said += d.toString();
+      if (said.split('\n').length > 12) process.kill(-child.pid!, 'SIGKILL');
+    });
+  });
+  const known = said.split('\n').slice(0, -1);
+  const again = openDb(place);
+  const { releases: kept } = storesOf(again, place);
+  const all = again.prepare<[], string>('SELECT id FROM releases').pluck().all();
+  expect(known.length).toBeGreaterThanOrEqual(12);
+  expect(known.filter((one) => !all.includes(one))).toEqual([]);
+  expect(all.filter((one) => !kept.isIntact(one) || kept.view(one)!.files.length !== 1)).toEqual([]);
+  again.close();
+  rmSync(place, { recursive: true, force: true });
 });

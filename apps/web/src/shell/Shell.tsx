@@ -49,6 +49,7 @@ export function Shell({ children }: { children: ReactNode }) {
   const wide = useWide();
   const path = usePathname();
   const inJob = path.startsWith('/job/');
+  const isAboutJobs = path === '/' || inJob || path.startsWith('/release');
   const bar = (
     <View
       role="navigation"
@@ -65,12 +66,7 @@ export function Shell({ children }: { children: ReactNode }) {
       }}
     >
       {PLACES.map((p) => (
-        <Place
-          key={p.href}
-          {...p}
-          wide={wide}
-          here={p.href === '/' ? path === '/' || inJob : path.startsWith(p.href)}
-        />
+        <Place key={p.href} {...p} wide={wide} here={p.href === '/' ? isAboutJobs : path.startsWith(p.href)} />
       ))}
     </View>
   );

@@ -35,7 +35,7 @@ function Topic({ check, ...props }: { check: Check } & Omit<Props, 'checks'>) {
   return (
     <View style={{ gap: SPACE.s }} testID={`check-${check.topic}`}>
       <Txt bold={level !== undefined && level !== 'note'}>
-        {level ? LEVEL_MARK[level] : '✓'} {TOPIC_WORDS[check.topic]}
+        {level && LEVEL_MARK[level]} {TOPIC_WORDS[check.topic]}
       </Txt>
       {grave.map((f, i) => (
         <Found key={`${f.code}-${i}`} finding={f} {...props} />
@@ -51,14 +51,17 @@ function Topic({ check, ...props }: { check: Check } & Omit<Props, 'checks'>) {
 
 /** What the program was looked at for before it is released, topic by topic; what wants care is accepted one by one. */
 export function PreflightCard({ checks, ...props }: Props) {
+  const told = checks.filter((c) => c.findings.length > 0);
+  const clean = checks.filter((c) => c.findings.length === 0);
   return (
     <Card testID="preflight">
       <Txt heading bold>
         Before it is released
       </Txt>
-      {checks.map((check) => (
+      {told.map((check) => (
         <Topic key={check.topic} check={check} {...props} />
       ))}
+      <Txt>✓ {clean.map((c) => TOPIC_WORDS[c.topic]).join(' · ')}</Txt>
       <Txt kind="small" tone="quiet">
         What nobody can see from here: the zero, the lengths, the clamping, whether edges are sharp. They are on the
         checklist of the release.

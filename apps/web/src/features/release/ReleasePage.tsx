@@ -4,6 +4,7 @@ import { View } from 'react-native';
 import { ActivityIndicator, Button } from 'react-native-paper';
 import useSWR from 'swr';
 import { KeptTick, ReleaseView, TOPIC_WORDS, changedWords, checklistOf, formatTime, wholeTime } from '@tidypath/core';
+import { heldPicture } from '@tidypath/sheets';
 import { ApiError, api } from '../../api/client';
 import { KEYS } from '../../api/keys';
 import { useWaiting } from '../../api/useWaiting';
@@ -14,6 +15,7 @@ import { useWide } from '../../theme/usePalette';
 import { Card } from '../../ui/Card';
 import { FindingCard } from '../../ui/FindingCard';
 import { Fold } from '../../ui/Fold';
+import { ScenePicture } from '../../ui/ScenePicture';
 import { Txt } from '../../ui/Txt';
 import { ApprovalCard } from './ApprovalCard';
 import { ChecklistCard } from './ChecklistCard';
@@ -45,6 +47,24 @@ function Summary({ view }: { view: ReleaseView }) {
         The job
       </Button>
     </Card>
+  );
+}
+
+/** How the work is held, as on its sheet. */
+function Held({ view: { body } }: { view: ReleaseView }) {
+  const scene = useMemo(() => {
+    const setup = body.job.setups.find((s) => s.id === body.setupId);
+    return setup && heldPicture(body.job, setup);
+  }, [body]);
+  return (
+    scene && (
+      <Card>
+        <Txt heading bold>
+          How it is held
+        </Txt>
+        <ScenePicture scene={scene} told="The work as it is held, from three sides" />
+      </Card>
+    )
   );
 }
 
@@ -116,6 +136,7 @@ function Release({ view, again }: { view: ReleaseView; again: () => void }) {
         <Summary view={view} />
         <ApprovalCard view={view} onAnswered={again} />
         <Difference view={view} />
+        <Held view={view} />
         <FirstPieceCard view={view} onMeasured={again} />
         <Looked view={view} />
       </View>

@@ -12,6 +12,7 @@ import {
   isHandedOut,
   joinPrograms,
   leftOut,
+  numberedByPockets,
   preflight,
 } from '@tidypath/core';
 import { useJob, usePace } from '../../session/JobContext';
@@ -165,7 +166,7 @@ function Making({ at, failed, held, leave }: Releasing) {
 /** The programs: looked over against the picture, edited and proved again, released, handed out. */
 export function ReleaseStage() {
   const { id = '' } = useLocalSearchParams<{ id: string }>();
-  const { job, setup, computed, saving } = useJob();
+  const { job, setup, computed, saving, edit } = useJob();
   const router = useRouter();
   const { plan, proof } = computed;
   const { programs, edited, isForeign, own, checks, text } = usePrograms();
@@ -197,7 +198,9 @@ export function ReleaseStage() {
     setLook((n) => n + 1);
     player.seek(proof.ends[motion]);
   };
-  const goTo = ({ place: { line, operation, tool, field } }: Finding) => {
+  const goTo = ({ code, place: { line, operation, tool, field } }: Finding) => {
+    if (code === 'beyond-pockets' && numberedByPockets(job) !== job)
+      return { label: 'Number them by its pockets', go: () => edit(numberedByPockets) };
     if (line) return { label: 'Show the line', go: () => toLine(line) };
     if (operation || tool) return { label: 'Go to Cut', go: () => router.replace(`/job/${id}/cut`) };
     if (field) return { label: 'Go to Hold', go: () => router.replace(`/job/${id}/hold`) };
