@@ -11,7 +11,7 @@ import { isLoopback, linkTo } from './guard/addresses';
 import { askPhrase } from './guard/ask-phrase';
 import { Door, SHORTEST_PHRASE } from './guard/door';
 import { keepHouse } from './housekeeping';
-import { seedDemo } from './jobs/demo';
+import { seedDemo } from './demo';
 
 const root = resolve(__dirname, '../../..');
 const port = Number(process.env.PORT ?? 4380);
@@ -90,7 +90,7 @@ async function start(): Promise<void> {
   files.dropUnfinished();
   jobs.describe();
   shop.seed();
-  const seeded = await seedDemo(jobs, files, join(root, 'demo/jobs'));
+  const seeded = await seedDemo(stores, join(root, 'demo'));
   const names = (process.env.TIDYPATH_NAMES ?? '').split(/[\s,]+/).filter(Boolean);
   const computing = existsSync(BUNDLE) ? new Computing(BUNDLE, stores.results) : undefined;
   const app = createApp(stores, web, log, { served: { host, names }, door: isOpen ? door : undefined }, computing);

@@ -4,9 +4,8 @@ import { pino } from 'pino';
 import request from 'supertest';
 import { newJob } from '@tidypath/core';
 import { createApp, storesOf } from '../app';
-import { FileStore } from '../db/files';
 import { openDb } from '../db/open';
-import { seedDemo } from './demo';
+import { seedDemo } from '../demo';
 import { JobStore } from './store';
 import { folder, root } from '../../testing/folder';
 
@@ -140,15 +139,19 @@ describe('jobs over HTTP', () => {
   test('the demo shop is put in once, solids with their files', async () => {
     const other = folder();
     const fresh = openDb(other);
-    const demo = new JobStore(fresh);
-    const files = new FileStore(fresh);
-    const seed = () => seedDemo(demo, files, join(root, 'demo/jobs'));
+    const stores = storesOf(fresh, other);
+    const { jobs: demo, files, releases } = stores;
+    const seed = () => seedDemo(stores, join(root, 'demo'));
     expect([await seed(), await seed()]).toEqual([7, 0]);
     const solids = demo.list().jobs.flatMap(({ id }) => {
       const row = demo.get(id);
       return row && 'job' in row && row.job.part.kind === 'solid' ? [row.job.part.surface, row.job.part.source!] : [];
     });
     expect(solids).toHaveLength(4);
+    const [approved, ...others] = releases.workList();
+    expect(others).toEqual([]);
+    expect(approved).toMatchObject({ jobName: 'Vane hub plate', who: 'Lio', state: { state: 'approved', by: 'Ines' } });
+    expect(releases.isIntact(approved.id)).toBe(true);
     solids.forEach(({ sha256 }) => expect(files.size(sha256)).toBeGreaterThan(50_000));
     fresh.close();
     rmSync(other, { recursive: true, force: true });

@@ -1,0 +1,52 @@
+import { existsSync, readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { Readable } from 'node:stream';
+import { Job, Person, Proven, acceptedKey, openJob, released, sha256Of, toAccept } from '@tidypath/core';
+import type { Stores } from './app';
+
+/** Those of the demo shop who released and approved; they stand in no list of people. */
+const DEMO: Record<'learner' | 'approver', Person> = {
+  learner: { id: 'demo-learner', name: 'Lio', roles: ['learner'], hasPin: false },
+  approver: { id: 'demo-approver', name: 'Ines', roles: ['approver'], hasPin: false },
+};
+
+/** A setup that was released in the demo shop: proved beforehand, kept and approved as any other. */
+type DemoRelease = Proven & { job: string; setup: string };
+
+function keepReleases({ releases }: Stores, folder: string, kept: Map<string, { id: string; job: Job }>): void {
+  if (!existsSync(folder)) return;
+  for (const file of readdirSync(folder).filter((f) => f.endsWith('.json'))) {
+    const made = JSON.parse(readFileSync(join(folder, file), 'utf8')) as DemoRelease;
+    const of = kept.get(made.job);
+    const setup = of?.job.setups.find((s) => s.id === made.setup);
+    if (!of || !setup) continue;
+    const keys = toAccept(made.checks).map(acceptedKey);
+    const { learner, approver } = DEMO;
+    const whole = released(of.job, setup, made, keys);
+    const id = releases.keep(of.id, 1, whole, { device: '', who: learner.name, person: learner });
+    const remark = 'Watch the first tap.';
+    if (id) releases.answer(id, { answer: 'approve', root: whole.body.root, remark }, approver);
+  }
+}
+
+/**
+ * The demo shop's jobs, put in when there are none at all; those of solids come with their files, one with an approved release.
+ * @param folder with `jobs` and `releases`
+ */
+export async function seedDemo(stores: Stores, folder: string): Promise<number> {
+  const { jobs, files } = stores;
+  if (!jobs.isEmpty) return 0;
+  const names = readdirSync(join(folder, 'jobs'))
+    .filter((f) => /\.(json|zip)$/.test(f))
+    .sort();
+  const read: [string, Job][] = [];
+  for (const name of names) {
+    const { job, findings, files: own = [] } = openJob(new Uint8Array(readFileSync(join(folder, 'jobs', name))));
+    if (!job) throw new Error(`Demo job ${name}: ${findings.map((f) => f.message).join('; ')}`);
+    for (const bytes of own) await files.keep(sha256Of(bytes), Readable.from([bytes]));
+    read.push([name.replace(/\.\w+$/, ''), job]);
+  }
+  const kept = new Map(read.map(([name, job]) => [name, { id: jobs.create(job).id, job }]));
+  keepReleases(stores, join(folder, 'releases'), kept);
+  return names.length;
+}
