@@ -31,7 +31,7 @@ const SHOTS: Shot[] = [
     only: 'wide',
     before: (page) => tap(page, byTest('feature-f3')),
   },
-  { name: 'hold', job: 'Float-pulley bracket', path: 'hold' },
+  { name: 'hold', job: 'Float-pulley bracket', path: 'hold', only: 'phone' },
   { name: 'cut', job: 'Vane hub plate', path: 'cut', before: openSecond },
   {
     name: 'prove',
@@ -44,6 +44,15 @@ const SHOTS: Shot[] = [
     },
   },
   { name: 'release', job: 'Vane hub plate', path: 'release', before: proved },
+  {
+    name: 'released',
+    path: '/releases',
+    only: 'wide',
+    before: async (page) => {
+      await tap(page, '[data-testid^="work-"]');
+      await until('the release', async () => (await page.$(byTest('checklist'))) !== null);
+    },
+  },
   {
     name: 'route',
     job: 'Float-pulley bracket',

@@ -7,7 +7,6 @@ export {
   type AgainstJob,
   type Answer,
   AnswerEntry,
-  ANSWERS,
   APPROVED_WORDS,
   changedWords,
   HandingOut,

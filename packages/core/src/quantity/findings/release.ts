@@ -19,7 +19,7 @@ export const RELEASE = {
     'Take the suggested speed and feed, or leave it where you know it runs',
   ),
   'departs-over': care<{ operation: string; brief: string }>(
-    (d) => `“${d.operation}”: ${d.brief}`,
+    (d) => `“${d.operation}” runs faster than is suggested: ${d.brief}`,
     'Take the suggested speed and feed, or see to it that the first part is watched here',
   ),
   'hand-without-word': care<{ operation: string }>(
