@@ -8,7 +8,8 @@ const SEEN = 'seen';
 /** Answers that are kept; the oldest go first. */
 const MOST_SEEN = 300;
 /** What is kept of the server: what one looks at, not what one takes away. */
-const LOOKED_AT = /^\/api\/(jobs|shop|people|door|releases|handing-out)(\/|$)(?!.*\/(document|programs|papers\/[^/]*)$)/;
+const LOOKED_AT =
+  /^\/api\/(jobs|shop|people|door|releases|handing-out)(\/|$)(?!.*\/(document|programs|papers\/[^/]*)$)/;
 const ONE_JOB = /^\/api\/jobs\/([0-9a-f-]{32,36})$/;
 /** Finds an answer however it was packed on its way. */
 const ANY = { ignoreVary: true };
