@@ -20,6 +20,7 @@ import { hereRoutes } from './events/here';
 import { eventRoutes, tellChanges } from './events/routes';
 import { fileRoutes } from './files/routes';
 import { FileStore } from './db/files';
+import { Comments } from './jobs/comments';
 import { jobRoutes } from './jobs/routes';
 import { shopRoutes } from './shop/routes';
 import { handingOutRoutes, releaseRoutes } from './releases/routes';
@@ -165,7 +166,7 @@ export function createApp(
   app.use('/api/results', resultRoutes(results, events, files, computing));
   app.use('/api/releases', releaseRoutes({ jobs, files, releases, folder, computing }));
   app.use('/api/handing-out', handingOutRoutes(releases, jobs));
-  app.use('/api/jobs', jobRoutes(jobs, files));
+  app.use('/api/jobs', jobRoutes(jobs, files, new Comments(db)));
   app.use('/api/shop', shopRoutes(shop));
   app.use('/api', (_req, res) => void res.status(404).json({ error: 'There is nothing here' }));
   app.use(

@@ -30,6 +30,28 @@ describe('jobs over HTTP', () => {
         .send({ job: { ...job, name } })
     ).body as { id: string; version: number };
 
+  test('what is said at its operations is kept in order, once however often it is sent', async () => {
+    const { id } = await create();
+    const at = `/api/jobs/${id}/comments`;
+    const say = (n: number, text: string) =>
+      request(app)
+        .post(at)
+        .send({ id: String(n).repeat(32), operation: 'o1', text });
+    expect((await say(1, 'Why 0.3 here?')).status).toBe(204);
+    await say(2, 'For the finish pass');
+    expect((await say(1, 'Why 0.3 here?')).status).toBe(204);
+    expect((await say(3, '')).status).toBe(422);
+    const { body } = await request(app).get(at);
+    expect(body).toMatchObject([{ text: 'Why 0.3 here?', operation: 'o1', who: '' }, { text: 'For the finish pass' }]);
+    expect(
+      (
+        await request(app)
+          .post('/api/jobs/00000000-0000-0000-0000-000000000000/comments')
+          .send({ id: '4'.repeat(32), operation: 'o1', text: 'x' })
+      ).status,
+    ).toBe(404);
+  });
+
   test('made, read, saved, copied, deleted and brought back', async () => {
     const { id, version } = await create();
     expect(version).toBe(1);

@@ -1,8 +1,9 @@
 import { Request, Response, Router } from 'express';
-import { JOB_ORDERS, JOB_PLACES, JOB_STATES, Job, JobQuestion, Standing, readAs } from '@tidypath/core';
+import { CommentEntry, JOB_ORDERS, JOB_PLACES, JOB_STATES, Job, JobQuestion, Standing, readAs } from '@tidypath/core';
 import type { FileStore } from '../db/files';
 import { authorOf } from '../guard/author';
 import { lookBefore, readBeside } from '../reading/beside';
+import type { Comments } from './comments';
 import { BIN_DAYS, DeletedJob, JobStore, UnreadJob } from './store';
 
 const UNREAD =
@@ -44,7 +45,7 @@ function download(res: Response, document: string | undefined): void {
 }
 
 /** Jobs over HTTP. Bad input is answered with findings, never with a stack. */
-export function jobRoutes(store: JobStore, files: FileStore): Router {
+export function jobRoutes(store: JobStore, files: FileStore, comments: Comments): Router {
   const router = Router();
   for (const param of ['id', 'version'])
     router.param(param, (_req, res, next, id: string) => {
@@ -98,6 +99,13 @@ export function jobRoutes(store: JobStore, files: FileStore): Router {
     if (!value) return void res.status(422).json({ error: 'This says nothing about a job', findings });
     done(res, store.stand(req.params.id, value));
   });
+  router.get('/:id/comments', (req, res) => void res.json(comments.of(req.params.id)));
+  router.post('/:id/comments', (req, res) => {
+    const { value, findings } = readAs(CommentEntry, req.body);
+    if (!value) return void res.status(422).json({ error: 'This says nothing about an operation', findings });
+    done(res, comments.add(req.params.id, value, authorOf(res)));
+  });
+
   router.get('/:id/versions', (req, res) => void res.json(store.versions(req.params.id)));
   router.get('/:id/versions/:version', async (req, res) => {
     await lookBefore(store.versionDocument(req.params.id, req.params.version));

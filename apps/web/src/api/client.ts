@@ -1,5 +1,6 @@
 import type {
   AnswerEntry,
+  CommentEntry,
   Finding,
   HandingOut,
   Job,
@@ -8,6 +9,7 @@ import type {
   JobSummary,
   JobVersion,
   Kept,
+  KeptComment,
   Made,
   Maker,
   Person,
@@ -143,6 +145,9 @@ export const api = {
   /** Tells the others where this page is. */
   here: (page: string, place: Place) => call<void>('PUT', `/here/${page}`, place),
   gone: (page: string) => call<void>('DELETE', `/here/${page}`),
+  /** What is asked and answered at its operations. */
+  comments: (id: string) => call<KeptComment[]>('GET', `/jobs/${id}/comments`),
+  comment: (id: string, entry: CommentEntry) => call<void>('POST', `/jobs/${id}/comments`, entry),
   versions: (id: string) => call<JobVersion[]>('GET', `/jobs/${id}/versions`),
   version: (id: string, version: string) => call<{ job: Job }>('GET', `/jobs/${id}/versions/${version}`),
   versionDocument: (id: string, version: string) => `/api/jobs/${id}/versions/${version}/document`,

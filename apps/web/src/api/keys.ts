@@ -5,6 +5,7 @@ export const KEYS = {
   jobList: (question: JobQuestion) => ['jobs', question] as const,
   jobChoices: 'job-choices',
   versions: (id: string) => ['versions', id] as const,
+  comments: (id: string) => ['comments', id] as const,
   version: (id: string, version: string) => ['version', id, version] as const,
   releases: (job: string) => ['releases', job] as const,
   workList: ['releases'] as const,

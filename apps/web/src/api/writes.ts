@@ -1,5 +1,5 @@
 /** Writes the server may not have heard of yet. Each says what is to stand somewhere, so that said twice it is the same; they wait on this device, in order. */
-import type { ShelfName, ShopItems } from '@tidypath/core';
+import type { CommentEntry, ShelfName, ShopItems } from '@tidypath/core';
 import { ApiError, ItemSave, api } from './client';
 import { deviceId } from './device';
 
@@ -15,7 +15,9 @@ export type Write =
   /** Whether a job is among those at work, and not in the archive. */
   | { what: 'archive'; id: string; name: string; there: boolean }
   /** Something of the checklist of a release was seen to, or is not so. */
-  | { what: 'tick'; id: string; name: string; item: string; isSo: boolean };
+  | { what: 'tick'; id: string; name: string; item: string; isSo: boolean }
+  /** Something said at an operation of a job. */
+  | { what: 'comment'; id: string; name: string; entry: CommentEntry };
 
 /** A write that waits: since when, ms since 1970, and why it still does where the server has answered. */
 export interface Waiting {
@@ -35,7 +37,8 @@ let all: Waiting[] | undefined;
 function addressOf(write: Write): string {
   if (write.what === 'item') return `item ${write.shelf} ${write.item.id}`;
   if (write.what === 'shelf') return `shelf ${write.shelf} ${write.id}`;
-  return `${write.what} ${write.id}${write.what === 'tick' ? ` ${write.item}` : ''}`;
+  const of = write.what === 'tick' ? ` ${write.item}` : write.what === 'comment' ? ` ${write.entry.id}` : '';
+  return `${write.what} ${write.id}${of}`;
 }
 
 /** What a write is about, as it is called. */
@@ -116,6 +119,8 @@ async function say(write: Write): Promise<Said | undefined> {
       return void (await (write.there ? api.restore : api.remove)(write.id));
     case 'archive':
       return void (await api.archive(write.id, !write.there));
+    case 'comment':
+      return void (await api.comment(write.id, write.entry));
     case 'tick':
       return void (await api.tick(write.id, write.item, write.isSo));
   }

@@ -48,7 +48,8 @@ function useNews(): void {
   useEffect(
     () =>
       onEvent(({ kind }) => {
-        if (kind === 'job' || kind === 'missed') void mutate(isOneOf('jobs', 'versions', 'releases', KEYS.jobChoices));
+        if (kind === 'job' || kind === 'missed')
+          void mutate(isOneOf('jobs', 'versions', 'releases', 'comments', KEYS.jobChoices));
         if (kind === 'releases') void mutate(isOneOf('releases', 'jobs'));
         if (kind === 'shelf' || kind === 'missed') void mutate(isOneOf('shelf', 'unread'));
       }),

@@ -52,3 +52,4 @@ export {
   STAGES,
   Standing,
 } from './stored';
+export { CommentEntry, type KeptComment } from './comment';

@@ -35,10 +35,12 @@ import { Txt } from '../../ui/Txt';
 import { useFollowed, useSaying } from '../../session/here';
 import { useCalmJob, useJob } from '../../session/JobContext';
 import { SetupBar } from '../../session/SetupBar';
+import { useComments, useSayComment } from '../../session/useComments';
 import { StagePage } from '../../session/StagePage';
 import { JobView } from '../../scene/JobView';
 import { ProposalSheet, useProposal } from './ProposalSheet';
 import { RouteBar } from './RouteBar';
+import { CommentsSheet } from './CommentsSheet';
 import { Act, OperationCard } from './OperationCard';
 import { ValueEditor } from './ValueEditor';
 import { Field, fieldKey } from './sentences/types';
@@ -107,6 +109,10 @@ export function CutStage() {
   const [openId, setOpenId] = useState<string>();
   const [editing, setEditing] = useState<Field>();
   const [adding, setAdding] = useState(false);
+  const [commented, setCommented] = useState<string>();
+  const comments = useComments(String(id));
+  const sayComment = useSayComment(String(id), job.name);
+  const spoken = setup.operations.find((o) => o.id === commented);
   const { operations } = setup;
   const { part: seen } = asSeen(job, setup);
   const route = useProposal(job, setup.id);
@@ -141,6 +147,7 @@ export function CutStage() {
       ),
     );
   const act = (o: Operation, index: number) => (what: Act) => {
+    if (what === 'comment') return setCommented(o.id);
     if (what === 'compare') return router.push({ pathname: '/job/[id]/compare', params: { id: String(id), of: o.id } });
     if (what === 'switch') edit((j) => editOperation(j, o.id, (x) => ({ ...x, on: !x.on })));
     else if (what === 'duplicate') edit((j) => duplicateOperation(j, o.id));
@@ -209,6 +216,7 @@ export function CutStage() {
                 planned={plan?.planned.find((p) => p.operationId === id)}
                 isToolStale={stale.has(o.toolId)}
                 proved={minutes?.get(id)}
+                comments={comments.filter((c) => c.operation === id).length}
                 editing={id === openId ? editing : undefined}
                 onOpen={() => setOpenId(id === openId ? undefined : id)}
                 onEdit={(field) => {
@@ -223,6 +231,14 @@ export function CutStage() {
       </StagePage>
       {openId && editing && (
         <ValueSheet operationId={openId} field={editing} onField={setEditing} onClose={closeValue} />
+      )}
+      {spoken && (
+        <CommentsSheet
+          operation={spoken}
+          comments={comments.filter((c) => c.operation === spoken.id)}
+          onSay={(text) => sayComment(spoken.id, text)}
+          onClose={() => setCommented(undefined)}
+        />
       )}
       {route.proposal && (
         <ProposalSheet

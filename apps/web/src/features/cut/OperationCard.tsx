@@ -27,7 +27,7 @@ import { SentenceText } from './SentenceText';
 import { fieldsOf, sentenceOf } from './sentences';
 import { Field, fieldKey } from './sentences/types';
 
-export type Act = 'duplicate' | 'split' | 'delete' | 'switch' | 'up' | 'down' | 'compare';
+export type Act = 'duplicate' | 'split' | 'delete' | 'switch' | 'up' | 'down' | 'compare' | 'comment';
 
 interface Props {
   job: Job;
@@ -39,6 +39,8 @@ interface Props {
   isToolStale?: boolean;
   /** Minutes from the proof, where it is fresh. */
   proved: number | undefined;
+  /** How many comments stand at it. */
+  comments: number;
   editing: Field | undefined;
   handle: ReactNode;
   onOpen: () => void;
@@ -75,6 +77,7 @@ function Actions({ operation, onAct, onRename }: Pick<Props, 'operation' | 'onAc
           onRename();
         }}
       />
+      <Menu.Item title="Comments" onPress={act('comment')} />
       {canCompare(operation) && <Menu.Item title="Compare with other ways" onPress={act('compare')} />}
       {splitsFinish(operation) && <Menu.Item title="Split the finish off" onPress={act('split')} />}
       <Menu.Item title="Duplicate" onPress={act('duplicate')} />
@@ -137,9 +140,13 @@ function labelOf(operation: Operation, field: Field, unit: Job['unit'], bend: nu
 }
 
 /** What a card shows of its plan without being opened: what stops, what wants care, what waits. */
-function marksOf(operation: Operation, planned: PlannedView | undefined, stops: number, cares: number) {
-  if (!operation.on) return [];
+function marksOf(operation: Operation, planned: PlannedView | undefined, [stops, cares, comments]: number[]) {
+  const said = comments
+    ? [{ text: `“${comments}”`, said: counted(comments, 'comment', 'comments'), tone: 'quiet' as const }]
+    : [];
+  if (!operation.on) return said;
   return [
+    ...said,
     ...(stops ? [{ text: `▲${stops}`, said: counted(stops, 'stop', 'stops'), tone: 'danger' as const }] : []),
     ...(cares ? [{ text: `◆${cares}`, said: counted(cares, 'care', 'cares'), tone: 'care' as const }] : []),
     ...(planned ? [] : [{ text: '↻', said: 'waits to be planned', tone: 'quiet' as const }]),
@@ -155,6 +162,7 @@ function OperationCardView({
   planned,
   isToolStale,
   proved,
+  comments,
   editing,
   handle,
   onOpen,
@@ -170,7 +178,7 @@ function OperationCardView({
   const departs = !open && operation.on ? insight?.departure : undefined;
   const minutes = proved ?? (planned ? estimateMinutes(planned.minutes, operation) : undefined);
   const told = (level: Finding['level']) => planned?.findings.filter((f) => f.level === level).length ?? 0;
-  const marks = marksOf(operation, planned, told('stop'), told('care'));
+  const marks = marksOf(operation, planned, [told('stop'), told('care'), comments]);
   return (
     <Card
       testID={`operation-${operation.id}`}
@@ -275,6 +283,7 @@ const sameWhileClosed = (a: Props, b: Props) =>
   a.index === b.index &&
   a.planned === b.planned &&
   a.isToolStale === b.isToolStale &&
+  a.comments === b.comments &&
   a.proved === b.proved;
 
 export const OperationCard = memo(OperationCardView, sameWhileClosed);

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Job, formatTime, insightOf, takeSuggested, finding, MATERIALS, PlannedView } from '@tidypath/core';
 import { api } from '../../api/client';
 import { sampleJob, show } from '../../../testing/show';
+import { CommentsSheet } from './CommentsSheet';
 import { OperationCard } from './OperationCard';
 import { ValueEditor } from './ValueEditor';
 import type { Field } from './sentences/types';
@@ -33,6 +34,7 @@ function card(job: Job, more: Partial<Parameters<typeof OperationCard>[0]> = {})
       open
       planned={planned()}
       proved={undefined}
+      comments={0}
       editing={undefined}
       handle={null}
       {...props}
@@ -64,6 +66,14 @@ describe('an operation', () => {
     screen.unmount();
     card(sampleJob(), { open: false, planned: undefined });
     expect(screen.getByLabelText('waits to be planned')).toBeTruthy();
+  });
+
+  test('comments at it are counted, and opened from its menu', async () => {
+    const { onAct } = card(sampleJob(), { open: false, comments: 2 });
+    expect(screen.getByLabelText('2 comments')).toHaveTextContent('“2”');
+    await fireEvent.press(screen.getByLabelText('More for Clear float pocket'));
+    await fireEvent.press(screen.getByText('Comments'));
+    expect(onAct).toHaveBeenCalledWith('comment');
   });
 
   test('closed it says how far its speeds are from the suggested, and into what that runs', () => {
@@ -301,4 +311,22 @@ describe('the field of a value', () => {
     fireEvent.press(screen.getByText('place 2'));
     expect(operationOf(watch).repeat).toMatchObject({ without: [2] });
   });
+});
+
+test('comments at an operation are read in their order, and answered', async () => {
+  const said: string[] = [];
+  const comment = (id: string, who: string, text: string) => ({ id, who, text, operation: 'o2', at: '' });
+  await show(
+    <CommentsSheet
+      operation={sampleJob().setups[0].operations[1]}
+      comments={[comment('a', 'Lio', 'Why 0.3 here?'), comment('b', 'Ines', 'The finish pass takes it.')]}
+      onSay={(text) => Promise.resolve(void said.push(text))}
+      onClose={() => undefined}
+    />,
+  );
+  expect(screen.getByText('Lio')).toBeTruthy();
+  expect(screen.getByText('The finish pass takes it.')).toBeTruthy();
+  await fireEvent.changeText(screen.getByLabelText('Comment'), ' Thank you. ');
+  await fireEvent.press(screen.getByTestId('say'));
+  expect(said).toEqual(['Thank you.']);
 });

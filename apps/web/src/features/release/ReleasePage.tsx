@@ -15,6 +15,7 @@ import { useWide } from '../../theme/usePalette';
 import { Card } from '../../ui/Card';
 import { FindingCard } from '../../ui/FindingCard';
 import { Fold } from '../../ui/Fold';
+import { useComments } from '../../session/useComments';
 import { ScenePicture } from '../../ui/ScenePicture';
 import { Txt } from '../../ui/Txt';
 import { ApprovalCard } from './ApprovalCard';
@@ -65,6 +66,28 @@ function Held({ view: { body } }: { view: ReleaseView }) {
         <ScenePicture scene={scene} told="The work as it is held, from three sides" />
       </Card>
     )
+  );
+}
+
+/** What was asked and answered at the operations of its setup. */
+function Asked({ view: { body, jobId } }: { view: ReleaseView }) {
+  const comments = useComments(jobId);
+  const operations = body.job.setups.find((s) => s.id === body.setupId)?.operations ?? [];
+  const told = operations.flatMap(({ id, name }) =>
+    comments.filter((c) => c.operation === id).map((c) => ({ ...c, name })),
+  );
+  if (told.length === 0) return null;
+  return (
+    <Card testID="asked">
+      <Txt heading bold>
+        Said at its operations
+      </Txt>
+      {told.map((c) => (
+        <Txt key={c.id}>
+          “{c.name}”, {c.who || 'somebody'}: {c.text}
+        </Txt>
+      ))}
+    </Card>
   );
 }
 
@@ -136,6 +159,7 @@ function Release({ view, again }: { view: ReleaseView; again: () => void }) {
         <Summary view={view} />
         <ApprovalCard view={view} onAnswered={again} />
         <Difference view={view} />
+        <Asked view={view} />
         <Held view={view} />
         <FirstPieceCard view={view} onMeasured={again} />
         <Looked view={view} />
