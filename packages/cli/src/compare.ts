@@ -8,9 +8,10 @@ import {
   Outcome,
   Setup,
   compare,
-  costAt,
+  costInBatch,
+  countedIn,
   formatTime,
-  isSound,
+  leftOutBy,
   newComparison,
   verdictText,
   withOffered,
@@ -43,27 +44,32 @@ function done<T>(work: Generator<unknown, T>): T {
 const ways = ({ candidates }: Comparison) => new Map(candidates.map((c) => [c.id, c.name]));
 
 /** A candidate as a script reads it. */
-const listed = (name: string | undefined, rate: number, { id, figures, whole, priced, findings }: Outcome) => ({
+const listed = (
+  name: string | undefined,
+  { machine, batch = 1 }: Job,
+  { id, figures, whole, priced, findings, watched }: Outcome,
+) => ({
   ...{ id, name, figures, whole },
-  cost: priced && costAt(priced, rate),
-  findings,
+  cost: priced && costInBatch(priced, machine.hourlyRate, batch),
+  ...{ findings, watched },
 });
 
 function told({ outcomes, verdict, missing }: Compared, comparison: Comparison, job: Job): void {
   const names = ways(comparison);
   const rate = job.machine.hourlyRate;
+  const { batch = 1 } = job;
   for (const o of outcomes) {
     const { figures, priced } = o;
     const against = o.findings.find((f) => f.level === 'stop');
-    const why = against?.message;
+    const why = against?.message ?? leftOutBy(o, comparison);
     print(
       figures && priced
-        ? `${names.get(o.id)}: ${formatTime(figures.minutes.total)}, ${costAt(priced, rate).toFixed(2)} a part, load ${Math.round(100 * figures.load.peak)} %, ${figures.spikes.count} spikes${why ? `; ${why}` : ''}`
+        ? `${names.get(o.id)}: ${formatTime(figures.minutes.total)}, ${costInBatch(priced, rate, batch).toFixed(2)} a part, load ${Math.round(100 * figures.load.peak)} %, ${figures.spikes.count} spikes${why ? `; ${why}` : ''}`
         : `${names.get(o.id)}: cannot be cut; ${why ?? 'it has no program'}`,
     );
   }
-  const priced = outcomes.filter(isSound).flatMap((o) => o.priced ?? []);
-  if (verdict) verdictText(verdict, priced, rate, (id) => names.get(id) ?? id).forEach(print);
+  const priced = countedIn(outcomes, comparison);
+  if (verdict) verdictText(verdict, priced, rate, (id) => names.get(id) ?? id, batch).forEach(print);
   if (missing.length > 0) print(`Not counted, as it is not known: ${missing.join(', ')}.`);
 }
 
@@ -85,7 +91,7 @@ export function compareCommand(args: string[]): number {
   if (values.json) {
     const names = ways(comparison);
     const { outcomes, verdict, missing } = found;
-    const candidates = outcomes.map((o) => listed(names.get(o.id), job.machine.hourlyRate, o));
+    const candidates = outcomes.map((o) => listed(names.get(o.id), job, o));
     print(JSON.stringify({ at, candidates, verdict, missing }, null, 2));
   } else told(found, comparison, job);
   return found.verdict ? 0 : 1;

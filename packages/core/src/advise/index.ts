@@ -33,10 +33,12 @@ export {
   compare,
   type Compared,
   type ComparedAt,
+  countedIn,
   isSound,
+  leftOutBy,
   type Outcome,
   takenAt,
 } from './compare/compare';
 export { candidateFor, comparedIn, newComparison, WAYS, withOffered } from './compare/candidates';
-export { costAt } from './compare/verdict';
+export { costInBatch, type Priced } from './compare/verdict';
 export { verdictText } from './compare/words';

@@ -1,4 +1,15 @@
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsOptional, IsString, Length } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsNumber,
+  IsOptional,
+  IsString,
+  Length,
+  Max,
+  Min,
+} from 'class-validator';
 import { ListOf } from '../quantity/nested';
 import { Tool } from '../shop/tool';
 import { Operation } from './operation';
@@ -14,6 +25,10 @@ export class Candidate {
   @IsOptional() @ListOf(() => Operation, 20, 1) operations?: Operation[];
   /** Tools of these that the job does not have. */
   @IsOptional() @ListOf(() => Tool, 20) tools?: Tool[];
+  /** How boldly its own speeds are suggested; as boldly as the job where left out. */
+  @IsOptional() @IsNumber() @Min(0) @Max(1) boldness?: number;
+  /** What is spent on it once, however many parts are made: a tool, a fixture. In money; nothing where left out. */
+  @IsOptional() @IsNumber() @Min(0) @Max(1e9) spend?: number;
 }
 
 /** Ways to do some operations of a setup, to be held against each other. Kept as they were asked; figures are worked out anew. */
@@ -28,4 +43,8 @@ export class Comparison {
   @Length(1, 40, { each: true })
   operations!: string[];
   @ListOf(() => Candidate, MOST_CANDIDATES, 1) candidates!: Candidate[];
+  /** It runs while nobody watches: ways that want watching are not counted. */
+  @IsOptional() @IsBoolean() unattended?: boolean;
+  /** Something later takes the marks off its walls, as a tumbler does: coarser walls are allowed. */
+  @IsOptional() @IsBoolean() smoothedLater?: boolean;
 }

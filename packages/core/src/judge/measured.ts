@@ -22,6 +22,8 @@ export interface Measured {
   load: { peak: number; mean: number };
   /** Stretches that take more than half as much again of the turn as was asked, and the seconds they last. */
   spikes: { count: number; seconds: number };
+  /** Made in cutting, nearly all of it heat, kJ. */
+  heat: number;
   /** Greatest: kW, side force N, bending mm, thickest chip mm. */
   power: number;
   force: number;
@@ -171,6 +173,7 @@ export function measured(
     ...stretchesOf(s, (i) => asked(of(s.motion[i]) ?? '')),
     ...{
       load: { peak: most(s.load), mean: mean(s.load) },
+      heat: sum(power, inCut),
       power: most(power),
       force: most(s.force),
       bend: most(s.bend),

@@ -5,7 +5,8 @@ import { useShelf } from '../../api/useShelf';
 import { engine } from '../../compute/engine';
 import { Actions } from '../../ui/Actions';
 import { Fields } from '../../ui/Card';
-import { Choices } from '../../ui/Choices';
+import { Choices, plainOptions } from '../../ui/Choices';
+import { NumberField } from '../../ui/NumberField';
 import { LengthField } from '../../ui/LengthField';
 import { Sheet } from '../../ui/Sheet';
 import { Txt } from '../../ui/Txt';
@@ -15,6 +16,10 @@ const OWN = [
   { key: 'stepover', label: 'Bite' },
   { key: 'layer', label: 'Layer' },
 ] as const;
+
+/** How boldly its speeds are suggested. */
+const BOLDNESS = { 'the job': undefined, 'a first cut': 0, 'settled work': 0.5, 'pushing it': 1 } as const;
+type Bold = keyof typeof BOLDNESS;
 
 interface Props {
   job: Job;
@@ -42,10 +47,12 @@ export function AddWaySheet({ job, comparison, onAdd, onClose }: Props) {
   const [own, setOwn] = useState<{ stepover?: number; layer?: number }>({});
   const toolId = chosen ?? roughers?.[0]?.tool.id;
   const tool = roughers?.find((a) => a.tool.id === toolId)?.tool;
+  const [boldness, setBoldness] = useState<Bold>('the job');
+  const [spend, setSpend] = useState(0);
   const asked = WAYS.find((w) => w.name === way)!;
   const made = useMemo(
-    () => tool && candidateFor(job, comparison, asked, tool, own),
-    [job, comparison, asked, tool, own],
+    () => tool && candidateFor(job, comparison, asked, tool, own, BOLDNESS[boldness]),
+    [job, comparison, asked, tool, own, boldness],
   );
   const params = made?.operations?.[0].params;
   const choose =
@@ -60,7 +67,13 @@ export function AddWaySheet({ job, comparison, onAdd, onClose }: Props) {
       open
       onClose={onClose}
       actions={
-        <Actions leave="Leave it" onLeave={onClose} take="Add it" onTake={() => made && onAdd(made)} testID="add-way" />
+        <Actions
+          leave="Leave it"
+          onLeave={onClose}
+          take="Add it"
+          onTake={() => made && onAdd(spend > 0 ? { ...made, spend } : made)}
+          testID="add-way"
+        />
       }
     >
       <Choices
@@ -97,6 +110,20 @@ export function AddWaySheet({ job, comparison, onAdd, onClose }: Props) {
           ))}
         </Fields>
       )}
+      <Choices
+        label="Speeds as boldly as"
+        value={boldness}
+        options={plainOptions(Object.keys(BOLDNESS) as Bold[])}
+        onChange={setBoldness}
+      />
+      <NumberField
+        label="Spent on it once"
+        value={spend}
+        min={0}
+        max={1e6}
+        help="a tool to buy, a fixture to make: shared by all parts of the batch"
+        onChange={setSpend}
+      />
       {tool && !made && <Txt tone="care">◆ {tool.name} cannot make such passes.</Txt>}
     </Sheet>
   );

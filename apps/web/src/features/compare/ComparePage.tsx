@@ -10,7 +10,8 @@ import {
   Job,
   MOST_CANDIDATES,
   comparedIn,
-  isSound,
+  countedIn,
+  leftOutBy,
   newComparison,
   takenAt,
   tidyRack,
@@ -25,7 +26,9 @@ import { Card, Row } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
 import { Empty } from '../../ui/Empty';
 import { Txt } from '../../ui/Txt';
+import { Tick } from '../../ui/Tick';
 import { AddWaySheet } from './AddWaySheet';
+import { BatchCosts } from './BatchCosts';
 import { Ribbons } from './Ribbons';
 import { WayCard } from './WayCard';
 import { WayTable } from './WayTable';
@@ -37,6 +40,25 @@ const withComparison = (job: Job, comparison: Comparison): Job => {
   const others = (job.comparisons ?? []).filter((c) => c.id !== comparison.id);
   return { ...job, comparisons: [...others, comparison] };
 };
+
+/** On what terms ways are counted: whether somebody watches, and whether their walls stay as they are cut. */
+function Terms({ comparison, onChange }: { comparison: Comparison; onChange: (next: Comparison) => void }) {
+  const { unattended, smoothedLater } = comparison;
+  return (
+    <View>
+      <Tick
+        label="Nobody watches it"
+        on={!!unattended}
+        onPress={() => onChange({ ...comparison, unattended: unattended ? undefined : true })}
+      />
+      <Tick
+        label="Goes to the tumbler: coarser walls are allowed"
+        on={!!smoothedLater}
+        onPress={() => onChange({ ...comparison, smoothedLater: smoothedLater ? undefined : true })}
+      />
+    </View>
+  );
+}
 
 /** Ways to do one operation held against each other: which is best, how sure that is, and what each takes. */
 export function ComparePage() {
@@ -82,7 +104,9 @@ export function ComparePage() {
   const compared = last?.at === at ? last : undefined;
   const outcomes = compared?.outcomes ?? [];
   const rate = job.machine.hourlyRate;
-  const priced = outcomes.filter(isSound).flatMap((o) => o.priced ?? []);
+  const priced = countedIn(outcomes, comparison);
+  const { batch = 1 } = job;
+  const leftOut = new Map(outcomes.map((o) => [o.id, leftOutBy(o, comparison)]));
   const change = (next: Candidate[]) => edit((j) => withComparison(j, { ...comparison, candidates: next }));
   const take = (candidate: Candidate) => {
     edit((j) => {
@@ -99,6 +123,7 @@ export function ComparePage() {
         <Txt heading kind="large">
           Ways to do “{present.name}”
         </Txt>
+        <Terms comparison={comparison} onChange={(next) => edit((j) => withComparison(j, next))} />
         <Choices label="Speeds" value={at} options={plainOptions(COMPARED_AT)} onChange={setAt} />
         {planning && (
           <>
@@ -117,7 +142,7 @@ export function ComparePage() {
         {!!failed && <Txt tone="danger">▲ They could not be compared: {failed}</Txt>}
         {compared?.verdict && (
           <Card testID="verdict">
-            {verdictText(compared.verdict, priced, rate, name).map((line, i) => (
+            {verdictText(compared.verdict, priced, rate, name, batch).map((line, i) => (
               <Txt key={line} bold={i === 0}>
                 {line}
               </Txt>
@@ -130,7 +155,7 @@ export function ComparePage() {
           </Card>
         )}
         {wide ? (
-          <WayTable {...{ job, candidates, outcomes }} onTake={take} onRemove={remove} />
+          <WayTable {...{ job, candidates, outcomes, leftOut }} onTake={take} onRemove={remove} />
         ) : (
           candidates.map((c) => (
             <WayCard
@@ -138,12 +163,14 @@ export function ComparePage() {
               job={job}
               name={c.name}
               outcome={outcomes.find((o) => o.id === c.id)}
+              leftOut={leftOut.get(c.id)}
               isPresent={!c.operations}
               onTake={() => take(c)}
               onRemove={() => remove(c)}
             />
           ))
         )}
+        <BatchCosts {...{ job, priced, name }} />
         {outcomes.length > 0 && <Ribbons outcomes={outcomes} name={name} />}
         <Txt kind="small" tone="quiet">
           Each way is planned, posted and proved as any program is. Times, lives of edges and forces are estimates: a

@@ -11,6 +11,8 @@ interface Props {
   job: Job;
   name: string;
   outcome?: Outcome;
+  /** Why it is not counted, where it is not. */
+  leftOut?: string;
   /** It stands in the route as it is. */
   isPresent: boolean;
   onTake: () => void;
@@ -24,7 +26,7 @@ export const against = (findings: Finding[]): string[] =>
     .map((f) => `${f.level === 'stop' ? '▲' : '◆'} ${f.message}`);
 
 /** One way on a phone: the two figures that decide, the rest when it is opened. */
-export function WayCard({ job, name, outcome, isPresent, onTake, onRemove }: Props) {
+export function WayCard({ job, name, outcome, leftOut, isPresent, onTake, onRemove }: Props) {
   const figure = ({ value, text }: (typeof FIGURES)[number]) => {
     const v = outcome && value(outcome, job);
     return v === undefined ? undefined : text(v, job.unit);
@@ -43,6 +45,11 @@ export function WayCard({ job, name, outcome, isPresent, onTake, onRemove }: Pro
         </View>
       )}
       {outcome && !outcome.figures && <Txt tone="danger">▲ It cannot be cut.</Txt>}
+      {leftOut && (
+        <Txt kind="small" tone="care">
+          ◆ Not counted: {leftOut}
+        </Txt>
+      )}
       {said.slice(0, 2).map((line) => (
         <Txt key={line} kind="small" tone={line.startsWith('▲') ? 'danger' : 'care'}>
           {line}

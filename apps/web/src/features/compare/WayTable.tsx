@@ -11,6 +11,8 @@ interface Props {
   job: Job;
   candidates: Candidate[];
   outcomes: Outcome[];
+  /** Why some are not counted. */
+  leftOut: Map<string, string | undefined>;
   onTake: (candidate: Candidate) => void;
   onRemove: (candidate: Candidate) => void;
 }
@@ -18,7 +20,7 @@ interface Props {
 const [LABEL, COLUMN] = [170, 168];
 
 /** Ways side by side on a wide screen: a column each, the best of a figure marked. */
-export function WayTable({ job, candidates, outcomes, onTake, onRemove }: Props) {
+export function WayTable({ job, candidates, outcomes, leftOut, onTake, onRemove }: Props) {
   const palette = usePalette();
   const outcomeOf = ({ id }: Candidate) => outcomes.find((o) => o.id === id);
   const line = { borderTopWidth: 1, borderColor: palette.line, paddingVertical: SPACE.xs };
@@ -30,6 +32,11 @@ export function WayTable({ job, candidates, outcomes, onTake, onRemove }: Props)
           {candidates.map((c) => (
             <View role="columnheader" key={c.id} style={{ width: COLUMN, padding: SPACE.xs, gap: SPACE.xs }}>
               <Txt bold>{c.name}</Txt>
+              {leftOut.get(c.id) && (
+                <Txt kind="small" tone="care">
+                  ◆ Not counted: {leftOut.get(c.id)}
+                </Txt>
+              )}
               {against(outcomeOf(c)?.findings ?? [])
                 .slice(0, 2)
                 .map((said) => (

@@ -1,6 +1,7 @@
 import { fireEvent, screen } from '@testing-library/react-native';
 import { Job, Measured, Outcome } from '@tidypath/core';
 import { sampleJob, show } from '../../../testing/show';
+import { BatchCosts } from './BatchCosts';
 import { Ribbons } from './Ribbons';
 import { WayCard } from './WayCard';
 import { WayTable } from './WayTable';
@@ -10,16 +11,18 @@ const figures = (total: number, spikes: number): Measured => ({
   minutes: { cut: total - 0.5, back: 0.3, rapid: 0.2, change: 0, dwell: 0, total },
   ...{ length: 1000, entries: 3, retracts: 2, load: { peak: 0.8, mean: 0.4 }, spikes: { count: spikes, seconds: 1 } },
   ...{ power: 1.2, force: 300, bend: 0.02, chip: 0.05, angle: 40, fluteUse: 0.3, wallMark: 0.001, removed: 10 },
-  ...{ wear: [{ tool: 4, share: 0.02, minutes: 1 }], kWh: 0.1, ribbon: [0.2, 0.8, 0.4] },
+  ...{ heat: 20, wear: [{ tool: 4, share: 0.02, minutes: 1 }], kWh: 0.1, ribbon: [0.2, 0.8, 0.4] },
 });
 const outcome = (id: string, minutes: number, spikes: number): Outcome => ({
-  ...{ id, figures: figures(minutes, spikes), whole: minutes + 2, findings: [] },
-  priced: { id, minutes, edgePrice: 0.5, edgeMinutes: 0.1, energy: 0, spikes },
+  ...{ id, figures: figures(minutes, spikes), whole: minutes + 2, findings: [], watched: [], coarse: false },
+  priced: { id, minutes, edgePrice: 0.5, edgeMinutes: 0.1, energy: 0, spikes, oneOff: 0 },
 });
 const job: Job = { ...sampleJob(), machine: { ...sampleJob().machine, hourlyRate: 60 } };
 const [quick, kind] = [outcome('c1', 2, 40), outcome('c2', 3, 1)];
 const barred: Outcome = {
   id: 'c3',
+  watched: [],
+  coarse: false,
   findings: [
     { code: 'x', level: 'care', message: 'It rings', remedy: '', place: {} },
     { code: 'y', level: 'stop', message: 'It does not fit', remedy: '', place: {} },
@@ -78,10 +81,25 @@ test('wide, ways stand side by side; how it is cannot be taken', async () => {
     { id: 'c2', name: 'Plain', operations: job.setups[0].operations.slice(1, 2) },
   ];
   await show(
-    <WayTable job={job} candidates={candidates} outcomes={[quick, kind]} onTake={nothing} onRemove={nothing} />,
+    <WayTable
+      {...{ job, candidates, outcomes: [quick, kind], leftOut: new Map([['c2', 'watched only: it rings']]) }}
+      onTake={nothing}
+      onRemove={nothing}
+    />,
   );
+  expect(screen.getByText('◆ Not counted: watched only: it rings')).toBeTruthy();
   expect(screen.getByText('2:00 ✓')).toBeTruthy();
   expect(screen.getAllByText('Take it over')).toHaveLength(1);
+});
+
+test('what is spent once is shared by the batch; without any there is nothing to tell', async () => {
+  const priced = [quick.priced!, { ...kind.priced!, oneOff: 100 }];
+  await show(<BatchCosts job={{ ...job, batch: 20 }} priced={priced} name={(id) => id} />);
+  expect(screen.getByText(/^10: .* ✓$/)).toBeTruthy();
+  expect(screen.getByText(/^20: 8/)).toBeTruthy();
+  screen.unmount();
+  await show(<BatchCosts job={job} priced={[quick.priced!]} name={(id) => id} />);
+  expect(screen.queryByTestId('batch-costs')).toBeNull();
 });
 
 test('their loads are drawn on one scale, and told', async () => {

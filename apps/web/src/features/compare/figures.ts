@@ -1,4 +1,13 @@
-import { Job, LengthUnit, Measured, Outcome, costAt, formatLength, formatNumber, formatTime } from '@tidypath/core';
+import {
+  Job,
+  LengthUnit,
+  Measured,
+  Outcome,
+  costInBatch,
+  formatLength,
+  formatNumber,
+  formatTime,
+} from '@tidypath/core';
 
 /** A figure ways are held against each other by. */
 export interface Figure {
@@ -24,7 +33,7 @@ export const DECIDING: Figure[] = [
   {
     label: 'Cost a part',
     less: true,
-    value: ({ priced }, { machine }) => priced && costAt(priced, machine.hourlyRate),
+    value: ({ priced }, { machine, batch = 1 }) => priced && costInBatch(priced, machine.hourlyRate, batch),
     text: (v) => v.toFixed(2),
   },
 ];
@@ -32,6 +41,14 @@ export const DECIDING: Figure[] = [
 export const FIGURES: Figure[] = [
   ...DECIDING,
   { label: 'Edges a part', less: true, value: ({ priced }) => priced?.edgePrice, text: (v) => v.toFixed(2) },
+  {
+    label: 'Edges for the batch',
+    less: true,
+    // Whole edges: for buying, never for ranking.
+    value: (o, job) =>
+      o.figures?.wear.reduce((sum, w) => sum + Math.max(1, Math.ceil(w.share * (job.batch ?? 1) - 1e-9)), 0),
+    text: whole,
+  },
   { label: 'In metal', less: false, value: of((m) => m.minutes.cut), text: time },
   { label: 'Fed in the air', less: true, value: of((m) => m.minutes.back), text: time },
   { label: 'Rapids', less: true, value: of((m) => m.minutes.rapid), text: time },
@@ -44,6 +61,7 @@ export const FIGURES: Figure[] = [
   { label: 'Spikes of load', less: true, value: of((m) => m.spikes.count), text: whole },
   { label: 'Spikes last', less: true, value: of((m) => m.spikes.seconds), text: (v) => `${formatNumber(v, 1)} s` },
   { label: 'Power at most', less: true, value: of((m) => m.power), text: (v) => `${formatNumber(v, 2)} kW` },
+  { label: 'Heat made', less: true, value: of((m) => m.heat), text: (v) => `${formatNumber(v, v < 10 ? 1 : 0)} kJ` },
   { label: 'Side force at most', less: true, value: of((m) => m.force), text: (v) => `${whole(v)} N` },
   { label: 'Bends at most', less: true, value: of((m) => m.bend), text: long },
   { label: 'Turn in metal, mean', less: false, value: of((m) => m.angle), text: (v) => `${whole(v)}°` },

@@ -1,6 +1,8 @@
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
+import useSWR from 'swr';
 import { ReleaseRow } from '@tidypath/core';
+import { api } from '../../api/client';
 import { SPACE } from '../../theme/theme';
 import { Card } from '../../ui/Card';
 import { Fold } from '../../ui/Fold';
@@ -22,6 +24,16 @@ function One({ row }: { row: ReleaseRow }) {
   );
 }
 
+/** What the newest release changed against an earlier one, looked up when it is asked for. */
+function Changed({ from, to }: { from: ReleaseRow; to: ReleaseRow }) {
+  const { data } = useSWR(['releases', 'between', from.id, to.id], () => api.between(from.id, to.id));
+  return data?.lines.map((line, i) => (
+    <Txt key={i} kind="small">
+      {line}
+    </Txt>
+  ));
+}
+
 /** The releases of a setup, the newest first; the earlier ones fold away. */
 export function ReleasesCard({ rows }: { rows: ReleaseRow[] }) {
   if (rows.length === 0) return null;
@@ -34,7 +46,14 @@ export function ReleasesCard({ rows }: { rows: ReleaseRow[] }) {
       <One row={first} />
       {earlier.length > 0 && (
         <Fold label={earlier.length === 1 ? 'One earlier' : `${earlier.length} earlier`}>
-          {() => earlier.map((row) => <One key={row.id} row={row} />)}
+          {() =>
+            earlier.map((row) => (
+              <View key={row.id}>
+                <One row={row} />
+                <Fold label={`What release ${first.number} changed`}>{() => <Changed from={row} to={first} />}</Fold>
+              </View>
+            ))
+          }
         </Fold>
       )}
     </Card>

@@ -63,6 +63,7 @@ const LEAVES = [
 /**
  * A way to do what the operations of a comparison do, with one tool, at the speeds that are suggested for it.
  * @param own values that are not as the way has them: its bite, its layer
+ * @param boldness of its speeds, where that is not the job’s
  */
 export function candidateFor(
   job: Job,
@@ -70,6 +71,7 @@ export function candidateFor(
   way: Way,
   tool: Tool,
   own: { stepover?: number; layer?: number } = {},
+  boldness?: number,
 ): Candidate | undefined {
   const [first, ...rest] = comparedIn(job, comparison);
   if (!first || !kindOf(way.kind)?.suits(tool)) return undefined;
@@ -81,7 +83,8 @@ export function candidateFor(
     LEAVES.flatMap((key) => (key in first.params && key in added.params ? [[key, first.params[key]]] : [])),
   );
   const params = { ...added.params, ...way.params(tool), ...left, ...own };
-  const asked = editOperation(made, added.id, (o) => ({ ...o, params, reason: undefined }));
+  const bold = boldness === undefined ? made : { ...made, boldness };
+  const asked = editOperation(bold, added.id, (o) => ({ ...o, params, reason: undefined }));
   const operation = setupOf(takeSuggested(asked, added.id), comparison.setup).operations.at(-1)!;
   const isNew = !job.tools.some((t) => t.id === tool.id);
   return {
@@ -91,6 +94,7 @@ export function candidateFor(
     ),
     name: `${way.name}, ${tool.name}`.slice(0, 80),
     operations: [operation],
+    ...(boldness !== undefined && { boldness }),
     ...(isNew && { tools: made.tools.filter((t) => t.id === tool.id) }),
   };
 }

@@ -6,7 +6,7 @@ import { planSetup, postSetup } from '../../plan/pipeline';
 import { proveProgram } from '../../plan/prove';
 import { joinPrograms } from '../../plan/joined';
 import { TOOLS } from '../../shop/library';
-import { Compared, ComparedAt, compare, isSound, takenAt } from './compare';
+import { Compared, ComparedAt, compare, countedIn, isSound, leftOutBy, takenAt } from './compare';
 import { takeSuggested } from '../edit';
 import { WAYS, candidateFor, comparedIn, newComparison, takenOver, withOffered } from './candidates';
 import { costAt } from './verdict';
@@ -101,6 +101,43 @@ describe('ways to clear a pocket', () => {
     const shallow = comparison.candidates[2];
     const { job: taken, own: ids } = takenOver(job, comparison, shallow);
     expect(ids.reduce(takeSuggested, taken).setups[0].operations[1].speeds).toEqual(shallow.operations![0].speeds);
+  });
+
+  test('speeds are as bold as a way asks, wherever they are suggested', () => {
+    const t = shelf[0];
+    const [careful, bold] = [0, 1].map((b) => candidateFor(job, comparison, WAYS[1], t, {}, b)!);
+    expect(careful.boldness).toBe(0);
+    expect(bold.operations![0].speeds.feed).toBeGreaterThan(careful.operations![0].speeds.feed);
+    const best = (c: typeof bold) => {
+      const { job: next, own } = takenAt(job, comparison, c, 'each at its best');
+      expect(next.boldness).toBe(job.boldness);
+      return next.setups[0].operations.find((o) => own.includes(o.id))!.speeds;
+    };
+    expect([best(careful), best(bold)]).toEqual([careful, bold].map((c) => c.operations![0].speeds));
+  });
+
+  test('what wants watching, or leaves coarser walls than are asked for, is not counted where that matters', () => {
+    const [one] = found.outcomes;
+    const watched = { ...one, watched: ['12 s of load spikes'], coarse: false };
+    expect(leftOutBy(watched, comparison)).toBeUndefined();
+    expect(leftOutBy(watched, { ...comparison, unattended: true })).toBe('watched only: 12 s of load spikes');
+    const coarse = { ...one, watched: [], coarse: true };
+    expect(leftOutBy(coarse, comparison)).toBe('its walls are coarser than is asked for');
+    expect(leftOutBy(coarse, { ...comparison, smoothedLater: true })).toBeUndefined();
+    expect(countedIn([watched, coarse], { ...comparison, unattended: true })).toEqual([]);
+    // Plain passes load the tool in corners; at a steady load nobody has to stand by.
+    const [steady, plain] = found.outcomes;
+    expect(plain.figures!.spikes.seconds).toBeGreaterThan(1);
+    expect(plain.watched.join()).toContain('s of load spikes');
+    expect(steady.watched.join()).not.toContain('s of load spikes');
+  });
+
+  test('the heat it makes is what the spindle gives while it cuts', () => {
+    for (const { figures } of found.outcomes) {
+      const { heat, power, minutes } = figures!;
+      expect(heat).toBeGreaterThan(0);
+      expect(heat).toBeLessThanOrEqual(power * minutes.cut * 60 + 1e-9);
+    }
   });
 
   test('one that cannot be cut says why, and is judged by nobody', () => {

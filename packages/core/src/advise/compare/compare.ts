@@ -10,9 +10,12 @@ import type { BenchWork } from '../../plan/bench';
 import { partsARun } from '../../plan/batch';
 import { EDGE_MINUTES } from '../../plan/cost';
 import { joinPrograms } from '../../plan/joined';
+import { sectionAt } from '../../program/write/step';
 import { PlanCache, planFindings, planSteps, postSetup } from '../../plan/pipeline';
 import { ProofRun, leftBefore } from '../../plan/prove';
 import { Finding } from '../../quantity/finding';
+import { LOAD } from '../../quantity/findings/load';
+import { formatNumber } from '../../quantity/units';
 import { Tool } from '../../shop/tool';
 import { wholeTime } from '../../simulate/clock';
 import { takeSuggested } from '../edit';
@@ -34,6 +37,10 @@ export interface Outcome {
   priced?: Priced;
   /** Cares and stops, the plan’s and the proof’s. */
   findings: Finding[];
+  /** Why somebody should watch it, in words; nothing where nobody has to. */
+  watched: string[];
+  /** Whether its own walls are coarser than is asked for. */
+  coarse: boolean;
 }
 
 export interface Compared {
@@ -62,10 +69,23 @@ function speedsAs({ speeds }: Operation, from: Tool, to: Tool, most: number): Sp
   return { rpm, feed: feed(speeds.feed), entryFeed: feed(speeds.entryFeed) };
 }
 
+/** The job with the speeds that are suggested for some operations, as boldly as asked. */
+const atSuggested = (job: Job, own: string[], boldness = job.boldness): Job => ({
+  ...own.reduce(takeSuggested, { ...job, boldness }),
+  boldness: job.boldness,
+});
+
 /** The job with a candidate’s own operations at the speeds asked for. */
-function atSpeeds(job: Job, own: string[], at: ComparedAt, model: Operation | undefined, tools: Tool[]): Job {
+function atSpeeds(
+  job: Job,
+  own: string[],
+  at: ComparedAt,
+  { boldness }: Candidate,
+  model: Operation | undefined,
+  tools: Tool[],
+): Job {
   if (at === 'as set') return job;
-  if (at === 'each at its best') return own.reduce(takeSuggested, job);
+  if (at === 'each at its best') return atSuggested(job, own, boldness);
   const from = tools.find((t) => t.id === model?.toolId);
   if (!model || !from) return job;
   return own.reduce(
@@ -78,11 +98,17 @@ function atSpeeds(job: Job, own: string[], at: ComparedAt, model: Operation | un
   );
 }
 
-function pricedAs(id: string, job: Job, setup: Setup, figures: Measured): { priced: Priced; missing: string[] } {
+function pricedAs(
+  { id, spend = 0 }: Candidate,
+  job: Job,
+  setup: Setup,
+  figures: Measured,
+): { priced: Priced; missing: string[] } {
   const { tools, prices = {} } = job;
   const parts = partsARun(setup);
   const priced: Priced = {
     ...{ id, minutes: figures.minutes.total / parts, edgePrice: 0, edgeMinutes: 0, spikes: figures.spikes.count },
+    oneOff: spend,
     energy: (figures.kWh * (prices.energy ?? 0)) / parts,
   };
   const missing: string[] = [];
@@ -104,7 +130,7 @@ export function takenAt(
 ): { job: Job; own: string[] } {
   const [model] = comparedIn(job, comparison);
   const taken = takenOver(job, comparison, candidate);
-  return { job: atSpeeds(taken.job, taken.own, at, model, job.tools), own: taken.own };
+  return { job: atSpeeds(taken.job, taken.own, at, candidate, model, job.tools), own: taken.own };
 }
 
 /** Motions cut in one step. */
@@ -127,7 +153,8 @@ function* outcomeOf(
   const { programs, findings } = postSetup(made, setup, plan);
   const isWorry = (f: Finding) => f.level !== 'note';
   const worries = [...planFindings(plan), ...findings].filter(isWorry);
-  if (programs.length === 0) return { outcome: { id: candidate.id, findings: worries }, missing: [] };
+  if (programs.length === 0)
+    return { outcome: { id: candidate.id, findings: worries, watched: [], coarse: false }, missing: [] };
   const { text, sections } = joinPrograms(programs);
   const run = new ProofRun(made, setup, text, undefined, { sections, left, ground: plan.ground });
   while (!run.done) {
@@ -143,14 +170,47 @@ function* outcomeOf(
     new Set(own),
     (id) => askedAngle(byId.get(id), toolOf(byId.get(id))),
   );
-  const { priced, missing } = pricedAs(candidate.id, made, setup, figures);
+  const { priced, missing } = pricedAs(candidate, made, setup, figures);
   const all = [...worries, ...proof.findings.filter(isWorry)];
-  return { outcome: { id: candidate.id, figures, whole: wholeTime(proof.clock), priced, findings: all }, missing };
+  const starts = [...sections].sort((a, b) => a.line - b.line);
+  const isOwn = ({ place: { operation, line } }: Finding) =>
+    own.includes(operation ?? (line ? (starts[sectionAt(starts, line)]?.operationId ?? '') : ''));
+  const ofOwn = all.filter(isOwn);
+  const watched = watchedFor(figures, ofOwn);
+  const coarse = ofOwn.some((f) => f.code === 'wall-rough');
+  return {
+    outcome: { id: candidate.id, figures, whole: wholeTime(proof.clock), priced, findings: all, watched, coarse },
+    missing,
+  };
+}
+
+/** Seconds of too much load, and the share of an edge in one run, from which on somebody stands by. */
+const WATCHED = { spikes: 1, edge: 0.5 };
+
+/** Why a way should not run while nobody watches it. */
+function watchedFor({ spikes, wear }: Measured, findings: Finding[]): string[] {
+  const most = Math.max(0, ...wear.map((w) => w.share));
+  return [
+    ...findings.filter((f) => f.code in LOAD).map((f) => f.message),
+    ...(spikes.seconds > WATCHED.spikes ? [`${formatNumber(spikes.seconds, 1)} s of load spikes`] : []),
+    ...(most > WATCHED.edge ? [`${formatNumber(100 * most, 0)} % of an edge goes in one run`] : []),
+  ];
+}
+
+/** Why a way is not counted, though it can be cut; nothing where it is. */
+export function leftOutBy({ watched, coarse }: Outcome, { unattended, smoothedLater }: Comparison): string | undefined {
+  if (unattended && watched.length > 0) return `watched only: ${watched[0]}`;
+  if (!smoothedLater && coarse) return 'its walls are coarser than is asked for';
+  return undefined;
 }
 
 /** Whether a candidate may be cut at all. */
 export const isSound = ({ figures, findings }: Outcome): boolean =>
   !!figures && !findings.some((f) => f.level === 'stop');
+
+/** What those cost that are counted. */
+export const countedIn = (outcomes: Outcome[], comparison: Comparison): Priced[] =>
+  outcomes.filter((o) => isSound(o) && !leftOutBy(o, comparison)).flatMap((o) => o.priced ?? []);
 
 /**
  * Holds all candidates of a comparison against each other.
@@ -172,9 +232,9 @@ export function* compare(
     found.missing.forEach((m) => missing.add(m));
   }
   if (!job.prices?.energy) missing.add('the price of energy');
-  const priced = outcomes.filter(isSound).flatMap((o) => o.priced ?? []);
+  const priced = countedIn(outcomes, comparison);
   return {
     ...{ at, outcomes, missing: [...missing] },
-    ...(priced.length > 0 && { verdict: verdictOf(priced, job.machine.hourlyRate) }),
+    ...(priced.length > 0 && { verdict: verdictOf(priced, job.machine.hourlyRate, job.batch) }),
   };
 }

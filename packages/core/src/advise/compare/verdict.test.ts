@@ -1,10 +1,10 @@
 import { normalFrom, randomFrom } from '../../quantity/random';
-import { Priced, costAt, verdictOf } from './verdict';
+import { Priced, costAt, costInBatch, verdictOf } from './verdict';
 import { verdictText } from './words';
 
 /** A pocket 100 × 30 × 18 cut five ways, worked out by hand: minutes, share of edges, what a set of them costs, minutes to change. */
 const way = (id: string, minutes: number, w: number, price: number, spikes: number, energy = 0.055): Priced => ({
-  ...{ id, minutes, edgePrice: w * price, edgeMinutes: w * 3, spikes, energy },
+  ...{ id, minutes, edgePrice: w * price, edgeMinutes: w * 3, spikes, energy, oneOff: 0 },
 });
 const RATE = 62;
 const plain = way('plain', 3.824, 0.01938, 64, 48);
@@ -23,6 +23,27 @@ describe('what a part costs', () => {
     expect(costs(plain).map((c) => c.toFixed(2))).toEqual(['6.61', '5.31', '4.87']);
     expect(costs(steady).map((c) => c.toFixed(1))).toEqual(['7.8', '5.4', '4.6']);
     expect(costs(head).map((c) => c.toFixed(1))).toEqual(['7.3', '5.8', '5.3']);
+  });
+});
+
+describe('what is spent once', () => {
+  const [bare, dear] = [way('bare', 60, 0, 0, 0, 0), { ...way('dear', 48, 0, 0, 0, 0), oneOff: 620 }];
+  const name = (id: string) => id;
+
+  test('is shared by the batch, and turns the verdict where it is paid for', () => {
+    // 12 minutes less at 62 an hour are 12.40 a part: 620 is paid for after fifty.
+    const few = verdictOf([bare, dear], RATE, 10);
+    expect([few.cheapest, few.flips.find((f) => f.what === 'batch')?.at]).toEqual(['bare', expect.closeTo(50, 9)]);
+    expect(verdictText(few, [bare, dear], RATE, name, 10).join(' ')).toContain('when 51 or more are made');
+    const many = verdictOf([bare, dear], RATE, 200);
+    expect(many.cheapest).toBe('dear');
+    expect(verdictText(many, [bare, dear], RATE, name, 200).join(' ')).toContain('when 49 or fewer are made');
+    expect(costInBatch(dear, RATE, 200)).toBeCloseTo(49.6 + 3.1, 9);
+  });
+
+  test('turns nothing where nothing is saved a part', () => {
+    const worse = { ...bare, id: 'worse', oneOff: 100 };
+    expect(verdictOf([bare, worse], RATE, 10).flips.filter((f) => f.what === 'batch')).toEqual([]);
   });
 });
 

@@ -14,6 +14,8 @@ export interface Priced {
   energy: number;
   /** Spikes of load a part. */
   spikes: number;
+  /** Spent once, in money. */
+  oneOff: number;
 }
 
 /** How far times and lives of edges are doubted: relative deviation of a time, deviation of the logarithm of a life. Estimates. */
@@ -37,12 +39,18 @@ export const costAt = (
   slower = 1,
 ): number => (slower * minutes * rate) / 60 + (edgePrice + (edgeMinutes * rate) / 60) / life + energy;
 
+/** What a part costs with its share of what is spent once; without it for batches beyond counting. */
+export const costInBatch = (priced: Priced, rate: number, batch: number): number =>
+  costAt(priced, rate) + priced.oneOff / batch;
+
 /** What would make another way the cheaper one. */
 export type Flip =
   /** Edges that last so many times as long as is reckoned with. */
   | { what: 'edge life'; at: number; other: string }
   /** So much an hour of the machine. */
-  | { what: 'machine rate'; at: number; other: string };
+  | { what: 'machine rate'; at: number; other: string }
+  /** So many parts in all. */
+  | { what: 'batch'; at: number; other: string };
 
 export interface Verdict {
   /** Cheapest a part. */
@@ -63,15 +71,18 @@ export interface Verdict {
   flips: Flip[];
 }
 
-/** Where another way costs as much as the cheapest: in the life of edges, and in the rate of the machine. */
-function flipsBetween(best: Priced, other: Priced, rate: number): Flip[] {
-  const fixed = (p: Priced) => (p.minutes * rate) / 60 + p.energy;
+/** Where another way costs as much as the cheapest: in the life of edges, in the rate of the machine, and in how many are made. */
+function flipsBetween(best: Priced, other: Priced, rate: number, batch: number): Flip[] {
+  const once = (p: Priced) => p.oneOff / batch;
+  const fixed = (p: Priced) => (p.minutes * rate) / 60 + p.energy + once(p);
   const edges = (p: Priced) => p.edgePrice + (p.edgeMinutes * rate) / 60;
   const life = (edges(other) - edges(best)) / (fixed(best) - fixed(other));
   const perHour = (p: Priced) => (p.minutes + p.edgeMinutes) / 60;
-  const rest = (p: Priced) => p.edgePrice + p.energy;
+  const rest = (p: Priced) => p.edgePrice + p.energy + once(p);
   const hour = (rest(other) - rest(best)) / (perHour(best) - perHour(other));
+  const many = (other.oneOff - best.oneOff) / (costAt(best, rate) - costAt(other, rate));
   return [
+    ...(many >= 1 && Number.isFinite(many) ? [{ what: 'batch' as const, at: many, other: other.id }] : []),
     ...(life > 0 && Number.isFinite(life) ? [{ what: 'edge life' as const, at: life, other: other.id }] : []),
     ...(hour > 0 && Number.isFinite(hour) ? [{ what: 'machine rate' as const, at: hour, other: other.id }] : []),
   ];
@@ -84,34 +95,37 @@ const leastBy = (all: Priced[], of: (p: Priced) => number): Priced =>
  * Judges by what a part costs, with times and lives drawn as far off as they may be.
  * @param all at least one
  * @param rate of the machine, an hour
+ * @param batch parts that share what is spent once
  */
-export function verdictOf(all: Priced[], rate: number): Verdict {
+export function verdictOf(all: Priced[], rate: number, batch = 1): Verdict {
   const random = normalFrom(randomFrom(SEED));
   const counts = new Map(all.map((p) => [p.id, 0]));
   for (let k = 0; k < DRAWS; k++) {
     const drawn = all.map((p) => {
       const life = maths.pow(Math.E, LIFE * random());
-      return { id: p.id, cost: costAt(p, rate, life, Math.max(0.5, 1 + TIME * random())) };
+      return { id: p.id, cost: costAt(p, rate, life, Math.max(0.5, 1 + TIME * random())) + p.oneOff / batch };
     });
     const { id } = drawn.reduce((best, d) => (d.cost < best.cost ? d : best));
     counts.set(id, counts.get(id)! + 1);
   }
   const shares = Object.fromEntries([...counts].map(([id, n]) => [id, n / DRAWS]));
-  const byCost = [...all].sort((a, b) => costAt(a, rate) - costAt(b, rate));
+  const cost = (p: Priced) => costInBatch(p, rate, batch);
+  const byCost = [...all].sort((a, b) => cost(a) - cost(b));
   const [best, next] = byCost;
   const share = shares[best.id];
-  const distance = ({ what, at }: Flip) => Math.abs(maths.log(what === 'edge life' ? at : at / rate));
+  const distance = ({ what, at }: Flip) =>
+    Math.abs(maths.log(at / { 'edge life': 1, 'machine rate': rate, batch }[what]));
   return {
     cheapest: best.id,
     share,
     sure: all.length < 2 || share >= WINS ? 'wins' : share >= LIKELY ? 'likely' : 'a draw',
-    ...(next && { next: next.id, dearer: costAt(next, rate) / costAt(best, rate) - 1 }),
+    ...(next && { next: next.id, dearer: cost(next) / cost(best) - 1 }),
     shares,
     quickest: leastBy(all, (p) => p.minutes).id,
     kindest: leastBy(all, (p) => p.spikes).id,
     flips: byCost
       .slice(1)
-      .flatMap((p) => flipsBetween(best, p, rate))
+      .flatMap((p) => flipsBetween(best, p, rate, batch))
       .sort((a, b) => distance(a) - distance(b)),
   };
 }

@@ -1,11 +1,18 @@
 /** The verdict on some ways in sentences. */
 import { formatNumber, formatTime } from '../../quantity/units';
-import { Flip, Priced, Verdict, costAt } from './verdict';
+import { Flip, Priced, Verdict, costInBatch } from './verdict';
 
 const money = (amount: number) => amount.toFixed(2);
 const percent = (share: number) => `${formatNumber(Math.abs(share) * 100, Math.abs(share) < 0.1 ? 1 : 0)} %`;
 
-function flipText({ what, at }: Flip, rate: number): string {
+/** A batch this near to a whole number is it. */
+const TIE = 1e-6;
+
+function flipText({ what, at }: Flip, rate: number, batch: number): string {
+  if (what === 'batch')
+    return at > batch
+      ? `${formatNumber(Math.floor(at + TIE) + 1, 0)} or more are made`
+      : `${formatNumber(Math.ceil(at - TIE) - 1, 0)} or fewer are made`;
   if (what === 'machine rate')
     return `the machine costs ${at > rate ? 'more' : 'less'} than ${formatNumber(at, 0)} an hour`;
   return at > 1 ? `edges last ${percent(at - 1)} longer` : `edges last only ${percent(at)} as long`;
@@ -13,13 +20,15 @@ function flipText({ what, at }: Flip, rate: number): string {
 
 /** The nearest flip of each sort for one way. */
 const flipsOf = (flips: Flip[], id: string): Flip[] =>
-  (['edge life', 'machine rate'] as const).flatMap(
+  (['edge life', 'machine rate', 'batch'] as const).flatMap(
     (what) => flips.find((f) => f.what === what && f.other === id) ?? [],
   );
 
 /** Flips further off than this are not told: a life, or a rate, so many times another. */
 const FAR = 4;
 const isNear = ({ what, at }: Flip, rate: number): boolean => {
+  // How many are made is somebody's to choose, however far off.
+  if (what === 'batch') return true;
   const times = what === 'edge life' ? at : at / rate;
   return times < FAR && times > 1 / FAR;
 };
@@ -28,10 +37,17 @@ const isNear = ({ what, at }: Flip, rate: number): boolean => {
  * Which way is best, by how much, how sure, and what would change it.
  * @param rate of the machine, an hour
  * @param name of a candidate
+ * @param batch parts that share what is spent once
  */
-export function verdictText(verdict: Verdict, priced: Priced[], rate: number, name: (id: string) => string): string[] {
+export function verdictText(
+  verdict: Verdict,
+  priced: Priced[],
+  rate: number,
+  name: (id: string) => string,
+  batch = 1,
+): string[] {
   const of = (id: string) => priced.find((p) => p.id === id)!;
-  const cost = (id: string) => costAt(of(id), rate);
+  const cost = (id: string) => costInBatch(of(id), rate, batch);
   const { cheapest, next, dearer = 0, sure, shares, quickest, kindest, flips } = verdict;
   if (!next) return [`“${name(cheapest)}” is the only one that can be cut: ${money(cost(cheapest))} a part.`];
   const said: string[] = [];
@@ -50,7 +66,9 @@ export function verdictText(verdict: Verdict, priced: Priced[], rate: number, na
   );
   const near = flipsOf(flips, next).filter((f) => isNear(f, rate));
   if (near.length > 0)
-    said.push(`“${name(next)}” becomes the cheaper one when ${near.map((f) => flipText(f, rate)).join(', or when ')}.`);
+    said.push(
+      `“${name(next)}” becomes the cheaper one when ${near.map((f) => flipText(f, rate, batch)).join(', or when ')}.`,
+    );
   if (kindest !== cheapest)
     said.push(
       `“${name(kindest)}” is kindest to its tool: ${of(kindest).spikes} spikes of load against ${of(cheapest).spikes}.`,
