@@ -7,6 +7,7 @@ import {
   Job,
   Outcome,
   Setup,
+  canCompare,
   compare,
   costInBatch,
   countedIn,
@@ -25,9 +26,7 @@ const AT: Record<string, ComparedAt> = { 'as-set': COMPARED_AT[0], same: COMPARE
 function clearing(job: Job, feature: string, asked: string | undefined): { setup: Setup; operation: string } {
   const setups = asked ? [pickSetup(job, asked)] : job.setups;
   for (const setup of setups) {
-    const found = setup.operations.find(
-      (o) => o.on && ['clear', 'pocket'].includes(o.kind) && o.targets.includes(feature),
-    );
+    const found = setup.operations.find((o) => canCompare(o) && o.targets.includes(feature));
     if (found) return { setup, operation: found.id };
   }
   const known = job.part.features.some((f) => f.id === feature);

@@ -34,11 +34,10 @@ export {
   type Compared,
   type ComparedAt,
   countedIn,
-  isSound,
   leftOutBy,
   type Outcome,
   takenAt,
 } from './compare/compare';
-export { candidateFor, comparedIn, newComparison, WAYS, withOffered } from './compare/candidates';
+export { canCompare, candidateFor, comparedIn, newComparison, WAYS, withOffered } from './compare/candidates';
 export { costInBatch, type Priced } from './compare/verdict';
 export { verdictText } from './compare/words';

@@ -9,6 +9,8 @@ import {
   Comparison,
   Job,
   MOST_CANDIDATES,
+  Setup,
+  canCompare,
   comparedIn,
   countedIn,
   leftOutBy,
@@ -25,6 +27,7 @@ import { useWide } from '../../theme/usePalette';
 import { Card, Row } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
 import { Empty } from '../../ui/Empty';
+import { Fold } from '../../ui/Fold';
 import { Txt } from '../../ui/Txt';
 import { Tick } from '../../ui/Tick';
 import { AddWaySheet } from './AddWaySheet';
@@ -34,12 +37,39 @@ import { WayCard } from './WayCard';
 import { WayTable } from './WayTable';
 import { useCompared } from './useCompared';
 
-const isOf = (operation: string) => (c: Comparison) => c.operations.length === 1 && c.operations[0] === operation;
+const isOf = (operation: string) => (c: Comparison) => c.operations.includes(operation);
 
 const withComparison = (job: Job, comparison: Comparison): Job => {
   const others = (job.comparisons ?? []).filter((c) => c.id !== comparison.id);
   return { ...job, comparisons: [...others, comparison] };
 };
+
+/** Which other operations that clear the candidates stand in for as well. */
+function Together({
+  setup,
+  of,
+  comparison,
+  onChange,
+}: {
+  setup: Setup;
+  of: string;
+  comparison: Comparison;
+  onChange: (operations: string[]) => void;
+}) {
+  const others = setup.operations.filter((o) => o.id !== of && canCompare(o));
+  if (others.length === 0) return null;
+  const { operations } = comparison;
+  const label = operations.length > 1 ? `Together with ${operations.length - 1} more` : 'Together with others';
+  const turn = (id: string) =>
+    onChange(operations.includes(id) ? operations.filter((o) => o !== id) : [...operations, id]);
+  return (
+    <Fold label={label} testID="together">
+      {() =>
+        others.map((o) => <Tick key={o.id} label={o.name} on={operations.includes(o.id)} onPress={() => turn(o.id)} />)
+      }
+    </Fold>
+  );
+}
 
 /** On what terms ways are counted: whether somebody watches, and whether their walls stay as they are cut. */
 function Terms({ comparison, onChange }: { comparison: Comparison; onChange: (next: Comparison) => void }) {
@@ -97,7 +127,7 @@ export function ComparePage() {
         <Txt tone="quiet">Ways to do it are looked for …</Txt>
       </Empty>
     );
-  const [present] = comparedIn(job, comparison);
+  const standIns = comparedIn(job, comparison);
   const { candidates } = comparison;
   const name = (id: string) => candidates.find((c) => c.id === id)?.name ?? id;
   // Figures at other speeds are not these.
@@ -107,6 +137,9 @@ export function ComparePage() {
   const priced = countedIn(outcomes, comparison);
   const { batch = 1 } = job;
   const leftOut = new Map(outcomes.map((o) => [o.id, leftOutBy(o, comparison)]));
+  // Other operations want other candidates.
+  const together = (operations: string[]) =>
+    edit((j) => withComparison(j, withOffered(j, { ...newComparison(j, setup, operations), id: comparison.id }, rack)));
   const change = (next: Candidate[]) => edit((j) => withComparison(j, { ...comparison, candidates: next }));
   const take = (candidate: Candidate) => {
     edit((j) => {
@@ -121,8 +154,9 @@ export function ComparePage() {
     <View style={{ flex: 1, minHeight: 0 }}>
       <ScrollView contentContainerStyle={{ padding: SPACE.l, gap: SPACE.m }}>
         <Txt heading kind="large">
-          Ways to do “{present.name}”
+          Ways to do {standIns.map((o) => `“${o.name}”`).join(' and ')}
         </Txt>
+        <Together setup={setup} of={of} comparison={comparison} onChange={together} />
         <Terms comparison={comparison} onChange={(next) => edit((j) => withComparison(j, next))} />
         <Choices label="Speeds" value={at} options={plainOptions(COMPARED_AT)} onChange={setAt} />
         {planning && (

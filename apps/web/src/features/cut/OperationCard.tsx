@@ -5,6 +5,7 @@ import {
   Finding,
   Job,
   Operation,
+  canCompare,
   estimateMinutes,
   formatFeed,
   formatLength,
@@ -87,9 +88,6 @@ function Actions({ operation, onAct, onRename }: Pick<Props, 'operation' | 'onAc
     </Menu>
   );
 }
-
-/** Clearing is done in many ways. */
-const canCompare = ({ kind, on, targets }: Operation) => on && targets.length > 0 && ['clear', 'pocket'].includes(kind);
 
 /** Values that say where an operation ends, where no height does. */
 const ENDS = ['breakthrough', 'floorAllowance'];

@@ -49,6 +49,10 @@ export function newComparison(job: Job, setup: Setup, operations: string[]): Com
   return { id, setup: setup.id, operations, candidates: [{ id: 'c1', name: 'As it is' }] };
 }
 
+/** Operations that may be compared: clearing is done in many ways. */
+export const canCompare = ({ kind, on, targets }: Operation): boolean =>
+  on && targets.length > 0 && ['clear', 'pocket'].includes(kind);
+
 /** Values that say how much is left, which any way takes over from what it stands in for. */
 const LEAVES = [
   'wallAllowance',
@@ -101,13 +105,18 @@ export function candidateFor(
 
 /** The comparison with the ways that differ most from how it is, each with the quickest tool of the rack that clears all of it. */
 export function withOffered(job: Job, comparison: Comparison, rack: Tool[] = TOOLS): Comparison {
-  const [present] = comparedIn(job, comparison);
+  const compared = comparedIn(job, comparison);
+  const [present] = compared;
   if (!present) return comparison;
-  const able = roughersFor(job, present.targets, rack);
+  const able = roughersFor(job, [...new Set(compared.flatMap((o) => o.targets))], rack);
   return WAYS.filter((w) => !w.isRare).reduce((all, way) => {
     const tools = able.filter((t) => kindOf(way.kind)!.suits(t));
     const tool = tools.find((t) => t.id === present.toolId) ?? tools[0];
-    const isPresent = tool?.id === present.toolId && way.kind === present.kind && way.name !== 'Wide and shallow';
+    const isPresent =
+      compared.length === 1 &&
+      tool?.id === present.toolId &&
+      way.kind === present.kind &&
+      way.name !== 'Wide and shallow';
     const found = tool && !isPresent ? candidateFor(job, all, way, tool) : undefined;
     return found ? { ...all, candidates: [...all.candidates, found] } : all;
   }, comparison);

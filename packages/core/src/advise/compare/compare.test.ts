@@ -140,6 +140,21 @@ describe('ways to clear a pocket', () => {
     }
   });
 
+  test('several operations are stood in for at once, by one way each', () => {
+    const again = withOperation(job, 'pocket', ['f2'], tool(4), { floorAllowance: 0, wallAllowance: 0 });
+    const ids = again.setups[0].operations.slice(1).map((o) => o.id);
+    const both = withOffered(again, newComparison(again, again.setups[0], ids), shelf);
+    expect(comparedIn(again, both)).toHaveLength(2);
+    expect(both.candidates.map((c) => c.name.split(',')[0])).toEqual([
+      'As it is',
+      'Steady load',
+      'Plain passes',
+      'Wide and shallow',
+    ]);
+    const { job: taken } = takenOver(again, both, both.candidates[1]);
+    expect(taken.setups[0].operations.map((o) => o.kind)).toEqual(['face', 'clear']);
+  });
+
   test('one that cannot be cut says why, and is judged by nobody', () => {
     const tooWide = { ...tool(1), id: 'wide' };
     const [, plain] = comparison.candidates;
