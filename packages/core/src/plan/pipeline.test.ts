@@ -140,6 +140,19 @@ describe('what a program is called', () => {
     expect(named.setups.map((s) => programOf(named, s).file)).toEqual(['program-1001', 'program-1002']);
   });
 
+  test('as short as its control takes them, and still apart', () => {
+    const iso = CONTROLLERS.find((c) => c.id === job.controllerId)!;
+    const short = withController({ ...two, name: 'A plate with a long name' }, { ...iso, longestFileName: 12 });
+    expect(short.setups.map((s) => programOf(short, s).file)).toEqual(['a-plate-1001', 'a-plate-1002']);
+    const alone = { ...short, setups: [{ ...short.setups[0], programTitle: 'Top side of it all' }] };
+    expect(programOf(alone, alone.setups[0]).file).toBe('top-side-of');
+    const plan = planSetup(alone, alone.setups[0]);
+    const one = { ...short.controller!, toolChange: 'one program a tool' as const };
+    const names = postSetup({ ...alone, controller: one }, alone.setups[0], plan).programs.map((p) => p.fileName);
+    expect(names.every((n) => n.length <= 12 + 1 + iso.fileExtension.length)).toBe(true);
+    expect(new Set(names).size).toBe(names.length);
+  });
+
   test('one program a tool: each has a number of its own', () => {
     const numbered = {
       ...CONTROLLERS.find((c) => c.toolChange !== 'automatic' && !c.beam)!,

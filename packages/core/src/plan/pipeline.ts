@@ -8,7 +8,7 @@ import { cutsWalls, Tool } from '../shop/tool';
 import type { Coolant } from '../machine/machine';
 import { Part, sideOf } from '../part/plate/feature';
 import { PartModel } from '../part/plate/model';
-import { HandStep, Program, Step, Written, isHand, safeName } from '../program/write/step';
+import { HandStep, Program, Step, Written, isHand, safeName, shortName } from '../program/write/step';
 import { writePrograms } from '../program/write/writer';
 import { Controller } from '../shop/controller';
 import { controllerById } from '../shop/controllers';
@@ -391,8 +391,10 @@ function namesOf(job: Job, setup: Setup): { number: number; name: string } {
 export function programOf(job: Job, setup: Setup) {
   const own = namesOf(job, setup);
   const others = job.setups.filter((s) => s.id !== setup.id);
-  const base = safeName(own.name);
-  const isTwin = others.some((s) => safeName(namesOf(job, s).name) === base);
+  const most = controllerOf(job)?.longestFileName ?? 0;
+  const nameOf = (name: string) => shortName(safeName(name), most);
+  const base = nameOf(own.name);
+  const isTwin = others.some((s) => nameOf(namesOf(job, s).name) === base);
   const findings = others
     .filter((s) => namesOf(job, s).number === own.number)
     .map((s) =>
@@ -402,7 +404,7 @@ export function programOf(job: Job, setup: Setup) {
         { field: 'programNumber' },
       ),
     );
-  return { ...own, file: isTwin ? `${base}-${own.number}` : base, findings };
+  return { ...own, file: isTwin ? shortName(base, most, `-${own.number}`) : base, findings };
 }
 
 /** Names of operations that are switched off: the program says in its head that it is without them. */

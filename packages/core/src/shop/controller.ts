@@ -99,6 +99,18 @@ export class Controller {
   about!: string;
   @Words({ group: 'Controller', label: 'File extension', help: 'Of its programs.', min: 1, max: 8 })
   fileExtension!: string;
+  /** Letters its file names may have before their ending; as many as they like where left out. */
+  @IsOptional()
+  @Parameter({
+    group: 'Controller',
+    label: 'Longest file name',
+    help: 'Letters before the ending; longer names are cut short, and stay apart. 0 for any length.',
+    unit: 'count',
+    min: 0,
+    max: 255,
+    absent: 0,
+  })
+  longestFileName?: number;
   /** How the next tool gets into the spindle. */
   @Choice({
     group: 'Tools',

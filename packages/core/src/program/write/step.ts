@@ -90,6 +90,15 @@ export const handRemark = (name: string) => `By hand: ${name}`;
 
 export const spindleWord = (step: Step) => (step.cycle?.kind === 'tap-left' ? 'M4' : 'M3');
 
+/**
+ * A file name no longer than a control takes: what comes before its end gives way.
+ * @param most letters; 0 for any length
+ */
+export const shortName = (name: string, most: number, end = ''): string =>
+  most > 0 && name.length + end.length > most
+    ? name.slice(0, Math.max(1, most - end.length)).replace(/-+$/, '') + end
+    : name + end;
+
 /** A name as a file may have it. */
 export const safeName = (name: string) =>
   name

@@ -10,7 +10,7 @@ import { capabilityFindings } from './capability';
 import { passagesOf } from './copies';
 import { writeCycle } from './cycles';
 import { split } from './split';
-import { HandStep, Program, Step, isHand, handRemark, WriteOptions, Written, spindleWord } from './step';
+import { HandStep, Program, Step, isHand, handRemark, WriteOptions, Written, spindleWord, shortName } from './step';
 
 /** Subprograms of one program: so many at most, numbered from there on, each program of a hundred with numbers of its own. */
 const MOST_SUBPROGRAMS = 30;
@@ -324,7 +324,10 @@ export function writePrograms(controller: Controller, steps: (Step | HandStep)[]
   const findings = capabilityFindings(controller, cutting, options);
   if (hasStop(findings) || cutting.length === 0) return { programs: [], findings };
   const write = (part: (Step | HandStep)[], suffix: string, number: number) =>
-    new Writer(controller, { ...options, number }).finish(`${options.file}${suffix}.${controller.fileExtension}`, part);
+    new Writer(controller, { ...options, number }).finish(
+      `${shortName(options.file, controller.longestFileName ?? 0, suffix)}.${controller.fileExtension}`,
+      part,
+    );
   const isOne = controller.toolChange === 'automatic';
   const most = (controller.mostKilobytes ?? 0) * 1000;
   const runs = (isOne ? [useful] : byTool(useful)).flatMap((run) =>
