@@ -77,6 +77,7 @@ test('a learner’s program is proved and kept by the server, and handed out to 
 test('the approver finds it in the work list, looks at it and approves it', async () => {
   await harness.open(teacher, '/releases');
   await tap(teacher, byTest(`work-${(await newest()).id}`));
+  await tap(teacher, byLabel('how it is held'));
   await tap(teacher, byTest('approve'));
   await until('it to stand', async () => /Approved by Ines/.test(await textOf(teacher, byTest('release-standing'))));
 });

@@ -63,7 +63,9 @@ async function release(agent: typeof desk, version: number, accepted = keys): Pr
 const view = async (r: string) => (await desk.get(`/api/releases/${r}`)).body as ReleaseView;
 const programs = (agent: typeof desk, r: string) => agent.get(`/api/releases/${r}/programs`).buffer(true);
 const approve = async (agent: typeof desk, r: string, more: object = {}) =>
-  agent.post(`/api/releases/${r}/answers`).send({ answer: 'approve', root: (await view(r)).root, remark: '', ...more });
+  agent
+    .post(`/api/releases/${r}/answers`)
+    .send({ answer: 'approve', root: (await view(r)).root, remark: '', checks: ['how it is held'], ...more });
 const save = async (version: number, next: Job) =>
   (await desk.put(`/api/jobs/${id}`).send({ version, job: next })).body.version as number;
 const setApproval = (agent: typeof desk, needsApproval: boolean, address = '') =>
@@ -204,6 +206,8 @@ describe('where programs need approval', () => {
     expect((await approve(desk, waits)).status).toBe(403);
     expect((await approve(teacher, waits, { root: 'f'.repeat(64) })).status).toBe(403);
     expect((await approve(teacher, waits, { answer: 'perhaps' })).status).toBe(422);
+    expect((await approve(teacher, waits, { checks: [] })).text).toContain('Say what you looked at');
+    expect((await approve(teacher, waits, { checks: ['the weather'] })).status).toBe(422);
     const own = (await release(teacher, version, [])).held!;
     expect(own.open.length).toBeGreaterThan(0);
     expect((await programs(learner, waits)).status).toBe(403);
@@ -214,7 +218,9 @@ describe('where programs need approval', () => {
     const { text, status } = await programs(learner, waits);
     expect((await desk.get('/api/jobs')).body[0].state).toBe('released');
     expect([status, text]).toEqual([200, releases.programs(waits)[0].bytes.toString('utf8')]);
-    expect((await learner.get(`/api/releases/${waits}/papers/sheet.html`)).text).toContain('Approved by Ines');
+    expect((await learner.get(`/api/releases/${waits}/papers/sheet.html`)).text).toContain(
+      'who looked at how it is held: Mind the jaw',
+    );
   });
 
   test('one byte changed in what is kept, and it is handed out no more', async () => {

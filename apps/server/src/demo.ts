@@ -1,7 +1,7 @@
 import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
-import { Job, Person, Proven, acceptedKey, openJob, released, sha256Of, toAccept } from '@tidypath/core';
+import { Job, LOOKED_AT, Person, Proven, acceptedKey, openJob, released, sha256Of, toAccept } from '@tidypath/core';
 import type { Stores } from './app';
 
 /** Those of the demo shop who released and approved; they stand in no list of people. */
@@ -25,7 +25,12 @@ function keepReleases({ releases }: Stores, folder: string, kept: Map<string, { 
     const whole = released(of.job, setup, made, keys);
     const id = releases.keep(of.id, 1, whole, { device: '', who: learner.name, person: learner });
     const remark = 'Watch the first tap.';
-    if (id) releases.answer(id, { answer: 'approve', root: whole.body.root, remark }, approver);
+    if (id)
+      releases.answer(
+        id,
+        { answer: 'approve', root: whole.body.root, remark, checks: [...LOOKED_AT].slice(0, 4) },
+        approver,
+      );
   }
 }
 

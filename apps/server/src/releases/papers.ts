@@ -1,5 +1,5 @@
 /** Sheets of a release, as they are on the day they are asked for. */
-import { APPROVED_WORDS, ReleaseView, putAtHand } from '@tidypath/core';
+import { APPROVED_WORDS, ReleaseView, putAtHand, rowOf } from '@tidypath/core';
 import { Paper, ToPrint, firstPieceSheet, htmlOf, setupSheet } from '@tidypath/sheets';
 import { pdfOf } from '@tidypath/sheets/pdf';
 import { filesFor } from '../compute/telling';
@@ -12,9 +12,9 @@ export type PaperKind = (typeof PAPER_KINDS)[number];
 /** Who approved it, in words; nothing where nobody has. */
 function approvedBy({ state, answers }: ReleaseView): string | undefined {
   if (state.state !== 'approved') return undefined;
-  const { remark } = answers[answers.length - 1];
+  const { remark, checks } = answers[answers.length - 1];
   const how = APPROVED_WORDS[state.singleBlock ? 'approve for single block' : 'approve'];
-  return `${how} by ${state.by}, ${state.at.slice(0, 16).replace('T', ' ')} UTC${remark ? `: ${remark}` : ''}`;
+  return `${how} by ${state.by}, ${state.at.slice(0, 16).replace('T', ' ')} UTC, who looked at ${rowOf(checks)}${remark ? `: ${remark}` : ''}`;
 }
 
 function toPrint(view: ReleaseView, address: string): ToPrint {

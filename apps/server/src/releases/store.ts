@@ -190,10 +190,11 @@ export class ReleaseStore {
 
   answers = (id: string): KeptAnswer[] =>
     this.db
-      .prepare<[string], KeptAnswer>(
-        'SELECT answer, root, remark, who, at FROM release_answers WHERE release_id = ? ORDER BY n',
+      .prepare<[string], Omit<KeptAnswer, 'checks'> & { checks: string }>(
+        'SELECT answer, root, remark, checks, who, at FROM release_answers WHERE release_id = ? ORDER BY n',
       )
-      .all(id);
+      .all(id)
+      .map((a) => ({ ...a, checks: JSON.parse(a.checks) as KeptAnswer['checks'] }));
 
   ticks = (id: string): KeptTick[] =>
     this.db
@@ -313,9 +314,14 @@ export class ReleaseStore {
   }
 
   /** Why somebody may not answer for a release; undefined where they may. */
-  private mayNotAnswer(found: Stored, { answer, root }: AnswerEntry, person: Person | undefined): string | undefined {
+  private mayNotAnswer(
+    found: Stored,
+    { answer, root, checks }: AnswerEntry,
+    person: Person | undefined,
+  ): string | undefined {
     if (!person?.roles.includes('approver')) return 'An approver answers; choose yourself on this device first';
     if (root !== found.root) return 'You looked at another release: open this one again';
+    if (answer !== 'refuse' && checks.length === 0) return 'Say what you looked at before you approve it';
     if (!this.isIntact(found.id)) return 'What is kept is not what was released: release it again';
     if (found.person === null)
       return 'Nobody is named who released it: choose yourself on the device and release it again';
@@ -334,9 +340,19 @@ export class ReleaseStore {
       if (refused) return { refused };
       this.db
         .prepare(
-          'INSERT INTO release_answers (release_id, answer, root, remark, person, who, at) VALUES (?, ?, ?, ?, ?, ?, ?)',
+          `INSERT INTO release_answers (release_id, answer, root, remark, checks, person, who, at)
+           VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
         )
-        .run(id, entry.answer, entry.root, entry.remark, person!.id, person!.name, this.now().toISOString());
+        .run(
+          id,
+          entry.answer,
+          entry.root,
+          entry.remark,
+          JSON.stringify(entry.checks),
+          person!.id,
+          person!.name,
+          this.now().toISOString(),
+        );
       this.noteHandedOut(id);
       return undefined;
     })();

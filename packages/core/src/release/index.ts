@@ -10,6 +10,7 @@ export {
   APPROVED_WORDS,
   changedWords,
   HandingOut,
+  LOOKED_AT,
   isHandedOut,
   type KeptAnswer,
   type KeptTick,
@@ -24,5 +25,5 @@ export {
   stateWords,
   TickEntry,
 } from './release';
-export { acceptedKey, changedParts, isOfRelease, makingOf, type ReleasedProgram, shortRoot } from './root';
+export { acceptedKey, changedParts, isOfRelease, makingOf, type ReleasedProgram, rowOf, shortRoot } from './root';
 export { type KeptSize, SizeEntry, sizesToMeasure, type SizeToMeasure, sizeVerdict } from './sizes';

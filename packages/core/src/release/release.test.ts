@@ -164,7 +164,14 @@ describe('whether it may be run', () => {
   const same = { same: true, changed: [] };
   const at = '2026-03-01T08:00:00.000Z';
   const now = Date.parse(at) + 3600_000;
-  const said = (answer: KeptAnswer['answer']): KeptAnswer => ({ answer, root: '', remark: 'no', who: 'Ada', at });
+  const said = (answer: KeptAnswer['answer']): KeptAnswer => ({
+    answer,
+    root: '',
+    remark: 'no',
+    checks: [],
+    who: 'Ada',
+    at,
+  });
 
   test('without an answer that hangs on whether one is needed', () => {
     expect(stateOf([], false, same, now)).toEqual({ state: 'released' });

@@ -1,5 +1,17 @@
 /** A release: what is kept of a program that was handed out, and whether it may be run. */
-import { IsBoolean, IsIn, IsInt, IsString, Length, Matches, Max, MaxLength, Min } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+} from 'class-validator';
 import type { Finding } from '../quantity/finding';
 import type { Job } from '../document/job';
 import type { ProofView } from '../view/terms';
@@ -45,12 +57,23 @@ export class ReleaseAsk {
 export const ANSWERS = ['approve', 'approve for single block', 'refuse'] as const;
 export type Answer = (typeof ANSWERS)[number];
 
+/** What an approver looks at. */
+export const LOOKED_AT = [
+  'what was accepted',
+  'how it is held',
+  'the heaviest moments',
+  'the program, played through',
+  'what differs from the last',
+] as const;
+
 /** What somebody who may approve says of a release. */
 export class AnswerEntry {
   @IsIn(ANSWERS) answer!: Answer;
   /** The root they looked at. */
   @Matches(/^[0-9a-f]{64}$/) root!: string;
   @IsString() @MaxLength(1000) remark!: string;
+  /** What they looked at. */
+  @IsArray() @ArrayMaxSize(LOOKED_AT.length) @IsIn(LOOKED_AT, { each: true }) checks!: (typeof LOOKED_AT)[number][];
 }
 
 /** An answer as it is kept. */

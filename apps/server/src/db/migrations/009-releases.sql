@@ -51,6 +51,7 @@ CREATE TABLE release_answers (
   answer TEXT NOT NULL,
   root TEXT NOT NULL,
   remark TEXT NOT NULL,
+  checks TEXT NOT NULL,
   person TEXT,
   who TEXT NOT NULL,
   at TEXT NOT NULL

@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import { Button, TextInput } from 'react-native-paper';
 import useSWR from 'swr';
-import { Answer, ReleaseView } from '@tidypath/core';
+import { Answer, AnswerEntry, LOOKED_AT, ReleaseView, rowOf } from '@tidypath/core';
 import { ApiError, api } from '../../api/client';
 import { KEYS } from '../../api/keys';
 import { Card, Row } from '../../ui/Card';
+import { Tick } from '../../ui/Tick';
 import { Txt } from '../../ui/Txt';
 import { dayText } from './words';
 
@@ -20,12 +21,14 @@ export function ApprovalCard({ view, onAnswered }: { view: ReleaseView; onAnswer
   const me = people?.people.find((p) => p.id === people.here);
   const mayAnswer = !!me?.roles.includes('approver');
   const [remark, setRemark] = useState('');
+  const [checks, setChecks] = useState<AnswerEntry['checks']>([]);
   const [failed, setFailed] = useState('');
   const answer = (said: Answer) =>
-    void api.answer(view.id, { answer: said, root: view.root, remark: remark.trim() }).then(
+    void api.answer(view.id, { answer: said, root: view.root, remark: remark.trim(), checks }).then(
       () => {
         setFailed('');
         setRemark('');
+        setChecks([]);
         onAnswered();
       },
       (error: ApiError) => setFailed(error.message),
@@ -39,11 +42,21 @@ export function ApprovalCard({ view, onAnswered }: { view: ReleaseView; onAnswer
       {view.answers.map((a, i) => (
         <Txt key={i}>
           {a.who} {ANSWER_WORDS[a.answer]}, {dayText(a.at)}
+          {a.checks.length > 0 ? `, looked at ${rowOf(a.checks)}` : ''}
           {a.remark ? `: ${a.remark}` : ''}
         </Txt>
       ))}
       {mayAnswer ? (
         <>
+          <Txt>You looked at</Txt>
+          {LOOKED_AT.filter((what) => view.difference || what !== 'what differs from the last').map((what) => (
+            <Tick
+              key={what}
+              label={what}
+              on={checks.includes(what)}
+              onPress={() => setChecks((all) => (all.includes(what) ? all.filter((c) => c !== what) : [...all, what]))}
+            />
+          ))}
           <TextInput
             mode="outlined"
             label="Remark"
@@ -53,10 +66,10 @@ export function ApprovalCard({ view, onAnswered }: { view: ReleaseView; onAnswer
             onChangeText={setRemark}
           />
           <Row>
-            <Button mode="contained" onPress={() => answer('approve')} testID="approve">
+            <Button mode="contained" disabled={checks.length === 0} onPress={() => answer('approve')} testID="approve">
               Approve
             </Button>
-            <Button mode="outlined" onPress={() => answer('approve for single block')}>
+            <Button mode="outlined" disabled={checks.length === 0} onPress={() => answer('approve for single block')}>
               For single block
             </Button>
             <Button mode="outlined" onPress={() => answer('refuse')} testID="refuse">

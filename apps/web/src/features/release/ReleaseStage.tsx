@@ -80,6 +80,15 @@ function usePrograms() {
 const currentOf = (rows: ReleaseRow[]): ReleaseRow | undefined =>
   rows.find(({ against }) => against.same && against.changed.length === 0);
 
+/** What is said of a release of this state that is not handed out. */
+const HELD_WORDS: Record<ReleaseRow['state']['state'], string> = {
+  released: '',
+  approved: '',
+  waiting: 'Waits for approval',
+  refused: 'Refused',
+  void: 'To be approved again',
+};
+
 /** Takes the programs of a release. */
 function TakeButton({ row }: { row: ReleaseRow }) {
   const { take, told } = useHandOut(row);
@@ -99,6 +108,8 @@ interface ActionProps {
   /** How much has to be accepted first. */
   open: number;
   needsApproval: boolean;
+  /** Whether that is known already. */
+  known: boolean;
   /** The release of this state, where there is one. */
   current?: ReleaseRow;
   making: Releasing;
@@ -106,12 +117,23 @@ interface ActionProps {
   onDownload: () => void;
 }
 
-function ReleaseBar({ clear, saved, count, open, needsApproval, current, making, onRelease, onDownload }: ActionProps) {
-  const words = needsApproval ? 'Release for approval' : 'Release';
+function ReleaseBar({
+  clear,
+  saved,
+  count,
+  open,
+  needsApproval,
+  known,
+  current,
+  making,
+  onRelease,
+  onDownload,
+}: ActionProps) {
+  const words = needsApproval && known ? 'Release for approval' : 'Release';
   return (
     <Row>
-      {!needsApproval && (
-        <Button mode="outlined" style={{ flex: 1 }} disabled={!clear} onPress={onDownload} testID="download">
+      {!(needsApproval && known) && (
+        <Button mode="outlined" style={{ flex: 1 }} disabled={!clear || !known} onPress={onDownload} testID="download">
           {count > 1 ? `Download ${count} programs` : 'Download'}
         </Button>
       )}
@@ -125,7 +147,7 @@ function ReleaseBar({ clear, saved, count, open, needsApproval, current, making,
           onPress={onRelease}
           testID="release"
         >
-          {current ? 'Waits for approval' : open > 0 ? `${words}: ${open} to accept` : words}
+          {current ? HELD_WORDS[current.state.state] : open > 0 ? `${words}: ${open} to accept` : words}
         </Button>
       )}
     </Row>
@@ -148,7 +170,7 @@ function Making({ at, failed, held, leave }: Releasing) {
     );
   return (
     <>
-      {failed !== '' && (
+      {failed !== undefined && (
         <Txt tone="danger" live testID="release-failed">
           ▲ Not released: {failed}
         </Txt>
@@ -174,7 +196,7 @@ export function ReleaseStage() {
   const player = usePlayer(proof);
   const [look, setLook] = useState(0);
   const [accepted, setAccepted] = useState<string[]>([]);
-  const { releases, needsApproval } = useReleases(id);
+  const { releases, needsApproval, known } = useReleases(id);
   const making = useReleasing(id, setup.id, saving.version);
   const rows = releases.filter((r) => r.setupId === setup.id);
   const lines = useMemo(() => new Lines(text.replace(/\n$/, '')), [text]);
@@ -227,7 +249,7 @@ export function ReleaseStage() {
       look={look}
       action={
         <ReleaseBar
-          {...{ clear, open, needsApproval, current, making }}
+          {...{ clear, open, needsApproval, known, current, making }}
           saved={saving.state === 'saved'}
           count={programs.length}
           onRelease={() => making.release(accepted)}
