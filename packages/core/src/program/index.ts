@@ -2,4 +2,4 @@
 export { Lines } from './read/lines';
 export { type ReadOptions, readProgram } from './read/reader';
 export type { CalledTool } from './read/remarks';
-export { type Program, type Section, sectionAt } from './write/step';
+export { type Program, safeName, type Section, sectionAt } from './write/step';

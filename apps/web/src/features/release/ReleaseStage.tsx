@@ -1,6 +1,6 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useDeferredValue, useEffect, useMemo, useState } from 'react';
-import { Button, ProgressBar } from 'react-native-paper';
+import { Button } from 'react-native-paper';
 import { strToU8, zipSync } from 'fflate';
 import {
   Finding,
@@ -9,7 +9,6 @@ import {
   ProgramView,
   ReleaseRow,
   heldBack,
-  isHandedOut,
   joinPrograms,
   leftOut,
   numberedByPockets,
@@ -22,7 +21,6 @@ import { stopsOf } from '../../session/stages';
 import { usePlayer } from '../../session/usePlayer';
 import { useReleases } from '../../session/useReleases';
 import { JobView } from '../../scene/JobView';
-import { Row } from '../../ui/Card';
 import { Empty } from '../../ui/Empty';
 import { FindingCard } from '../../ui/FindingCard';
 import { FindingList } from '../../ui/FindingList';
@@ -34,9 +32,9 @@ import { KitCard } from './KitCard';
 import { Listing } from './Listing';
 import { OutputCard } from './OutputCard';
 import { PreflightCard } from './PreflightCard';
-import { useHandOut } from './ReleaseActions';
+import { Making, ReleaseBar } from './ReleaseBar';
 import { ReleasesCard } from './ReleasesCard';
-import { Releasing, useReleasing } from './useReleasing';
+import { useReleasing } from './useReleasing';
 
 function toolList(job: Job, programs: ProgramView[]) {
   return (
@@ -79,111 +77,6 @@ function usePrograms() {
 /** The release that is of this very state, the newest. */
 const currentOf = (rows: ReleaseRow[]): ReleaseRow | undefined =>
   rows.find(({ against }) => against.same && against.changed.length === 0);
-
-/** What is said of a release of this state that is not handed out. */
-const HELD_WORDS: Record<ReleaseRow['state']['state'], string> = {
-  released: '',
-  approved: '',
-  waiting: 'Waits for approval',
-  refused: 'Refused',
-  void: 'To be approved again',
-};
-
-/** Takes the programs of a release. */
-function TakeButton({ row }: { row: ReleaseRow }) {
-  const { take, told } = useHandOut(row);
-  return (
-    <Button mode="contained" style={{ flex: 1 }} onPress={take} testID="take-release">
-      {told || `Download release ${row.number}`}
-    </Button>
-  );
-}
-
-interface ActionProps {
-  /** Whether nothing stops the programs, and they are proved; and whether the job is saved as it is here. */
-  clear: boolean;
-  saved: boolean;
-  /** How many programs there are. */
-  count: number;
-  /** How much has to be accepted first. */
-  open: number;
-  needsApproval: boolean;
-  /** Whether that is known already. */
-  known: boolean;
-  /** The release of this state, where there is one. */
-  current?: ReleaseRow;
-  making: Releasing;
-  onRelease: () => void;
-  onDownload: () => void;
-}
-
-function ReleaseBar({
-  clear,
-  saved,
-  count,
-  open,
-  needsApproval,
-  known,
-  current,
-  making,
-  onRelease,
-  onDownload,
-}: ActionProps) {
-  const words = needsApproval && known ? 'Release for approval' : 'Release';
-  return (
-    <Row>
-      {!(needsApproval && known) && (
-        <Button mode="outlined" style={{ flex: 1 }} disabled={!clear || !known} onPress={onDownload} testID="download">
-          {count > 1 ? `Download ${count} programs` : 'Download'}
-        </Button>
-      )}
-      {current && isHandedOut(current.state) ? (
-        <TakeButton row={current} />
-      ) : (
-        <Button
-          mode="contained"
-          style={{ flex: 1 }}
-          disabled={!clear || !saved || open > 0 || making.at !== undefined || current !== undefined}
-          onPress={onRelease}
-          testID="release"
-        >
-          {current ? HELD_WORDS[current.state.state] : open > 0 ? `${words}: ${open} to accept` : words}
-        </Button>
-      )}
-    </Row>
-  );
-}
-
-/** How the release that is being made stands. */
-function Making({ at, failed, held, leave }: Releasing) {
-  if (at)
-    return (
-      <>
-        <Txt live testID="releasing">
-          {at} …
-        </Txt>
-        <ProgressBar indeterminate />
-        <Button compact onPress={leave} style={{ alignSelf: 'flex-start' }}>
-          Leave it
-        </Button>
-      </>
-    );
-  return (
-    <>
-      {failed !== undefined && (
-        <Txt tone="danger" live testID="release-failed">
-          ▲ Not released: {failed}
-        </Txt>
-      )}
-      {held && (
-        <Txt tone="danger" live>
-          ▲ Not released: the server found {held.stops.length + held.open.length} things that were not accepted here
-        </Txt>
-      )}
-      {held && [...held.stops, ...held.open].map((f, i) => <FindingCard key={i} finding={f} />)}
-    </>
-  );
-}
 
 /** The programs: looked over against the picture, edited and proved again, released, handed out. */
 export function ReleaseStage() {
