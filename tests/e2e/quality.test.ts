@@ -26,6 +26,8 @@ const SCREENS = [
   '/job/ID/cut',
   '/job/ID/prove',
   '/job/ID/release',
+  '/releases',
+  '/release/RELEASE',
 ];
 
 type Violation = { id: string; impact: string; nodes: { html: string }[] };
@@ -68,10 +70,13 @@ async function stillness(page: Page): Promise<void> {
 /** Opens each main screen in turn, as its user would see it at rest. */
 async function eachScreen(page: Page, look: (screen: string) => Promise<void>): Promise<void> {
   const id = await harness.jobId('Vane hub plate');
+  const [{ id: release }] = (await (await fetch(`${harness.base}/api/releases`)).json()) as { id: string }[];
   for (const screen of SCREENS) {
-    await harness.open(page, screen.replace('ID', id));
+    await harness.open(page, screen.replace('ID', id).replace('RELEASE', release));
     if (screen.includes('/cut')) await tap(page, '[aria-label^="2 "]');
-    if (screen.includes('/release'))
+    if (screen.startsWith('/release'))
+      await until('releases', async () => !!(await page.$('[data-testid^="work-"], [data-testid="checklist"]')));
+    if (screen.endsWith('/release'))
       await until('the listing', async () => !!(await page.$(`${byTest('listing')} button`)));
     if (screen.includes('/prove')) await page.waitForSelector(byTest('verdict'));
     await stillness(page);

@@ -2,7 +2,8 @@ import { View } from 'react-native';
 import { Check, Finding, TOPIC_WORDS, acceptedKey, gravest } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
 import { Card } from '../../ui/Card';
-import { FindingCard, LEVEL_MARK } from '../../ui/FindingCard';
+import { LEVEL_MARK } from '../../ui/FindingCard';
+import { FindingList } from '../../ui/FindingList';
 import { Fold } from '../../ui/Fold';
 import { Tick } from '../../ui/Tick';
 import { Txt } from '../../ui/Txt';
@@ -20,7 +21,7 @@ function Found({ finding, accepted, onAccept, goTo }: { finding: Finding } & Omi
   const way = goTo(finding);
   return (
     <View>
-      <FindingCard finding={finding} onGo={way?.go} goLabel={way?.label} />
+      <FindingList findings={[finding]} goTo={() => way?.go} goLabel={way?.label ?? ''} />
       {finding.level === 'care' && (
         <Tick label="Looked at, and taken as it is" on={accepted.includes(key)} onPress={() => onAccept(key)} />
       )}
@@ -42,7 +43,7 @@ function Topic({ check, ...props }: { check: Check } & Omit<Props, 'checks'>) {
       ))}
       {notes.length > 0 && (
         <Fold label={notes.length === 1 ? 'One note' : `${notes.length} notes`}>
-          {() => notes.map((f, i) => <FindingCard key={i} finding={f} onGo={props.goTo(f)?.go} />)}
+          {() => <FindingList findings={notes} goTo={(f) => props.goTo(f)?.go} goLabel="Go there" />}
         </Fold>
       )}
     </View>

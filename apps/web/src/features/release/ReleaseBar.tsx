@@ -1,7 +1,7 @@
 import { Button, ProgressBar } from 'react-native-paper';
 import { ReleaseRow, isHandedOut } from '@tidypath/core';
 import { Row } from '../../ui/Card';
-import { FindingCard } from '../../ui/FindingCard';
+import { FindingList } from '../../ui/FindingList';
 import { Txt } from '../../ui/Txt';
 import { useHandOut } from './ReleaseActions';
 import type { Releasing } from './useReleasing';
@@ -107,7 +107,7 @@ export function Making({ at, failed, held, leave }: Releasing) {
           ▲ Not released: the server found {held.stops.length + held.open.length} things that were not accepted here
         </Txt>
       )}
-      {held && [...held.stops, ...held.open].map((f, i) => <FindingCard key={i} finding={f} />)}
+      {held && <FindingList findings={[...held.stops, ...held.open]} goTo={() => undefined} goLabel="" />}
     </>
   );
 }

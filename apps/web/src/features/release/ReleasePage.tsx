@@ -13,7 +13,7 @@ import { Page } from '../../shell/Page';
 import { SPACE } from '../../theme/theme';
 import { useWide } from '../../theme/usePalette';
 import { Card } from '../../ui/Card';
-import { FindingCard } from '../../ui/FindingCard';
+import { FindingList } from '../../ui/FindingList';
 import { Fold } from '../../ui/Fold';
 import { useComments } from '../../session/useComments';
 import { ScenePicture } from '../../ui/ScenePicture';
@@ -105,6 +105,9 @@ function Difference({ view: { difference } }: { view: ReleaseView }) {
   );
 }
 
+/** Findings of what is kept lead nowhere. */
+const nowhere = () => undefined;
+
 /** What was accepted, and everything else that was looked at. */
 function Looked({ view: { body } }: { view: ReleaseView }) {
   const clean = body.checks.filter((c) => c.findings.length === 0);
@@ -114,11 +117,9 @@ function Looked({ view: { body } }: { view: ReleaseView }) {
       <Txt heading bold>
         {body.accepted.length === 0 ? 'Nothing had to be accepted' : 'Accepted as it is'}
       </Txt>
-      {body.accepted.map((f, i) => (
-        <FindingCard key={i} finding={f} />
-      ))}
+      <FindingList findings={body.accepted} goTo={nowhere} goLabel="" />
       {notes.length > 0 && (
-        <Fold label={`Notes: ${notes.length}`}>{() => notes.map((f, i) => <FindingCard key={i} finding={f} />)}</Fold>
+        <Fold label={`Notes: ${notes.length}`}>{() => <FindingList findings={notes} goTo={nowhere} goLabel="" />}</Fold>
       )}
       <Txt kind="small" tone="quiet">
         ✓ {clean.map((c) => TOPIC_WORDS[c.topic]).join(' · ')}
