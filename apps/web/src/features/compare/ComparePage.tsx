@@ -75,7 +75,7 @@ function Together({
 function Terms({ comparison, onChange }: { comparison: Comparison; onChange: (next: Comparison) => void }) {
   const { unattended, smoothedLater } = comparison;
   return (
-    <View>
+    <Row>
       <Tick
         label="Nobody watches it"
         on={!!unattended}
@@ -86,7 +86,7 @@ function Terms({ comparison, onChange }: { comparison: Comparison; onChange: (ne
         on={!!smoothedLater}
         onPress={() => onChange({ ...comparison, smoothedLater: smoothedLater ? undefined : true })}
       />
-    </View>
+    </Row>
   );
 }
 
