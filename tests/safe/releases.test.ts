@@ -190,6 +190,15 @@ describe('where programs need approval', () => {
     expect((await release(desk, version)).status).toBe(403);
   });
 
+  test('what was released without a name is released again by somebody who has one', async () => {
+    const { releases: before } = (await desk.get(`/api/releases?job=${id}`)).body as { releases: ReleaseRow[] };
+    const again = (await release(learner, version)).release!;
+    expect(before.map((r) => r.id)).not.toContain(again);
+    expect((await release(learner, version)).release).toBe(again);
+    expect((await approve(teacher, before[0].id)).text).toContain('Nobody is named');
+    expect((await approve(teacher, again)).status).toBe(204);
+  });
+
   test('what nobody has approved is not handed out, nor sent to a machine', async () => {
     version = await save(version, faster(600));
     waits = (await release(learner, version, keysOf(faster(600)))).release!;

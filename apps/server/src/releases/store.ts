@@ -105,7 +105,9 @@ export class ReleaseStore {
       if (!this.jobs.keepForGood(jobId, version)) return undefined;
       const same = this.db
         .prepare<[string, string, string], string>(
-          'SELECT id FROM releases WHERE job_id = ? AND setup_id = ? AND root = ? ORDER BY number DESC LIMIT 1',
+          // What nobody is named for cannot be approved: whoever is, makes one of their own.
+          `SELECT id FROM releases WHERE job_id = ? AND setup_id = ? AND root = ? ${by.person ? 'AND person IS NOT NULL' : ''}
+           ORDER BY number DESC LIMIT 1`,
         )
         .pluck()
         .get(jobId, body.setupId, body.root);

@@ -1,5 +1,5 @@
 /** Everything that is known to speak against a program, or for a second look at it, before it is handed out. */
-import { Finding, Level, finding, hasStop, worded } from '../quantity/finding';
+import { Finding, Level, finding, worded } from '../quantity/finding';
 import { DOCUMENT } from '../quantity/findings/document';
 import { HOLDING } from '../quantity/findings/holding';
 import { LOAD } from '../quantity/findings/load';
@@ -150,10 +150,9 @@ export const gravest = ({ findings }: Check): Level | undefined =>
 
 /** What keeps a release back: what stops it, and what nobody has accepted yet. */
 export function heldBack(checks: Check[], accepted: string[]): { stops: Finding[]; open: Finding[] } {
-  const all = findingsOf(checks);
   const taken = new Set(accepted);
   return {
-    stops: hasStop(all) ? all.filter((f) => f.level === 'stop') : [],
+    stops: findingsOf(checks).filter((f) => f.level === 'stop'),
     open: toAccept(checks).filter((f) => !taken.has(acceptedKey(f))),
   };
 }

@@ -44,6 +44,10 @@ describe('the root of a release', () => {
     ['a price', withTool(job, { edgePrice: 99 })],
     ['another rate', { ...job, machine: { ...job.machine, hourlyRate: 99 } }],
     ['another setup', { ...job, setups: [...job.setups, { ...job.setups[0], id: 's2', riser: 30 }] }],
+    [
+      'another setup with a tool of its own',
+      { ...job, tools: [...job.tools, { ...job.tools[0], id: 'x', number: 77 }] },
+    ],
     ['minutes to set up', withSetup(job, { setUpMinutes: 12 })],
   ])('%s leaves it standing', (_, j) => {
     expect(changed(j)).toEqual([]);
@@ -65,6 +69,14 @@ describe('the root of a release', () => {
     const deeper = withSetup(job, { operations: [{ ...operation, speeds: { ...operation.speeds, feed: 777 } }] });
     expect(changed(deeper)).toEqual([]);
     expect(isSame(deeper)).toBe(false);
+  });
+
+  test('what is told at the machine before an operation is the work itself too', () => {
+    const [operation] = job.setups[0].operations;
+    const told = (note: string) =>
+      withSetup(job, { operations: [{ ...operation, before: { stop: 'planned' as const, note } }] });
+    const [jaw, clamp] = [told('Open the jaw'), told('Move the clamp')].map((j) => makingOf(j, j.setups[0]));
+    expect(jaw).not.toBe(clamp);
   });
 
   test('it is the hash of the lines of its parts', () => {

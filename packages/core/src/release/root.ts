@@ -24,17 +24,7 @@ const bytesOf = (text: string) => new TextEncoder().encode(text);
 export const contentHash = (value: unknown): string => sha256Of(bytesOf(stringify(value)));
 
 /** What people call a thing, what it costs and what is remarked of it: nothing that runs. */
-const SAID = new Set([
-  'name',
-  'note',
-  'reason',
-  'edgePrice',
-  'edges',
-  'hourlyRate',
-  'carousel',
-  'extraTime',
-  'caution',
-]);
+const SAID = new Set(['name', 'reason', 'edgePrice', 'edges', 'hourlyRate', 'carousel', 'extraTime', 'caution']);
 
 /** Data without what is only said of it, at every depth; the values of operations stay whole, as their words are posted. */
 function unsaid(value: unknown): unknown {
@@ -126,7 +116,6 @@ export function makingOf(job: Job, setup: Setup): string {
       setups: setups.map((s) => ({ ...s, ...MINUTES, operations: s.operations.filter((o) => o.on) })),
       ...{ part, machine, material, controllerId, controller, output, tolerance },
       tools: toolsOf(job, setups),
-      numbers: job.tools.map(({ number }) => number),
     }),
   );
 }

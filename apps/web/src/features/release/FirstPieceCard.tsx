@@ -1,10 +1,43 @@
+import { useState } from 'react';
 import { Linking } from 'react-native';
 import { Button } from 'react-native-paper';
-import { ReleaseView, limitsText, sizeVerdict, sizesToMeasure } from '@tidypath/core';
+import { LengthUnit, ReleaseView, SizeToMeasure, limitsText, sizeVerdict, sizesToMeasure } from '@tidypath/core';
 import { api } from '../../api/client';
 import { Card, Row } from '../../ui/Card';
 import { LengthField } from '../../ui/LengthField';
 import { Txt } from '../../ui/Txt';
+
+/** One size: typed as it was measured, kept when that is said. */
+function Size({
+  size,
+  measured,
+  unit,
+  onKeep,
+}: {
+  size: SizeToMeasure;
+  measured?: number;
+  unit: LengthUnit;
+  onKeep: (mm: number) => void;
+}) {
+  const [typed, setTyped] = useState(measured ?? size.mm);
+  const verdict = measured === undefined ? undefined : sizeVerdict(size, measured, unit);
+  return (
+    <Row>
+      <LengthField
+        label={`${size.feature}, ${size.size} ${limitsText(size.limits, unit)}`}
+        value={typed}
+        unit={unit}
+        onChange={setTyped}
+      />
+      <Button compact mode="outlined" onPress={() => onKeep(typed)}>
+        Measured
+      </Button>
+      <Txt tone={verdict && !verdict.ok ? 'danger' : 'quiet'} live>
+        {verdict ? `${verdict.ok ? '✓' : '▲'} ${verdict.words}` : 'not measured yet'}
+      </Txt>
+    </Row>
+  );
+}
 
 /** Sizes of the first piece as they are measured, against their limits. */
 export function FirstPieceCard({ view, onMeasured }: { view: ReleaseView; onMeasured: () => void }) {
@@ -18,23 +51,15 @@ export function FirstPieceCard({ view, onMeasured }: { view: ReleaseView; onMeas
       <Txt heading bold>
         First piece
       </Txt>
-      {sizes.map((size) => {
-        const found = last(size.id);
-        const verdict = found && sizeVerdict(size, found.measured, job.unit);
-        return (
-          <Row key={size.id}>
-            <LengthField
-              label={`${size.feature}, ${size.size} ${limitsText(size.limits, job.unit)}`}
-              value={found?.measured ?? size.mm}
-              unit={job.unit}
-              onChange={(mm) => void api.measure(view.id, size.id, mm).then(onMeasured)}
-            />
-            <Txt tone={verdict && !verdict.ok ? 'danger' : 'quiet'} live>
-              {verdict ? `${verdict.ok ? '✓' : '▲'} ${verdict.words}` : 'not measured yet'}
-            </Txt>
-          </Row>
-        );
-      })}
+      {sizes.map((size) => (
+        <Size
+          key={size.id}
+          size={size}
+          measured={last(size.id)?.measured}
+          unit={job.unit}
+          onKeep={(mm) => void api.measure(view.id, size.id, mm).then(onMeasured)}
+        />
+      ))}
       <Row>
         <Button compact onPress={() => void Linking.openURL(api.paperOf(view.id, 'first-piece.html'))}>
           First-piece report
