@@ -23,6 +23,8 @@ async function type(page: Page, value: string): Promise<void> {
   await fill(page, byLabel('Thickness'), value);
   await page.keyboard.press('Tab');
 }
+/** Where the field stands on the page. */
+const placeOf = (page: Page) => page.$eval(byLabel('Thickness'), (e) => e.getBoundingClientRect().top);
 /** The job as it is kept at the server. */
 async function stored(): Promise<{ part: { thickness: number }; tolerance?: number; customerNumber?: string }> {
   return ((await (await fetch(`${harness.base}/api/jobs/${id}`)).json()) as { job: never }).job;
@@ -76,9 +78,14 @@ test('where both touched the same the later one is asked, and typed text is neve
 });
 
 test('the server killed meanwhile: an edit made then appears on the other once it is back', async () => {
+  const seen = await placeOf(phone);
+  expect(await phone.$(byTest('others'))).not.toBeNull();
   harness.killServer();
+  await until('the other is gone', async () => !(await phone.$(byTest('others'))));
   await type(phone, '13.5');
   await until('it is told', async () => /not sent/.test(await state(phone)));
+  // What comes and goes by itself moves nothing from under a finger.
+  expect(await placeOf(phone)).toBe(seen);
   await harness.startServer();
   await shows(desk, '13.5');
   await isSaved(phone);

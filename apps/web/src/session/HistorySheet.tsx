@@ -106,8 +106,16 @@ function Opened({ id, version, now, onBack }: OpenedProps) {
   );
 }
 
+interface Props {
+  id: string;
+  /** How the job is saved, whole: the header may have no room for it. */
+  words: string;
+  open: boolean;
+  onClose: () => void;
+}
+
 /** Every state of the job that was kept, with who and when; compared, opened, brought back. */
-export function HistorySheet({ id, open, onClose }: { id: string; open: boolean; onClose: () => void }) {
+export function HistorySheet({ id, words, open, onClose }: Props) {
   const { data, error } = useSWR(open ? KEYS.versions(id) : null, () => api.versions(id), { dedupingInterval: 0 });
   const { job, edit } = useCalmJob();
   const [chosen, setChosen] = useState('');
@@ -117,6 +125,7 @@ export function HistorySheet({ id, open, onClose }: { id: string; open: boolean;
   };
   return (
     <Sheet title="History" open={open} onClose={onClose}>
+      {words.startsWith('▲') && <Txt tone="danger">{words}</Txt>}
       <Txt kind="small" tone="quiet">
         What one device saves within ten minutes is one entry. Fifty are kept, then one a day for 90 days, and every
         released one. Bringing one back can be undone.

@@ -172,6 +172,7 @@ const Header = memo(function Header({ id }: { id: string }) {
             kind="small"
             tone={words.startsWith('▲') ? 'danger' : 'quiet'}
             live
+            lines={2}
             testID="save-state"
             style={{ flexShrink: 1 }}
           >
@@ -182,10 +183,8 @@ const Header = memo(function Header({ id }: { id: string }) {
         <IconButton icon="redo" disabled={!canRedo} accessibilityLabel="Redo" onPress={redo} />
       </View>
       <StageStrip id={id} />
-      <Others id={id} />
-      <Conflict />
       <DetailsSheet open={sheet === 'details'} onClose={close} />
-      <HistorySheet id={id} open={sheet === 'history'} onClose={close} />
+      <HistorySheet id={id} words={words} open={sheet === 'history'} onClose={close} />
     </View>
   );
 });
@@ -270,6 +269,9 @@ export function JobFrame({ id, children }: { id: string; children: ReactNode }) 
     <JobProvider key={id} id={id} row={row} draft={draft.draft}>
       <Header id={id} />
       {children}
+      {/* Below the stage: what comes and goes by itself moves nothing from under a finger. */}
+      <Others id={id} />
+      <Conflict />
     </JobProvider>
   );
 }

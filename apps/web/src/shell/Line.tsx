@@ -80,7 +80,7 @@ function useOutbox(): void {
   }, [mutate]);
 }
 
-/** Above everything: that the server does not answer, and that a newer version of the app waits. */
+/** Below everything, where it moves nothing from under a finger: that the server does not answer, and that a newer version of the app waits. */
 export function Line() {
   const isDown = useSyncExternalStore(down.listen, down.now, down.now);
   const takeOver = useInstalled();

@@ -74,8 +74,8 @@ export function Shell({ children }: { children: ReactNode }) {
     <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column', backgroundColor: palette.background }}>
       {wide && bar}
       <View role="main" style={{ flex: 1, minWidth: 0, minHeight: 0 }}>
-        <Line />
         {children}
+        <Line />
       </View>
       {!wide && !inJob && bar}
       <Shortcuts />
