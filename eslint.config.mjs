@@ -24,6 +24,7 @@ const FLOORS = [
   'release',
 ];
 
+const NOT_PURE = '^(react|react-native|react-dom|node:.*|fs|path|express|three)$';
 const UNREPEATABLE = [
   { object: 'Math', property: 'random' },
   { object: 'Date', property: 'now' },
@@ -60,7 +61,7 @@ const floorRules = FLOORS.flatMap((floor, i) => [
         {
           patterns: [
             {
-              regex: '^(react|react-native|react-dom|node:.*|fs|path|express|three)$',
+              regex: NOT_PURE,
               message: 'The core is pure: no interface code, no Node modules.',
             },
             { group: ['@tidypath/*'], message: 'The core imports itself by relative path.' },
@@ -137,6 +138,16 @@ export default tseslint.config(
   },
   ...floorRules,
   ...roomRules,
+  {
+    files: ['packages/controller/src/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': ['error', { patterns: [{ regex: NOT_PURE, message: 'The machine is pure.' }] }],
+      'no-restricted-globals': ['error', 'window', 'document', 'process', 'performance'],
+      'no-restricted-properties': ['error', ...UNREPEATABLE, ...FREE],
+      'no-restricted-syntax': ['error', { selector: 'BinaryExpression[operator="**"]', message: LAST_DIGIT }],
+    },
+  },
   {
     files: ['apps/web/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': hooks },

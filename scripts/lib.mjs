@@ -170,6 +170,7 @@ export async function buildWeb() {
     'apps/web',
     'apps/server/src/compute',
     'packages/core',
+    'packages/controller',
     'packages/sheets',
     'package-lock.json',
     'scripts/lib.mjs',

@@ -259,3 +259,26 @@ test('sheet: the setup sheet of each setup, as a page and as PDF; none for what 
     stderr: '--paper takes one of: A4, Letter\n',
   });
 });
+
+test('run: on the simulated machine to its end; with what is entered wrong to an alarm at its line', () => {
+  const folder = join(out, 'run');
+  expect(tidypath('post', JOB, '--out', folder).status).toBe(0);
+  const program = join(folder, 'vane-hub-plate-top.nc');
+  const ran = (...args: string[]) => tidypath('run', program, '--job', JOB, '--cell', '0.6', '--seed', '3', ...args);
+  const whole = ran('--json', '--out', folder);
+  expect(whole.status).toBe(0);
+  const [, ...json] = whole.stdout.split('\n');
+  const told = JSON.parse(json.join('\n'));
+  expect(told).toMatchObject({ state: 'done', piece: [] });
+  expect(told.steps).toHaveLength(9);
+  // A row each tenth of a second.
+  const rows = readFileSync(join(folder, 'stream.csv'), 'utf8').trim().split('\n');
+  expect(rows[0]).toBe('t_s,x_mm,y_mm,z_mm,load_pct,vib_um');
+  expect(rows.length - 1).toBe(Math.ceil(told.seconds * 10));
+  const low = ran('--zero', 'Z=-5');
+  expect(low.status).toBe(1);
+  expect(low.stdout).toMatch(/line 14: 21 The spindle stalled/);
+  expect(JSON.parse(ran('--length', 'T4=-10', '--json').stdout).alarm).toMatchObject({ number: 11, line: 32 });
+  expect(ran('--length', 'T4').stderr).toMatch(/takes T4=-10/);
+  expect(ran('--length', 'T99=1').stderr).toMatch(/no T99/);
+});

@@ -2,6 +2,7 @@ import { check, edits, importCommand, kit, post, prove, suggestCommand } from '.
 import { compareCommand } from './compare';
 import { UsageError } from './files';
 import { features, plan } from './models';
+import { runCommand } from './run';
 import { sheetCommand } from './sheet';
 
 const HELP = `tidypath COMMAND
@@ -20,6 +21,9 @@ const HELP = `tidypath COMMAND
   sheet JOB [--setup ID] [--paper A4|Letter] --out DIR
                                                    the setup sheet of each setup, as a page (HTML) and as PDF; exit 1
                                                    where one has no program
+  run PROGRAM.nc --job JOB [--setup ID] [--seed N] [--length T4=-10] [--zero X=12] [--skip] [--cell 0.5] [--out DIR]
+          [--json]                                 on the simulated machine, with lengths and zero entered so much wrong:
+                                                   what happens, time, loads, sizes; its stream as CSV; exit 1 on an alarm
   edits PROGRAM.nc --job JOB [--setup ID] [--out JOB.json] [--json]
                                                    what was changed in a program that comes back, and the job with what
                                                    its operations take of it; exit 1 where anything is left
@@ -47,6 +51,7 @@ const COMMANDS: Record<string, Command> = {
   kit,
   compare: compareCommand,
   sheet: sheetCommand,
+  run: runCommand,
   edits,
   suggest: suggestCommand,
   import: importCommand,

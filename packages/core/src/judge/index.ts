@@ -2,4 +2,5 @@
 export type { Measured } from './measured';
 export { LEVEL_DEFAULTS, type LevelAsk } from './level';
 export { type Peak, peaksOf } from './peaks';
+export { LOAD_LIMITS } from './load';
 export type { StepFigures } from './steps';

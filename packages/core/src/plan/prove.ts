@@ -141,6 +141,8 @@ export interface ProofOptions {
   ground?: Ground;
   /** Only to choose by: nothing is looked at closer than the grid shows it. */
   glance?: boolean;
+  /** What the machine does in the place of the motions that were read: other lengths and zeros than are true, a start in the middle. */
+  moved?: (read: Motions, homeZ: number) => Motions;
 }
 
 /** A proof under way: `advance` it until it is done, then `finish`. */
@@ -204,7 +206,8 @@ export class ProofRun {
       control: controllerOf(job),
       stopped: more.stopped,
     };
-    this.read = readProgram(text, options);
+    const read = readProgram(text, options);
+    this.read = more.moved ? { ...read, motions: more.moved(read.motions, homeZ) } : read;
     if (whole.outline.length) {
       const added = addedOf(ground.job, ground.setup, whole);
       const rules = wantedOf(job, setup, ground, added, more.left);

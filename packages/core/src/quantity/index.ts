@@ -22,3 +22,5 @@ export {
 export { misshapen, readAs } from './validate';
 export { atHand, type JobFile, LARGEST_FILE, putAtHand, sha256Of } from './files';
 export { freshId } from './ids';
+export { maths } from './maths';
+export { normalFrom, randomFrom } from './random';

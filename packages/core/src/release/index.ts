@@ -25,5 +25,5 @@ export {
   stateWords,
   TickEntry,
 } from './release';
-export { acceptedKey, changedParts, isOfRelease, makingOf, type ReleasedProgram, rowOf, shortRoot } from './root';
+export { acceptedKey, changedParts, isOfRelease, makingOf, MARK, type ReleasedProgram, rowOf, shortRoot } from './root';
 export { type KeptSize, SizeEntry, sizesToMeasure, type SizeToMeasure, sizeVerdict } from './sizes';

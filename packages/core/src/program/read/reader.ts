@@ -45,6 +45,8 @@ export interface ReadProgram {
   tools: number[];
   /** Words that switch coolant, each with the motion it comes before; empty where it is switched off. */
   coolants: { motion: number; word: string }[];
+  /** Lines that hold words, in the order they run: those of a subprogram as often as it is called. */
+  ran: number[];
   lines: number;
 }
 
@@ -79,6 +81,7 @@ class Reader {
   readonly comments: ReadProgram['comments'] = [];
   readonly tools: number[] = [];
   readonly coolants: ReadProgram['coolants'] = [];
+  readonly ran: number[] = [];
   private line = 0;
   private readonly at: Places;
   private readonly feed = new Feed();
@@ -157,6 +160,7 @@ class Reader {
     if (skipped) this.report('block-skip', {});
     if (fault !== undefined) this.report('not-understood', { what: fault }, `word:${line}`);
     if (words.length === 0) return 'on';
+    this.ran.push(line);
     if (words.length > MOST_WORDS) {
       this.report('block-too-long', { count: words.length }, `long:${line}`);
       return 'on';
@@ -556,6 +560,6 @@ export function readProgram(text: string, options: ReadOptions): ReadProgram {
   if (motions.count === 0) {
     reader.findings.push(finding('no-motion', {}, { line: 1 }));
   }
-  const { findings, comments, tools, coolants } = reader;
-  return { motions, findings, comments, tools, coolants, lines: lines.count };
+  const { findings, comments, tools, coolants, ran } = reader;
+  return { motions, findings, comments, tools, coolants, ran, lines: lines.count };
 }
