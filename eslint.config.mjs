@@ -22,6 +22,7 @@ const FLOORS = [
   'view',
   'advise',
   'release',
+  'log',
 ];
 
 const NOT_PURE = '^(react|react-native|react-dom|node:.*|fs|path|express|three)$';

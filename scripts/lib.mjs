@@ -128,12 +128,16 @@ function writeServiceWorker() {
 }
 
 /** Bundles what the server computes with, for its threads. */
-async function bundleWorker(source) {
+async function bundleThreads(source) {
   // Loaded when asked for: what is not installed yet cannot be.
   const { build } = await import('esbuild');
   await build({
-    entryPoints: [join(root, 'apps/server/src/compute/worker.ts')],
-    outfile: join(root, 'apps/server/dist/compute.cjs'),
+    entryPoints: {
+      compute: join(root, 'apps/server/src/compute/worker.ts'),
+      machine: join(root, 'apps/server/src/runs/worker.ts'),
+    },
+    outdir: join(root, 'apps/server/dist'),
+    outExtension: { '.js': '.cjs' },
     bundle: true,
     platform: 'node',
     target: 'node20',
@@ -169,6 +173,7 @@ export async function buildWeb() {
   const sources = hashOfFiles([
     'apps/web',
     'apps/server/src/compute',
+    'apps/server/src/runs',
     'packages/core',
     'packages/controller',
     'packages/sheets',
@@ -177,7 +182,7 @@ export async function buildWeb() {
   ]);
   if (stampIs(file, sources)) return;
   const source = hashOfFiles(COMPUTES);
-  await bundleWorker(source);
+  await bundleThreads(source);
   const env = { CI: '1', EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1' };
   const expo = join(root, 'node_modules/.bin/expo');
   await must(

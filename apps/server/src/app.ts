@@ -25,6 +25,9 @@ import { jobRoutes } from './jobs/routes';
 import { shopRoutes } from './shop/routes';
 import { handingOutRoutes, releaseRoutes } from './releases/routes';
 import { ReleaseStore } from './releases/store';
+import type { Hall } from './runs/hall';
+import { runRoutes } from './runs/routes';
+import { RunStore } from './runs/store';
 import { foldWhenIdle } from './housekeeping';
 import { JobStore } from './jobs/store';
 import { ShopStore } from './shop/store';
@@ -124,6 +127,7 @@ export interface Stores {
   people: People;
   results: Results;
   releases: ReleaseStore;
+  runs: RunStore;
 }
 
 export function storesOf(db: Db, folder: string): Stores {
@@ -135,19 +139,22 @@ export function storesOf(db: Db, folder: string): Stores {
     people: new People(db),
     results: new Results(folder),
     releases: new ReleaseStore(db, jobs),
+    runs: new RunStore(db),
   };
 }
 
 /**
  * The whole server: the API under /api, the exported web app for everything else.
  * @param computing what plans and proves here; without it the pages do it alone
+ * @param hall where simulated machines stand; without it none is offered
  */
 export function createApp(
-  { db, folder, jobs, files, shop, people, results, releases }: Stores,
+  { db, folder, jobs, files, shop, people, results, releases, runs }: Stores,
   webFolder: string,
   log: Logger,
   { served, door }: Entrance = ON_THIS_MACHINE,
   computing?: Computing,
+  hall?: Hall,
 ): Express {
   const app = express();
   app.disable('x-powered-by');
@@ -165,6 +172,7 @@ export function createApp(
   app.use('/api/files', fileRoutes(files));
   app.use('/api/results', resultRoutes(results, events, files, computing));
   app.use('/api/releases', releaseRoutes({ jobs, files, releases, folder, computing }));
+  app.use('/api/runs', runRoutes({ runs, releases, files, events, hall }));
   app.use('/api/handing-out', handingOutRoutes(releases, jobs));
   app.use('/api/jobs', jobRoutes(jobs, files, new Comments(db)));
   app.use('/api/shop', shopRoutes(shop));

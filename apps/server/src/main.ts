@@ -10,6 +10,7 @@ import { Db, occupy, openDb } from './db/open';
 import { isLoopback, linkTo } from './guard/addresses';
 import { askPhrase } from './guard/ask-phrase';
 import { Door, SHORTEST_PHRASE } from './guard/door';
+import { Hall, MACHINE_BUNDLE, inThread } from './runs/hall';
 import { keepHouse } from './housekeeping';
 import { seedDemo } from './demo';
 
@@ -93,7 +94,9 @@ async function start(): Promise<void> {
   const seeded = await seedDemo(stores, join(root, 'demo'));
   const names = (process.env.TIDYPATH_NAMES ?? '').split(/[\s,]+/).filter(Boolean);
   const computing = existsSync(BUNDLE) ? new Computing(BUNDLE, stores.results) : undefined;
-  const app = createApp(stores, web, log, { served: { host, names }, door: isOpen ? door : undefined }, computing);
+  const hall = existsSync(MACHINE_BUNDLE) ? new Hall(inThread(MACHINE_BUNDLE)) : undefined;
+  const entrance = { served: { host, names }, door: isOpen ? door : undefined };
+  const app = createApp(stores, web, log, entrance, computing, hall);
   const server = listen(app, (link) => {
     keepHouse(stores, log);
     process.stdout.write(`Tidy Path is at ${link}${seeded ? ` with ${seeded} demo jobs` : ''}\n`);

@@ -35,7 +35,10 @@ export const loaded = (job: Job, more: Partial<Work> = {}, text = post(job).text
   load({ ...workOf(job, job.setups[0], text, { seed: 1, skips: false, cell: 0.5 }), ...more });
 
 /** A machine with everything entered as it truly is, but for what is said. */
-export function machineWith(of: Loaded, more: (truly: Entered) => Partial<Entered> = () => ({})): Machine {
+export function machineWith(
+  of: Loaded,
+  more: (truly: ReturnType<typeof trulyEntered>) => Partial<Entered> = () => ({}),
+): Machine {
   const truly = trulyEntered(of);
   return new Machine(of, freshMemory({ ...truly, ...more(truly) }), true);
 }

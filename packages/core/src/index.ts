@@ -17,3 +17,4 @@ export * from './plan';
 export * from './view';
 export * from './advise';
 export * from './release';
+export * from './log';

@@ -31,6 +31,8 @@ export class Engine {
   protected motion = 0;
   private share = 0;
   private sample = 0;
+  /** Seconds of the whole program at full feed, once it was prepared. */
+  whole: number | undefined;
   /** When it was there, s. */
   protected anchor = 0;
   private felt: Felt | undefined;
@@ -62,7 +64,8 @@ export class Engine {
   /** Takes what was prepared from {@link needs}. */
   supply(prepared: Prepared): void {
     this.prepared = prepared;
-    const { tape } = prepared;
+    const { tape, seconds } = prepared;
+    this.whole ??= seconds.reduce((sum, s) => sum + s, 0);
     const { from } = this.memory.current!;
     const begins = tape.source.lastIndexOf(from);
     let at = begins;
@@ -265,7 +268,7 @@ export class Engine {
       const real = character.tools.get(spindle[n] || n)?.length;
       return tool && real !== undefined ? [[n, (entered.lengths[n] ?? 0) - real]] : [];
     };
-    const { x, y, z } = entered.zero;
+    const { x, y, z } = { ...character.zero, ...entered.zero };
     return {
       from,
       to: motions.count,

@@ -15,6 +15,8 @@ export class Machine extends Engine {
     if (memory.state === 'running') return 'It runs already';
     if (memory.alarm) return 'An alarm stands: reset first';
     if (memory.switches.door) return 'The door is open';
+    const open = (['x', 'y', 'z'] as const).filter((axis) => memory.entered.zero[axis] === undefined);
+    if (open.length > 0) return `The zero is not set along ${open.join(', ').toUpperCase()}`;
     if (memory.asks !== undefined) return `T${memory.asks} is asked for: put it in first`;
     if (!memory.current) {
       const block = this.loaded.blocks[memory.block];

@@ -24,8 +24,8 @@ export type Switch = (typeof SWITCHES)[number];
 export interface Entered {
   /** Length registers by number, mm. */
   lengths: Record<number, number>;
-  /** As the machine counts, mm. */
-  zero: Place;
+  /** As the machine counts, mm; of each axis once it was touched off. */
+  zero: Partial<Place>;
   /** How high above the part it is tried, mm; 0 for the real thing. */
   lift: number;
 }

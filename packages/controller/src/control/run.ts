@@ -5,6 +5,7 @@ import {
   SizeToMeasure,
   Tool,
   hashOf,
+  holderLength,
   normalFrom,
   randomFrom,
   sizesToMeasure,
@@ -14,14 +15,19 @@ import { CHIP_SHAPES } from '../behaviour/chip';
 import { Entered, Memory, StepSeen, freshMemory } from './memory';
 import type { MachineEvent, StreamRow } from './events';
 import { Machine } from './machine';
+import type { Place } from './place';
 import type { Stretch } from './tape';
 import { Loaded, prepare } from './work';
 
 /** Everything entered as it truly is: what a careful setter enters. */
-export function trulyEntered({ character }: Loaded): Entered {
+export function trulyEntered({ character }: Loaded): Entered & { zero: Place } {
   const lengths = Object.fromEntries([...character.tools].map(([number, { length }]) => [number, length]));
   return { lengths, zero: character.zero, lift: 0 };
 }
+
+/** Length registers as the sheet says: what a careful setter compares with, not what is. */
+export const sheetLengths = ({ work }: Loaded): Entered['lengths'] =>
+  Object.fromEntries(work.job.tools.map((t) => [t.number, t.stickOut + holderLength(t.holder)]));
 
 /** What was run. */
 export interface Ran {

@@ -104,6 +104,10 @@ export type ShopEvent =
   | { kind: 'shelf'; shelf: ShelfName }
   /** A release, what is said of one, or how programs are handed out. */
   | { kind: 'releases' }
+  /** A run began, or something happened in one. */
+  | { kind: 'runs' }
+  /** What the control of a run's machine shows now. */
+  | { kind: 'machine'; run: string; shown: object }
   /** Somebody planned and proved what has this key. */
   | { kind: 'result'; key: string }
   /** Where a page is now, and who sits there; no place: it has left. */
