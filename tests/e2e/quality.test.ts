@@ -26,6 +26,7 @@ const SCREENS = [
   '/job/ID/cut',
   '/job/ID/prove',
   '/job/ID/release',
+  '/job/ID/run',
   '/releases',
   '/release/RELEASE',
 ];
@@ -67,12 +68,22 @@ async function stillness(page: Page): Promise<void> {
   });
 }
 
+/** A machine with a release on it, the same each time. */
+async function switchedOn(job: string, releaseId: string): Promise<void> {
+  const known = (await (await fetch(`${harness.base}/api/runs?job=${job}&setup=s1`)).json()) as { runs: unknown[] };
+  if (known.runs.length > 0) return;
+  const headers = { 'content-type': 'application/json' };
+  await fetch(`${harness.base}/api/runs`, { method: 'POST', headers, body: JSON.stringify({ releaseId, seed: 3 }) });
+}
+
 /** Opens each main screen in turn, as its user would see it at rest. */
 async function eachScreen(page: Page, look: (screen: string) => Promise<void>): Promise<void> {
   const id = await harness.jobId('Vane hub plate');
   const [{ id: release }] = (await (await fetch(`${harness.base}/api/releases`)).json()) as { id: string }[];
   for (const screen of SCREENS) {
+    if (screen.endsWith('/run')) await switchedOn(id, release);
     await harness.open(page, screen.replace('ID', id).replace('RELEASE', release));
+    if (screen.endsWith('/run')) await page.waitForSelector(byTest('control'));
     if (screen.includes('/cut')) await tap(page, '[aria-label^="2 "]');
     if (screen.startsWith('/release'))
       await until('releases', async () => !!(await page.$('[data-testid^="work-"], [data-testid="checklist"]')));

@@ -1,5 +1,5 @@
 /** A simulated machine and its control: the stand-in for a real one. */
-export { CHIP_COLOURS } from './behaviour/heat';
+export { CHIP_COLOURS, type ChipColour } from './behaviour/heat';
 export type { MachineEvent, StreamRow } from './control/events';
 export { Machine } from './control/machine';
 export { type Entered, freshMemory, type MachineState, type Memory, OVERRIDES, type StepSeen } from './control/memory';

@@ -81,6 +81,8 @@ export function runRoutes({ runs, releases, files, events, hall }: Rooms): Route
 
   router.get('/:id', (req, res) => {
     const { id } = req.params;
+    // What ran when the power went is switched on again: it says so.
+    if (!hall?.shown(id) && runs.memory(id)?.memory.current) standOf(id);
     const shown = hall?.shown(id);
     const view = shown?.view ?? runs.memory(id)?.view;
     res.json({

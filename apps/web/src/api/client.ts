@@ -1,3 +1,4 @@
+import type { MachineView, Measured, Press } from '@tidypath/controller';
 import type {
   AnswerEntry,
   CommentEntry,
@@ -18,6 +19,8 @@ import type {
   ReleaseAsk,
   ReleaseRow,
   ReleaseView,
+  RunEvent,
+  RunRow,
   SaveResult,
   ShelfName,
   ShopItems,
@@ -99,6 +102,23 @@ export interface Result {
 export interface Held {
   stops: Finding[];
   open: Finding[];
+}
+
+/** What the control of a simulated machine shows. */
+export interface Shown {
+  view: MachineView;
+  /** How many times as fast its time passes. */
+  pace: number;
+  isPreparing: boolean;
+  /** Whether it is switched on. */
+  isOn: boolean;
+}
+
+/** A run with all that happened in it. */
+export interface RunView {
+  row: RunRow;
+  events: RunEvent[];
+  shown?: Shown;
 }
 
 /** Each line of a body as it comes, read as JSON. */
@@ -220,6 +240,27 @@ export const api = {
   tick: (id: string, item: string, isSo: boolean) => call<void>('POST', `/releases/${id}/ticks`, { item, isSo }),
   measure: (id: string, size: string, measured: number) =>
     call<void>('POST', `/releases/${id}/sizes`, { size, measured }),
+  /** Of a setup, and whether this server has simulated machines. */
+  runs: (job: string, setup: string) =>
+    call<{ canRun: boolean; runs: RunRow[] }>('GET', `/runs?${new URLSearchParams({ job, setup })}`),
+  run: (id: string) => call<RunView>('GET', `/runs/${id}`),
+  /** Puts a release on a simulated machine; its id. */
+  beginRun: async (releaseId: string, seed: number) => {
+    const answer = await call<{ id?: string; error?: string }>('POST', '/runs', { releaseId, seed });
+    if (!answer.id) throw new ApiError(answer.error ?? 'It was not switched on', 409);
+    return answer.id;
+  },
+  /** Presses something at a machine; why not, where it cannot be. */
+  press: async (run: string, press: Press): Promise<string | undefined> => {
+    const { refused, error } = await call<{ refused?: string; error?: string }>('POST', `/runs/${run}/press`, press);
+    return refused ?? error;
+  },
+  setPace: (run: string, pace: number) =>
+    call<{ error?: string }>('POST', `/runs/${run}/pace`, { pace }).then(({ error }) => error),
+  onward: (run: string) => call<{ error?: string }>('POST', `/runs/${run}/onward`).then(({ error }) => error),
+  /** The piece that lies there, measured. */
+  piece: (run: string) => call<{ sizes: Measured[]; findings: Finding[] }>('GET', `/runs/${run}/piece`),
+  streamOf: (run: string) => `/api/runs/${run}/stream.csv`,
   handingOut: () => call<HandingOut>('GET', '/handing-out'),
   setHandingOut: (how: HandingOut) => call<void>('PUT', '/handing-out', how),
   setJobApproval: (job: string, needsApproval: boolean) =>

@@ -11,6 +11,8 @@ export const KEYS = {
   workList: ['releases'] as const,
   release: (id: string) => ['releases', 'one', id] as const,
   handingOut: ['releases', 'how'] as const,
+  runs: (job: string, setup: string) => ['runs', job, setup] as const,
+  run: (id: string) => ['runs', 'one', id] as const,
   people: 'people',
   backups: 'backups',
   computes: 'computes',

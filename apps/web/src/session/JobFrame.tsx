@@ -20,6 +20,7 @@ import { askAhead } from './ahead';
 import { JobProvider, useCalmJob } from './JobContext';
 import { Others } from './Others';
 import { STAGE_NAMES, stageStates } from './stages';
+import { useRuns } from './useRuns';
 import type { SaveState } from './useSaving';
 
 const SAVE_WORDS: Record<SaveState, (why: string) => string> = {
@@ -44,7 +45,8 @@ const StageStrip = memo(function StageStrip({ id }: { id: string }) {
   const wide = useWide();
   const path = usePathname();
   const { job, setup, computed } = useCalmJob();
-  const states = useMemo(() => stageStates(job, setup, computed), [job, setup, computed]);
+  const { runs } = useRuns(id, setup.id);
+  const states = useMemo(() => stageStates(job, setup, computed, runs), [job, setup, computed, runs]);
   return (
     <View
       role="tablist"

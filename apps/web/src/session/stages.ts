@@ -1,4 +1,4 @@
-import { Finding, hasStop, Job, Setup, Stage, partFindings } from '@tidypath/core';
+import { Finding, hasStop, Job, RunRow, Setup, Stage, partFindings } from '@tidypath/core';
 import type { Computed } from './useComputed';
 
 export const STAGE_NAMES: Record<Stage, string> = {
@@ -7,11 +7,12 @@ export const STAGE_NAMES: Record<Stage, string> = {
   cut: 'Cut',
   prove: 'Prove',
   release: 'Release',
+  run: 'Run',
 };
 
 /** A stage's state in a word and a shape. */
 export interface StageState {
-  word: 'done' | 'needs you' | 'out of date' | 'empty';
+  word: 'done' | 'needs you' | 'out of date' | 'running' | 'empty';
   mark: string;
 }
 
@@ -23,8 +24,23 @@ const needs = (findings: Finding[]): StageState => ({
   mark: `▲${findings.filter((f) => f.level === 'stop').length || ''}`,
 });
 
-/** Where each stage stands; nothing blocks looking ahead. */
-export function stageStates(job: Job, setup: Setup, computed: Computed): Record<Stage, StageState> {
+/** Where the newest run of a setup stands. */
+function runState([newest]: RunRow[]): StageState {
+  if (newest?.state === 'running') return { word: 'running', mark: '▶' };
+  if (newest?.state === 'alarm') return needs([]);
+  return newest?.state === 'done' ? DONE : EMPTY;
+}
+
+/**
+ * Where each stage stands; nothing blocks looking ahead.
+ * @param runs of the setup, the newest first
+ */
+export function stageStates(
+  job: Job,
+  setup: Setup,
+  computed: Computed,
+  runs: RunRow[] = [],
+): Record<Stage, StageState> {
   const { plan, proof, planFresh, proofFresh } = computed;
   const drawn = partFindings(job.part);
   const part = job.part.features.length === 0 ? EMPTY : hasStop(drawn) ? needs(drawn) : DONE;
@@ -47,6 +63,7 @@ export function stageStates(job: Job, setup: Setup, computed: Computed): Record<
     cut,
     prove,
     release,
+    run: runState(runs),
   };
 }
 

@@ -50,6 +50,7 @@ function useNews(): void {
       onEvent(({ kind }) => {
         if (kind === 'job' || kind === 'missed')
           void mutate(isOneOf('jobs', 'versions', 'releases', 'comments', KEYS.jobChoices));
+        if (kind === 'runs' || kind === 'missed') void mutate(isOneOf('runs'));
         if (kind === 'releases') void mutate(isOneOf('releases', 'jobs'));
         if (kind === 'shelf' || kind === 'missed') void mutate(isOneOf('shelf', 'unread'));
       }),

@@ -24,8 +24,10 @@ test.each([
     expect(c.machine.stiffness * c.machine.gives).toBeGreaterThanOrEqual(3);
     expect(c.push).toBeGreaterThanOrEqual(weak);
     expect(c.push).toBeLessThanOrEqual(strong);
-    expect(c.force).toBeGreaterThanOrEqual(0.88);
-    expect(c.force).toBeLessThanOrEqual(1.25);
+    expect(c.force).toBeGreaterThanOrEqual(0.9);
+    expect(c.force).toBeLessThanOrEqual(1.15);
+    // What is planned within its limits does not stall by what is hidden alone.
+    for (const { dull } of c.tools.values()) expect((0.8 * c.force * dull) / c.spindle).toBeLessThan(1.2);
     expect(c.skips === undefined).toBe(id !== 'sanderling');
   }
   // They are all over their range, not at one place of it.

@@ -43,12 +43,12 @@ interface Class {
 const CLASSES: { upTo: number; of: Class }[] = [
   {
     upTo: 0.4,
-    of: { stiffness: [1800, 5000], frequency: [90, 220], spindle: [0.6, 1], push: [90, 220], skips: [2.6, 5.2] },
+    of: { stiffness: [1800, 5000], frequency: [90, 220], spindle: [0.85, 1], push: [90, 220], skips: [2.6, 5.2] },
   },
-  { upTo: 0.65, of: { stiffness: [6000, 16_000], frequency: [140, 400], spindle: [0.6, 1], push: [900, 2000] } },
+  { upTo: 0.65, of: { stiffness: [6000, 16_000], frequency: [140, 400], spindle: [0.85, 1], push: [900, 2000] } },
   {
     upTo: Infinity,
-    of: { stiffness: [18_000, 45_000], frequency: [250, 700], spindle: [0.8, 1], push: [4000, 8000] },
+    of: { stiffness: [18_000, 45_000], frequency: [250, 700], spindle: [0.9, 1], push: [4000, 8000] },
   },
 ];
 const DAMPING: Range = [0.03, 0.06];
@@ -60,9 +60,10 @@ const TOOL = {
   swings: [1.1, 2],
   frequency: [0.35, 0.6],
   damping: [0.03, 0.07],
-  dull: [1, 1.2],
+  dull: [1, 1.1],
 } as const;
-const FORCE: Range = [0.88, 1.25];
+/** What is planned within 80 % of the spindle never stalls it by these alone: 0.8 · 1.15 · 1.1 / 0.85 = 1.19. */
+const FORCE: Range = [0.9, 1.15];
 /** How far a tool may stand from what its sheet says, mm, as a deviation. */
 const SET = 0.03;
 /** N/mm² and kg/mm³ of what tools are made of. */

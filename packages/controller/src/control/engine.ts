@@ -104,7 +104,8 @@ export class Engine {
     }
     if (memory.state === 'running' && !this.prepared) return;
     if (memory.state === 'running') this.record(to);
-    memory.now = Math.max(memory.now, to);
+    // Who lets it run on to where it stops has no time to give it.
+    if (Number.isFinite(to)) memory.now = Math.max(memory.now, to);
   }
 
   /** Counts time for the operation under way. */
@@ -353,6 +354,8 @@ export class Engine {
     const { motions } = p.tape;
     const place = placeOn(motions, this.motion, this.shareAt(p, this.memory.now));
     const end = endOf(motions, this.motion);
+    // Before the first move along an axis nobody knows where it stands.
+    if (Number.isNaN(place.x + place.y)) return undefined;
     const off = this.off(p);
     return {
       place: { x: place.x - off.x, y: place.y - off.y, z: place.z - off.z },

@@ -4,6 +4,7 @@ import { loaded, machineWith, onMachine, pass, pocketAndWall } from '../../testi
 import { STREAM_RATE } from './engine';
 import { Machine } from './machine';
 import { measured, runThrough, trulyEntered } from './run';
+import { prepare } from './work';
 
 const JOB = pocketAndWall;
 const plain = loaded(JOB);
@@ -309,4 +310,21 @@ test('after its power went it stands in an alarm at the block it was at, and wha
   again.start();
   pass(again, LONG);
   expect(again.memory.state).toBe('done');
+});
+
+test('run on to its end, a second piece is run as the first', () => {
+  const machine = machineWith(plain);
+  const once = () => {
+    machine.start();
+    while (machine.memory.state === 'running') {
+      if (machine.needs) machine.supply(prepare(plain, machine.needs));
+      machine.advance(Infinity);
+    }
+    return machine.memory.ran;
+  };
+  const first = once();
+  expect(machine.memory).toMatchObject({ state: 'done', now: expect.closeTo(whole, 6) });
+  machine.newPiece();
+  expect(once()).toBeCloseTo(first, 6);
+  expect(machine.memory.now).toBeCloseTo(2 * whole, 5);
 });

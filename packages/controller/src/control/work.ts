@@ -1,6 +1,7 @@
 /** What lies on the machine and is to run: worked out once for what is entered, whatever the overrides. */
 import {
   Finding,
+  GENERAL_TOLERANCE,
   Job,
   MARK,
   Machine,
@@ -121,6 +122,12 @@ function pacer(machine: Machine, motions: Motions, seconds: Float64Array): Prepa
   };
 }
 
+/** What is wrong with a piece by more than its sizes may vary, mm. */
+function isWrong({ code, data }: Finding, tolerance: number): boolean {
+  const { by } = data as { by?: number };
+  return ['gouge', 'metal-left', 'stock-short'].includes(code) && (by === undefined || by > tolerance);
+}
+
 /** Cuts the piece as the machine will, with what is entered: one proof. */
 export function prepare(loaded: Loaded, stretches: readonly Stretch[]): Prepared {
   const { work, text, motions } = loaded;
@@ -143,6 +150,6 @@ export function prepare(loaded: Loaded, stretches: readonly Stretch[]): Prepared
   return {
     ...{ tape, seconds, starts, samples, firstSample, strikes },
     paced: pacer(work.job.machine, tape.motions, seconds),
-    judged: () => run.finish().findings.filter(({ code }) => ['gouge', 'metal-left', 'stock-short'].includes(code)),
+    judged: () => run.finish().findings.filter((f) => isWrong(f, work.job.tolerance ?? GENERAL_TOLERANCE)),
   };
 }

@@ -82,7 +82,7 @@ export interface JobVersion {
 export type SaveResult = { saved: true; version: number } | { saved: false; current: JobRow; keptId: string };
 
 /** The stages of a job, in order. */
-export const STAGES = ['part', 'hold', 'cut', 'prove', 'release'] as const;
+export const STAGES = ['part', 'hold', 'cut', 'prove', 'release', 'run'] as const;
 export type Stage = (typeof STAGES)[number];
 
 /** Where a page is in a job: told to the others who have it open, and kept nowhere. */

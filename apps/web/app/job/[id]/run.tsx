@@ -1,0 +1,1 @@
+export { RunStage as default } from '../../../src/features/run/RunStage';

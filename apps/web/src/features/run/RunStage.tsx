@@ -1,0 +1,120 @@
+import { useLocalSearchParams } from 'expo-router';
+import { useEffect, useMemo, useState } from 'react';
+import { useSWRConfig } from 'swr';
+import { Pressable } from 'react-native';
+import { RunRow } from '@tidypath/core';
+import { Shown } from '../../api/client';
+import { KEYS } from '../../api/keys';
+import { JobView } from '../../scene/JobView';
+import { useJob } from '../../session/JobContext';
+import { SetupBar } from '../../session/SetupBar';
+import { StagePage } from '../../session/StagePage';
+import { usePlayer } from '../../session/usePlayer';
+import { useReleases } from '../../session/useReleases';
+import { useRuns } from '../../session/useRuns';
+import { SIZE } from '../../theme/theme';
+import { Card } from '../../ui/Card';
+import { Fold } from '../../ui/Fold';
+import { Txt } from '../../ui/Txt';
+import { BeginCard } from './BeginCard';
+import { ControlCard } from './ControlCard';
+import { CutCard } from './CutCard';
+import { EntriesCard } from './EntriesCard';
+import { EventsCard } from './EventsCard';
+import { HoldBar } from './HoldBar';
+import { PieceCard } from './PieceCard';
+import { TurnsCard } from './TurnsCard';
+import { Running, useRun } from './useRun';
+import { runText } from './words';
+
+/** Earlier runs, to look at again. */
+function RunsCard({ runs, onOpen }: { runs: RunRow[]; onOpen: (id: string) => void }) {
+  if (runs.length === 0) return null;
+  return (
+    <Card testID="runs">
+      <Fold label={runs.length === 1 ? 'One other run' : `${runs.length} other runs`}>
+        {() =>
+          runs.map((run) => (
+            <Pressable
+              key={run.id}
+              role="button"
+              onPress={() => onOpen(run.id)}
+              style={{ minHeight: SIZE.touch, justifyContent: 'center' }}
+            >
+              <Txt>{runText(run)}</Txt>
+            </Pressable>
+          ))
+        }
+      </Fold>
+    </Card>
+  );
+}
+
+/** The picture of the piece at the line under way, as the proof of the job has it. */
+function useMoment(shown: Shown | undefined) {
+  const { job, computed } = useJob();
+  const { proof } = computed;
+  const player = usePlayer(proof);
+  const { seek } = player;
+  const line = shown?.view.line;
+  useEffect(() => {
+    const motion = line === undefined ? -1 : (proof?.lines.findIndex((l) => l >= line) ?? -1);
+    if (proof && motion >= 0) seek(proof.ends[motion]);
+  }, [proof, line, seek]);
+  return useMemo(() => {
+    const tool = player.shown && job.tools.find((t) => t.number === player.shown!.moment.tool);
+    return player.shown && tool ? { at: player.shown.moment, tool, heights: player.shown.heights } : undefined;
+  }, [player.shown, job.tools]);
+}
+
+/** The machine that is switched on. */
+function Panel({ id, running, shown }: { id: string; running: Running; shown: Shown }) {
+  const { job, setup } = useJob();
+  const { view, pace, isPreparing } = shown;
+  const { press, run } = running;
+  return (
+    <>
+      <ControlCard view={view} unit={job.unit} isPreparing={isPreparing} />
+      <CutCard view={view} />
+      <TurnsCard view={view} pace={pace} press={press} onPace={running.setPace} onOnward={running.onward} />
+      <EntriesCard view={view} unit={job.unit} offset={setup.workOffset} press={press} />
+      <PieceCard run={id} ran={view.ran} unit={job.unit} press={press} />
+      <EventsCard events={run?.events ?? []} />
+    </>
+  );
+}
+
+/** A released program on the simulated machine: set up, proved out, run, looked at. */
+export function RunStage() {
+  const { id = '' } = useLocalSearchParams<{ id: string }>();
+  const { setup } = useJob();
+  const { mutate } = useSWRConfig();
+  const { releases } = useReleases(id);
+  const { runs, canRun } = useRuns(id, setup.id);
+  const [chosen, setChosen] = useState<{ of: string; run: string }>();
+  const current = chosen?.of === setup.id ? chosen.run : runs[0]?.id;
+  const running = useRun(current ?? '');
+  const { shown, refused, press } = running;
+  const moment = useMoment(shown);
+  const open = (run: string) => {
+    setChosen({ of: setup.id, run });
+    void mutate(KEYS.runs(id, setup.id));
+  };
+  return (
+    <StagePage
+      view={<JobView stock="cut" moment={moment} />}
+      start={current}
+      action={
+        current && shown ? (
+          <HoldBar view={shown.view} isPreparing={shown.isPreparing} refused={refused} press={press} />
+        ) : undefined
+      }
+    >
+      <SetupBar />
+      {current && shown && <Panel key={current} id={current} running={running} shown={shown} />}
+      {current && !shown && <Txt live>↻ The machine is being switched on</Txt>}
+      <BeginCard releases={releases.filter((r) => r.setupId === setup.id)} canRun={canRun} onBegun={open} />
+      <RunsCard runs={runs.filter((r) => r.id !== current)} onOpen={open} />
+    </StagePage>
+  );
+}

@@ -1,0 +1,82 @@
+import { View } from 'react-native';
+import { Button, IconButton } from 'react-native-paper';
+import { MachineView, OVERRIDES, Press } from '@tidypath/controller';
+import { SPACE } from '../../theme/theme';
+import { Card, Row } from '../../ui/Card';
+import { Choices } from '../../ui/Choices';
+import { Tick } from '../../ui/Tick';
+import { Txt } from '../../ui/Txt';
+
+const NAMES = { feed: 'Feed', rapid: 'Rapid', speed: 'Spindle' } as const;
+type Name = keyof typeof NAMES;
+
+/** One override, up and down by its steps. */
+function Turn({ which, percent, onTurn }: { which: Name; percent: number; onTurn: (percent: number) => void }) {
+  const steps: readonly number[] = OVERRIDES[which];
+  const at = steps.indexOf(percent);
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+      <Txt style={{ flex: 1 }}>{NAMES[which]}</Txt>
+      <IconButton
+        icon="minus"
+        mode="outlined"
+        accessibilityLabel={`${NAMES[which]} less`}
+        disabled={at <= 0}
+        onPress={() => onTurn(steps[at - 1])}
+      />
+      <Txt mono bold testID={`override-${which}`} style={{ width: 64, textAlign: 'center' }}>
+        {percent} %
+      </Txt>
+      <IconButton
+        icon="plus"
+        mode="outlined"
+        accessibilityLabel={`${NAMES[which]} more`}
+        disabled={at === steps.length - 1}
+        onPress={() => onTurn(steps[at + 1])}
+      />
+    </View>
+  );
+}
+
+const PACES = ['1', '10', '100'] as const;
+
+interface Props {
+  view: MachineView;
+  pace: number;
+  press: (one: Press) => void;
+  onPace: (pace: number) => void;
+  onOnward: () => void;
+}
+
+/** Overrides, switches, and how fast its time passes. */
+export function TurnsCard({ view: { overrides, switches, state }, pace, press, onPace, onOnward }: Props) {
+  const turn = (which: 'singleBlock' | 'optionalStop' | 'door', label: string) => (
+    <Tick label={label} on={switches[which]} onPress={() => press({ press: 'switch', which, on: !switches[which] })} />
+  );
+  return (
+    <Card testID="turns">
+      {(Object.keys(NAMES) as Name[]).map((which) => (
+        <Turn
+          key={which}
+          which={which}
+          percent={overrides[which]}
+          onTurn={(n) => press({ press: 'override', which, n })}
+        />
+      ))}
+      <Row style={{ gap: SPACE.l }}>
+        {turn('singleBlock', 'Single block')}
+        {turn('optionalStop', 'Optional stop')}
+        {turn('door', 'Door open')}
+      </Row>
+      <Choices
+        label="Its time passes"
+        value={String(pace) as (typeof PACES)[number]}
+        options={PACES.map((value) => ({ value, label: value === '1' ? 'as it is' : `${value} ×` }))}
+        onChange={(value) => onPace(Number(value))}
+      />
+      <Button mode="outlined" disabled={state !== 'running'} onPress={onOnward} testID="onward">
+        On to where it stops next
+      </Button>
+    </Card>
+  );
+}

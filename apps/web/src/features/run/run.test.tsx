@@ -1,0 +1,121 @@
+import { fireEvent, screen } from '@testing-library/react-native';
+import type { MachineView, Press } from '@tidypath/controller';
+import { show } from '../../../testing/show';
+import { ControlCard } from './ControlCard';
+import { CutCard } from './CutCard';
+import { EntriesCard } from './EntriesCard';
+import { EventsCard } from './EventsCard';
+import { HoldBar } from './HoldBar';
+import { TurnsCard } from './TurnsCard';
+
+const VIEW: MachineView = {
+  ...{ state: 'ready', now: 0, ran: 12, whole: 600, line: 2, lift: 0, load: 0, vibration: 0, force: 0, steps: [] },
+  overrides: { feed: 100, rapid: 100, speed: 100 },
+  switches: { singleBlock: false, optionalStop: false, door: false },
+  lines: [
+    { line: 1, text: 'O1001' },
+    { line: 2, text: 'N10 G21' },
+  ],
+  zero: { x: -200 },
+  registers: [
+    { tool: 4, name: '10 mm end mill', entered: 72, sheet: 72.05, worn: 0 },
+    { tool: 7, name: '6 mm end mill', entered: 52, sheet: 62, worn: 0 },
+    { tool: 9, name: '4 mm end mill', sheet: 60, worn: 0 },
+  ],
+};
+const pressed: Press[] = [];
+const press = (one: Press) => void pressed.push(one);
+beforeEach(() => void pressed.splice(0));
+
+test('the large button is what is needed: start, hold while it runs, reset after an alarm', async () => {
+  for (const [state, does] of [
+    ['ready', 'start'],
+    ['running', 'hold'],
+    ['held', 'start'],
+    ['alarm', 'reset'],
+  ] as const) {
+    const { unmount } = await show(<HoldBar view={{ ...VIEW, state }} isPreparing={false} press={press} />);
+    await fireEvent.press(screen.getByTestId('hold-or-start'));
+    expect(pressed.pop()).toEqual({ press: does });
+    expect(screen.queryAllByTestId('reset')).toHaveLength(state === 'held' ? 1 : 0);
+    await unmount();
+  }
+});
+
+test('a tool that is asked for is put in with one tap, and why something is refused is said', async () => {
+  await show(
+    <HoldBar
+      view={{ ...VIEW, state: 'tool', asks: 7 }}
+      isPreparing={false}
+      refused="T7 is asked for: put it in first"
+      press={press}
+    />,
+  );
+  await fireEvent.press(screen.getByTestId('put-in'));
+  expect(pressed).toEqual([{ press: 'put in', n: 7 }]);
+  expect(screen.getByText('▲ T7 is asked for: put it in first')).toBeTruthy();
+});
+
+test('registers are held against the sheet', async () => {
+  await show(<EntriesCard view={VIEW} unit="mm" offset="G54" press={press} />);
+  expect(screen.getByText('▲ G54 is not set along Y, Z')).toBeTruthy();
+  expect(screen.getByText(/H4 72 mm, ✓ as the sheet/)).toBeTruthy();
+  expect(screen.getByText(/H7 52 mm, ▲ 10 mm shorter than the sheet/)).toBeTruthy();
+  expect(screen.getByText(/H9 empty, ▲ not set/)).toBeTruthy();
+});
+
+test('touched off with the block it is told of; a told block that is not there can be told', async () => {
+  await show(<EntriesCard view={VIEW} unit="mm" offset="G54" press={press} />);
+  await fireEvent.press(screen.getByLabelText('Touch off T7'));
+  await fireEvent.press(screen.getByTestId('take-touch'));
+  expect(pressed.pop()).toEqual({ press: 'touch length', n: 7, under: 50, told: 50 });
+  await fireEvent.press(screen.getByText('Touch off X'));
+  await fireEvent.press(screen.getByTestId('take-touch'));
+  expect(pressed.pop()).toMatchObject({ press: 'touch zero', axis: 'x', under: 5, told: 5 });
+});
+
+test('overrides go by their steps and end where they end', async () => {
+  const view = { ...VIEW, overrides: { feed: 150, rapid: 25, speed: 50 } };
+  await show(<TurnsCard view={view} pace={1} press={press} onPace={() => undefined} onOnward={() => undefined} />);
+  await fireEvent.press(screen.getByLabelText('Rapid more'));
+  await fireEvent.press(screen.getByLabelText('Feed less'));
+  expect(pressed).toEqual([
+    { press: 'override', which: 'rapid', n: 50 },
+    { press: 'override', which: 'feed', n: 140 },
+  ]);
+  await fireEvent.press(screen.getByLabelText('Feed more'));
+  await fireEvent.press(screen.getByLabelText('Spindle less'));
+  expect(pressed).toHaveLength(2);
+});
+
+test('an alarm says its number, where, more, and what to do', async () => {
+  const alarm = {
+    number: 11,
+    what: 'A rapid ran into metal',
+    remedy: 'Touch off again',
+    line: 2,
+    more: '9 mm deep',
+  } as const;
+  await show(<ControlCard view={{ ...VIEW, state: 'alarm', alarm }} unit="mm" isPreparing={false} />);
+  expect(screen.getByText('11 A rapid ran into metal, line 2')).toBeTruthy();
+  expect(screen.getByText('9 mm deep')).toBeTruthy();
+  expect(screen.getByText('Touch off again.')).toBeTruthy();
+  expect(screen.getByText('0:12 / 10:00')).toBeTruthy();
+});
+
+test('chatter is told in words, with its frequency; a load beyond the spindle has a shape', async () => {
+  await show(
+    <CutCard view={{ ...VIEW, state: 'running', load: 1.1, vibration: 0.02, chatter: 803, colour: 'blue' }} />,
+  );
+  expect(screen.getByText('▲ screams at 803 Hz, 20 µm')).toBeTruthy();
+  expect(screen.getByText('▲ 110 %')).toBeTruthy();
+});
+
+test('what happened is told the newest first', async () => {
+  const event = (seconds: number, words: string) => ({ seconds, line: 5, what: 'hold', words, at: '' });
+  await show(<EventsCard events={[1, 2, 3, 4].map((n) => event(n, `event ${n}`))} />);
+  expect(screen.getByText(/event 4/)).toBeTruthy();
+  expect(screen.queryByText(/event 1/)).toBeNull();
+  await fireEvent.press(screen.getByText('1 before'));
+  expect(screen.getByText(/event 1/)).toBeTruthy();
+});
