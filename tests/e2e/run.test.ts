@@ -78,6 +78,35 @@ test('single block stops after each line; without it the program changes its too
   await until('it is measured', () => bodyHas(phone, /Nothing is cut that should stand/));
 });
 
+/** Runs a release through at another machine number, without a page. */
+async function runElsewhere(releaseId: string, seed: number): Promise<void> {
+  const headers = { 'content-type': 'application/json' };
+  const send = async (path: string, body: object) =>
+    (await fetch(`${harness.base}/api${path}`, { method: 'POST', headers, body: JSON.stringify(body) })).json();
+  const { id: run } = (await send('/runs', { releaseId, seed })) as { id: string };
+  for (const axis of ['x', 'y', 'z']) await send(`/runs/${run}/press`, { press: 'touch zero', axis, n: 1 });
+  await send(`/runs/${run}/press`, { press: 'start' });
+  await send(`/runs/${run}/onward`, {});
+}
+
+test('from five logged runs on the time of the machine is proposed, taken over with a tap and taken back with one', async () => {
+  const [{ id: release }] = (await (await fetch(`${harness.base}/api/releases`)).json()) as { id: string }[];
+  for (const seed of [3, 4, 6, 8, 9]) await runElsewhere(release, seed);
+  await harness.open(desk, '/shop/machines/whimbrel');
+  const card = () => textOf(desk, byTest('machine-time'));
+  await until('it is proposed', async () => /From \d+ runs of the simulated machine/.test(await card()));
+  const before = /Counted now: ([^.]+ [^.]+)/.exec(await card())![1];
+  await tap(desk, byTest('time-take'));
+  await until('it is taken over', async () => /Taken over on/.test(await card()));
+  expect(/Counted now: ([^.]+ [^.]+)/.exec(await card())![1]).not.toBe(before);
+  await tap(desk, byTest('time-undo'));
+  await until('it is taken back', async () => !/Taken over on/.test(await card()));
+  expect(/Counted now: ([^.]+ [^.]+)/.exec(await card())![1]).toBe(before);
+  await harness.open(desk, `/release/${release}`);
+  await tap(desk, byTest('log-it'));
+  await until('it is logged', async () => /production: 1 part/.test(await textOf(desk, byTest('log'))));
+});
+
 test('a wrong length is seen against the sheet; one that nobody looks at strikes the work', async () => {
   await tapText(phone, 'Put on a new one');
   await comesTo(phone, /Ready/);

@@ -28,6 +28,8 @@ import { ReleaseStore } from './releases/store';
 import type { Hall } from './runs/hall';
 import { runRoutes } from './runs/routes';
 import { RunStore } from './runs/store';
+import { logRoutes } from './log/routes';
+import { LogStore } from './log/store';
 import { foldWhenIdle } from './housekeeping';
 import { JobStore } from './jobs/store';
 import { ShopStore } from './shop/store';
@@ -128,18 +130,20 @@ export interface Stores {
   results: Results;
   releases: ReleaseStore;
   runs: RunStore;
+  log: LogStore;
 }
 
 export function storesOf(db: Db, folder: string): Stores {
   const jobs = new JobStore(db);
+  const shop = new ShopStore(db);
   return {
-    ...{ db, folder, jobs },
+    ...{ db, folder, jobs, shop },
     files: new FileStore(db),
-    shop: new ShopStore(db),
     people: new People(db),
     results: new Results(folder),
     releases: new ReleaseStore(db, jobs),
     runs: new RunStore(db),
+    log: new LogStore(db, shop),
   };
 }
 
@@ -149,9 +153,9 @@ export function storesOf(db: Db, folder: string): Stores {
  * @param hall where simulated machines stand; without it none is offered
  */
 export function createApp(
-  { db, folder, jobs, files, shop, people, results, releases, runs }: Stores,
+  { db, folder, jobs, files, shop, people, results, releases, runs, log }: Stores,
   webFolder: string,
-  log: Logger,
+  logger: Logger,
   { served, door }: Entrance = ON_THIS_MACHINE,
   computing?: Computing,
   hall?: Hall,
@@ -172,7 +176,8 @@ export function createApp(
   app.use('/api/files', fileRoutes(files));
   app.use('/api/results', resultRoutes(results, events, files, computing));
   app.use('/api/releases', releaseRoutes({ jobs, files, releases, folder, computing }));
-  app.use('/api/runs', runRoutes({ runs, releases, files, events, hall }));
+  app.use('/api/runs', runRoutes({ runs, releases, files, events, log, hall }));
+  app.use('/api/log', logRoutes(log, releases, events));
   app.use('/api/handing-out', handingOutRoutes(releases, jobs));
   app.use('/api/jobs', jobRoutes(jobs, files, new Comments(db)));
   app.use('/api/shop', shopRoutes(shop));
@@ -197,6 +202,6 @@ export function createApp(
     // By its root: the checkout may lie below a folder whose name begins with a dot.
     res.sendFile('index.html', { root: webFolder }, (error) => error && next(error));
   });
-  app.use(errors(log));
+  app.use(errors(logger));
   return app;
 }

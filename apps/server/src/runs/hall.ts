@@ -10,8 +10,6 @@ export const MACHINE_BUNDLE = join(__dirname, '../../dist/machine.cjs');
 
 /** So many stand in it. */
 const MOST = 4;
-/** Switched off when nobody has pressed anything for so long while no program is under way, ms. */
-const IDLE = 10 * 60_000;
 
 /** A machine that is switched on. */
 export interface Stand {
@@ -87,7 +85,7 @@ export class Hall {
       known.used = this.now();
       return known.stand;
     }
-    this.clear();
+    this.makeRoom();
     if (this.on.size >= MOST) return undefined;
     const said: { last?: Shown } = {};
     const say = (shown: Shown) => {
@@ -99,13 +97,14 @@ export class Hall {
     return stand;
   }
 
-  /** Switches off what nobody uses: a machine whose program is under way goes on when its page is closed. */
-  private clear(): void {
-    for (const [id, { stand, said, used }] of this.on) {
-      if (said.last?.memory.current || this.now() - used < IDLE) continue;
-      this.on.delete(id);
-      void stand.close();
-    }
+  /** Where all are on, switches off the one that nobody used for longest; never one whose program is under way. */
+  private makeRoom(): void {
+    if (this.on.size < MOST) return;
+    const free = [...this.on].filter(([, { said }]) => said.last && !said.last.memory.current);
+    const [longest] = free.sort(([, a], [, b]) => a.used - b.used);
+    if (!longest) return;
+    this.on.delete(longest[0]);
+    void longest[1].stand.close();
   }
 
   async close(): Promise<void> {

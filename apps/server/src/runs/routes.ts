@@ -1,4 +1,4 @@
-import { randomInt } from 'node:crypto';
+import { randomInt, randomUUID } from 'node:crypto';
 import { Request, Response, Router } from 'express';
 import { Press } from '@tidypath/controller';
 import { RunRow, checklistOf, isHandedOut, joinPrograms, readAs, stateWords } from '@tidypath/core';
@@ -6,6 +6,7 @@ import { filesFor } from '../compute/telling';
 import type { FileStore } from '../db/files';
 import type { Events } from '../events/events';
 import { authorOf, personOf } from '../guard/author';
+import type { LogStore } from '../log/store';
 import type { ReleaseStore } from '../releases/store';
 import type { Hall, Stand } from './hall';
 import { Begin, PACES, Pace, Shown } from './operator';
@@ -20,11 +21,12 @@ interface Rooms {
   releases: ReleaseStore;
   files: FileStore;
   events: Events;
+  log: LogStore;
   hall?: Hall;
 }
 
 /** Runs over HTTP: a released program on a simulated machine of this server, seen by every page. */
-export function runRoutes({ runs, releases, files, events, hall }: Rooms): Router {
+export function runRoutes({ runs, releases, files, events, log, hall }: Rooms): Router {
   const router = Router();
   router.param('id', (_req, res, next, id: string) => {
     if (ID.test(id) && runs.row(id)) next();
@@ -42,9 +44,18 @@ export function runRoutes({ runs, releases, files, events, hall }: Rooms): Route
   const hear = (id: string) => (shown: Shown) => {
     runs.show(id, shown);
     const { view, pace, isPreparing, events: happened } = shown;
+    if (happened.some((e) => e.what === 'done')) logDone(id, shown);
     events.pass({ kind: 'machine', run: id, shown: { view, pace, isPreparing, isOn: true } });
     if (happened.length > 0) events.tell({ kind: 'runs' });
   };
+  /** A whole program that ran as it was posted logs itself. */
+  function logDone(id: string, { view, memory }: Shown): void {
+    const { releaseId, who, seed } = runs.row(id)!;
+    if (memory.turned || memory.past.length !== 1 || memory.past[0].from > 0) return;
+    const remark = `Machine number ${seed}`;
+    const entry = { id: randomUUID(), kind: 'simulated' as const, parts: 1, scrapped: 0, seconds: view.ran, remark };
+    log.add(releaseId, releases.view(releaseId)!.body, entry, { device: '', who }, id);
+  }
   const standOf = (id: string): Stand | undefined => hall?.machine(id, () => begin(runs.row(id)!), hear(id));
 
   router.get('/', (req, res) => {

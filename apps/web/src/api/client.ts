@@ -11,6 +11,9 @@ import type {
   JobVersion,
   Kept,
   KeptComment,
+  KeptEntry,
+  LogEntry,
+  MachineTime,
   Made,
   Maker,
   Person,
@@ -260,6 +263,13 @@ export const api = {
   onward: (run: string) => call<{ error?: string }>('POST', `/runs/${run}/onward`).then(({ error }) => error),
   /** The piece that lies there, measured. */
   piece: (run: string) => call<{ sizes: Measured[]; findings: Finding[] }>('GET', `/runs/${run}/piece`),
+  /** What was written down of runs of a release. */
+  logOf: (release: string) => call<KeptEntry[]>('GET', `/log/of/${release}`),
+  log: (release: string, entry: LogEntry) => call<void>('POST', `/log/of/${release}`, entry),
+  /** What the log says of the time of a machine. */
+  machineTime: (machine: string) => call<MachineTime>('GET', `/log/time/${encodeURIComponent(machine)}`),
+  learn: (machine: string, what: 'take' | 'undo') =>
+    call<MachineTime>('POST', `/log/time/${encodeURIComponent(machine)}/${what}`, {}),
   streamOf: (run: string) => `/api/runs/${run}/stream.csv`,
   handingOut: () => call<HandingOut>('GET', '/handing-out'),
   setHandingOut: (how: HandingOut) => call<void>('PUT', '/handing-out', how),

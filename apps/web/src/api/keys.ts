@@ -13,6 +13,8 @@ export const KEYS = {
   handingOut: ['releases', 'how'] as const,
   runs: (job: string, setup: string) => ['runs', job, setup] as const,
   run: (id: string) => ['runs', 'one', id] as const,
+  log: (release: string) => ['runs', 'log', release] as const,
+  machineTime: (machine: string) => ['runs', 'time', machine] as const,
   people: 'people',
   backups: 'backups',
   computes: 'computes',

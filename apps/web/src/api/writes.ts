@@ -1,5 +1,5 @@
 /** Writes the server may not have heard of yet. Each says what is to stand somewhere, so that said twice it is the same; they wait on this device, in order. */
-import type { CommentEntry, ShelfName, ShopItems } from '@tidypath/core';
+import type { CommentEntry, LogEntry, ShelfName, ShopItems } from '@tidypath/core';
 import { ApiError, ItemSave, api } from './client';
 import { deviceId } from './device';
 
@@ -17,7 +17,9 @@ export type Write =
   /** Something of the checklist of a release was seen to, or is not so. */
   | { what: 'tick'; id: string; name: string; item: string; isSo: boolean }
   /** Something said at an operation of a job. */
-  | { what: 'comment'; id: string; name: string; entry: CommentEntry };
+  | { what: 'comment'; id: string; name: string; entry: CommentEntry }
+  /** What is written down of runs of a release. */
+  | { what: 'log'; id: string; name: string; entry: LogEntry };
 
 /** A write that waits: since when, ms since 1970, and why it still does where the server has answered. */
 export interface Waiting {
@@ -37,7 +39,7 @@ let all: Waiting[] | undefined;
 function addressOf(write: Write): string {
   if (write.what === 'item') return `item ${write.shelf} ${write.item.id}`;
   if (write.what === 'shelf') return `shelf ${write.shelf} ${write.id}`;
-  const of = write.what === 'tick' ? ` ${write.item}` : write.what === 'comment' ? ` ${write.entry.id}` : '';
+  const of = write.what === 'tick' ? ` ${write.item}` : 'entry' in write ? ` ${write.entry.id}` : '';
   return `${write.what} ${write.id}${of}`;
 }
 
@@ -121,6 +123,8 @@ async function say(write: Write): Promise<Said | undefined> {
       return void (await api.archive(write.id, !write.there));
     case 'comment':
       return void (await api.comment(write.id, write.entry));
+    case 'log':
+      return void (await api.log(write.id, write.entry));
     case 'tick':
       return void (await api.tick(write.id, write.item, write.isSo));
   }

@@ -2,12 +2,10 @@ import { useMemo } from 'react';
 import useSWR, { useSWRConfig } from 'swr';
 import { KeptComment } from '@tidypath/core';
 import { api } from '../api/client';
+import { freshKey } from '../api/fresh';
 import { KEYS } from '../api/keys';
 import { useWaiting } from '../api/useWaiting';
 import { bring } from '../api/writes';
-
-const freshComment = () =>
-  Array.from(crypto.getRandomValues(new Uint8Array(16)), (b) => b.toString(16).padStart(2, '0')).join('');
 
 /** What is asked and answered at the operations of a job, those that wait on this device included. */
 export function useComments(jobId: string): KeptComment[] {
@@ -25,7 +23,7 @@ export function useComments(jobId: string): KeptComment[] {
 export function useSayComment(jobId: string, jobName: string): (operation: string, text: string) => Promise<void> {
   const { mutate } = useSWRConfig();
   return async (operation, text) => {
-    await bring({ what: 'comment', id: jobId, name: jobName, entry: { id: freshComment(), operation, text } });
+    await bring({ what: 'comment', id: jobId, name: jobName, entry: { id: freshKey(), operation, text } });
     await mutate(KEYS.comments(jobId));
   };
 }

@@ -26,6 +26,8 @@ export interface Character {
   push: number;
   /** Of motors that step without anybody looking: the speed at which they push no more, m/min. */
   skips?: number;
+  /** Share by which its moves take longer than computed, and what its tool change takes of what is said. */
+  time: { extra: number; change: number };
   /** Where the true zero lies as the machine counts, mm. */
   zero: { x: number; y: number; z: number };
 }
@@ -64,6 +66,8 @@ const TOOL = {
 } as const;
 /** What is planned within 80 % of the spindle never stalls it by these alone: 0.8 · 1.15 · 1.1 / 0.85 = 1.19. */
 const FORCE: Range = [0.9, 1.15];
+/** What real moves take more than computed ones, and real changes of what is said. */
+const TIME = { extra: [0.02, 0.15], change: [0.9, 1.4] } as const;
 /** How far a tool may stand from what its sheet says, mm, as a deviation. */
 const SET = 0.03;
 /** N/mm² and kg/mm³ of what tools are made of. */
@@ -128,6 +132,7 @@ export function characterOf(machine: Machine, tools: readonly Tool[], seed: numb
     spindle: draw('spindle').even(of.spindle),
     push: draw('push').spread(of.push),
     ...(of.skips && { skips: draw('skips').even(of.skips) }),
+    time: { extra: draw('moves').even(TIME.extra), change: draw('change').even(TIME.change) },
     zero: { x: -draw('x').even([180, 320]), y: -draw('y').even([120, 220]), z: -draw('z').even([260, 340]) },
   };
 }

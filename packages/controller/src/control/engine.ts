@@ -403,6 +403,8 @@ export class Engine {
     ) {
       const t = this.row / STREAM_RATE;
       const { x, y, z } = placeOn(p.tape.motions, this.motion, this.shareAt(p, this.anchor + t - ran));
+      // Before it first moved nobody knows where it stands.
+      if (Number.isNaN(x + y)) continue;
       const { load = 0, vibration = 0 } = this.felt ?? {};
       this.rows.push({ t, x, y, z, load: load * 100, vibration: vibration * 1000 });
     }

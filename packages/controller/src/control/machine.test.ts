@@ -8,7 +8,7 @@ import { prepare } from './work';
 
 const JOB = pocketAndWall;
 const plain = loaded(JOB);
-const whole = clock(plain.motions, clockSettings(JOB.machine)).seconds.reduce((a, b) => a + b, 0);
+const whole = clock(plain.motions, clockSettings(plain.work.job.machine)).seconds.reduce((a, b) => a + b, 0);
 const LONG = 10_000;
 
 test('with everything entered as it is it runs to its end, in the time the coreâ€™s clock says', () => {
@@ -18,7 +18,18 @@ test('with everything entered as it is it runs to its end, in the time the coreâ
   expect(events.map((e) => e.what)).toEqual(['start', 'tool', 'tool', 'done']);
   expect(memory.steps.map((s) => s.operationId)).toEqual(JOB.setups[0].operations.map((o) => o.id));
   expect(memory.steps.reduce((sum, s) => sum + s.seconds, 0)).toBeGreaterThan(0.9 * whole);
-  expect(stream).toHaveLength(Math.ceil(whole * STREAM_RATE));
+  // A row each tenth of a second, from where it first moved.
+  const [{ t: from }] = stream;
+  expect(stream).toHaveLength(Math.ceil(whole * STREAM_RATE) - from * STREAM_RATE);
+  expect(from).toBeCloseTo(plain.work.job.machine.toolChangeSeconds, 0);
+});
+
+test('it takes its own time: a little more than computed, and its own for a change', () => {
+  const { extraTime, toolChangeSeconds } = plain.work.job.machine;
+  expect(extraTime).toBeGreaterThan(0.01);
+  expect(toolChangeSeconds / JOB.machine.toolChangeSeconds).toBeCloseTo(plain.character.time.change, 9);
+  const computed = clock(plain.motions, clockSettings(JOB.machine)).seconds.reduce((a, b) => a + b, 0);
+  expect(whole).toBeGreaterThan(computed);
 });
 
 test('the same seed is the same run, however finely time passes, held and gone on with', () => {
@@ -46,7 +57,10 @@ test('at half the feed it takes what the clock says of half the feeds, and loads
   machine.start();
   pass(machine, LONG);
   const feed = plain.motions.feed.map((f) => f / 2);
-  const slow = clock({ ...plain.motions, feed }, clockSettings(JOB.machine)).seconds.reduce((a, b) => a + b, 0);
+  const slow = clock({ ...plain.motions, feed }, clockSettings(plain.work.job.machine)).seconds.reduce(
+    (a, b) => a + b,
+    0,
+  );
   expect(machine.memory.ran).toBeCloseTo(slow, 6);
   const full = runThrough(plain).memory;
   expect(machine.memory.steps[0].load).toBeLessThan(0.75 * full.steps[0].load);
@@ -320,7 +334,7 @@ test('run on to its end, a second piece is run as the first', () => {
       if (machine.needs) machine.supply(prepare(plain, machine.needs));
       machine.advance(Infinity);
     }
-    return machine.memory.ran;
+    return machine.memory.ran - machine.memory.began;
   };
   const first = once();
   expect(machine.memory).toMatchObject({ state: 'done', now: expect.closeTo(whole, 6) });

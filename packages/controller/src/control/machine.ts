@@ -22,6 +22,8 @@ export class Machine extends Engine {
       const block = this.loaded.blocks[memory.block];
       if (!block) return 'The program has nothing to run';
       memory.current = this.stretchFrom(block.from);
+      memory.began = memory.ran;
+      memory.turned = this.isTurned;
       this.changed = NONE;
       this.isOther = false;
     }
@@ -29,6 +31,12 @@ export class Machine extends Engine {
     this.anchor = memory.now;
     this.tell('start', 'Cycle start');
     return undefined;
+  }
+
+  /** Whether feed or rapids are not as they are programmed. */
+  private get isTurned(): boolean {
+    const { feed, rapid } = this.memory.overrides;
+    return feed !== 100 || rapid !== 100;
   }
 
   /** Feed hold. */
@@ -73,7 +81,7 @@ export class Machine extends Engine {
     memory.past = [];
     memory.steps = [];
     memory.lost = ORIGIN;
-    [memory.state, memory.block, memory.ran] = ['ready', 0, 0];
+    [memory.state, memory.block] = ['ready', 0];
     return undefined;
   }
 
@@ -104,6 +112,7 @@ export class Machine extends Engine {
     if (memory.overrides[which] === percent) return undefined;
     if (memory.state === 'running') this.stand();
     memory.overrides = { ...memory.overrides, [which]: percent };
+    memory.turned ||= this.isTurned;
     this.tell('override', `${OVERRIDE_WORDS[which]} ${percent} %`);
     return undefined;
   }

@@ -64,8 +64,11 @@ export interface Memory {
   state: MachineState;
   /** s since it was switched on. */
   now: number;
-  /** s the program has run. */
+  /** s any program has run, and had run when this one began. */
   ran: number;
+  began: number;
+  /** Whether it was turned up or down meanwhile: its time says nothing. */
+  turned: boolean;
   /** Block that runs, or is next. */
   block: number;
   entered: Entered;
@@ -86,7 +89,7 @@ export interface Memory {
 
 /** A control that was just switched on. */
 export const freshMemory = (entered: Entered): Memory => ({
-  ...{ state: 'ready', now: 0, ran: 0, block: 0, entered },
+  ...{ state: 'ready', now: 0, ran: 0, began: 0, turned: false, block: 0, entered },
   overrides: { feed: 100, rapid: 100, speed: 100 },
   switches: { singleBlock: false, optionalStop: false, door: false },
   ...{ past: [], spindle: {}, lost: ORIGIN, steps: [], fates: {} },

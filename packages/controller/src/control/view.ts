@@ -80,7 +80,7 @@ export function viewOf(machine: Machine): MachineView {
   const { state, now, ran, overrides, switches, asks, alarm, steps, entered } = memory;
   const { load = 0, vibration = 0, force = 0, chatter, colour, chip } = machine.now ?? {};
   return {
-    ...{ state, now, ran, overrides, switches, asks, alarm, steps, line },
+    ...{ state, now, ran: ran - memory.began, overrides, switches, asks, alarm, steps, line },
     lines: linesRound(new Lines(loaded.text), line),
     whole: machine.whole,
     zero: entered.zero,

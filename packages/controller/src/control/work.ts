@@ -66,18 +66,21 @@ const runOf = (
   moved?: (m: Motions, homeZ: number) => Motions,
 ) => new ProofRun(job, setup, text, cell, { left, sections, glance: true, moved });
 
+/** The machine as it really takes its time. */
+const really = (machine: Machine, { time }: Character): Machine => ({
+  ...machine,
+  extraTime: time.extra,
+  toolChangeSeconds: machine.toolChangeSeconds * time.change,
+});
+
 /** Reads a program onto a machine. */
 export function load(work: Work): Loaded {
   const text = work.skips ? withoutSkipped(work.text) : work.text;
   const { motions, ran } = runOf(work, text).read;
   const { machine, tools } = work.job;
-  return {
-    work,
-    text,
-    motions,
-    blocks: blocksOf(text, motions, ran),
-    character: characterOf(machine, tools, work.seed),
-  };
+  const character = characterOf(machine, tools, work.seed);
+  const own = { ...work, job: { ...work.job, machine: really(machine, character) } };
+  return { work: own, text, motions, blocks: blocksOf(text, motions, ran), character };
 }
 
 /** Everything that happens on a tape, at the programmed feeds; keyed by nothing but what is entered. */

@@ -35,6 +35,8 @@ function aboutWrite(write: Write): { text: string; page: string } {
       return { text: write.there ? 'Taken out of the archive here' : 'Archived here', page: `/job/${write.id}/part` };
     case 'comment':
       return { text: 'Said here at an operation', page: `/job/${write.id}/cut` };
+    case 'log':
+      return { text: 'Logged here', page: `/release/${write.id}` };
     case 'tick':
       return { text: write.isSo ? 'Ticked here' : 'Told here that it is not so', page: `/release/${write.id}` };
   }

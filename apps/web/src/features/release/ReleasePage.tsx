@@ -21,6 +21,7 @@ import { Txt } from '../../ui/Txt';
 import { ApprovalCard } from './ApprovalCard';
 import { ChecklistCard } from './ChecklistCard';
 import { FirstPieceCard } from './FirstPieceCard';
+import { LogCard } from './LogCard';
 import { ReleaseActions } from './ReleaseActions';
 import { STATE_TONE, madeText, releaseName, stateText } from './words';
 
@@ -163,6 +164,7 @@ function Release({ view, again }: { view: ReleaseView; again: () => void }) {
         <Asked view={view} />
         <Held view={view} />
         <FirstPieceCard view={view} onMeasured={again} />
+        <LogCard release={view.id} name={`${view.jobName}, ${releaseName(view)}`} />
         <Looked view={view} />
       </View>
       <View style={{ flex: wide ? 1 : undefined, width: wide ? undefined : '100%' }}>

@@ -1,7 +1,8 @@
-import { useLocalSearchParams } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useEffect, useMemo, useState } from 'react';
 import { useSWRConfig } from 'swr';
 import { Pressable } from 'react-native';
+import { Button } from 'react-native-paper';
 import { RunRow } from '@tidypath/core';
 import { Shown } from '../../api/client';
 import { KEYS } from '../../api/keys';
@@ -87,7 +88,8 @@ function Panel({ id, running, shown }: { id: string; running: Running; shown: Sh
 /** A released program on the simulated machine: set up, proved out, run, looked at. */
 export function RunStage() {
   const { id = '' } = useLocalSearchParams<{ id: string }>();
-  const { setup } = useJob();
+  const { job, setup } = useJob();
+  const router = useRouter();
   const { mutate } = useSWRConfig();
   const { releases } = useReleases(id);
   const { runs, canRun } = useRuns(id, setup.id);
@@ -113,6 +115,13 @@ export function RunStage() {
       <SetupBar />
       {current && shown && <Panel key={current} id={current} running={running} shown={shown} />}
       {current && !shown && <Txt live>↻ The machine is being switched on</Txt>}
+      <Button
+        compact
+        style={{ alignSelf: 'flex-start' }}
+        onPress={() => router.push(`/shop/machines/${job.machine.id}`)}
+      >
+        What the log says of {job.machine.name}
+      </Button>
       <BeginCard releases={releases.filter((r) => r.setupId === setup.id)} canRun={canRun} onBegun={open} />
       <RunsCard runs={runs.filter((r) => r.id !== current)} onOpen={open} />
     </StagePage>

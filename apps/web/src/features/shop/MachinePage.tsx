@@ -15,6 +15,7 @@ import { ItemPage } from '../../shell/ItemPage';
 import { Origin } from '../../ui/Origin';
 import { PowerCurve } from '../../ui/PowerCurve';
 import { useDraft } from '../../shell/useDraft';
+import { TimeCard } from './TimeCard';
 
 const FIELDS = parametersOf(Machine);
 const MOST_POINTS = 12;
@@ -221,6 +222,7 @@ export function MachinePage({ id }: { id: string }) {
             />
           </Card>
           <CarouselCard machine={machine} change={change} draft={draft} />
+          <TimeCard machine={machine.id} />
         </>
       )}
     </ItemPage>

@@ -1,0 +1,150 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import { Button } from 'react-native-paper';
+import useSWR from 'swr';
+import { KeptEntry, LOGGED_KINDS, LogEntry, LoggedKind, formatTime, standing } from '@tidypath/core';
+import { api } from '../../api/client';
+import { freshKey } from '../../api/fresh';
+import { KEYS } from '../../api/keys';
+import { useWaiting } from '../../api/useWaiting';
+import { bring } from '../../api/writes';
+import { Card, Fields, Row } from '../../ui/Card';
+import { Choices, plainOptions } from '../../ui/Choices';
+import { Fold } from '../../ui/Fold';
+import { NumberField } from '../../ui/NumberField';
+import { Txt } from '../../ui/Txt';
+import { counted } from '../../ui/counted';
+import { dayText } from './words';
+
+/** Entries as the server has them, and those that wait here; corrected ones are left out. */
+function useLog(release: string) {
+  const { data, mutate } = useSWR(KEYS.log(release), () => api.logOf(release));
+  const waiting = useWaiting().flatMap(({ write }): KeptEntry[] =>
+    write.what === 'log' && write.id === release
+      ? [{ ...write.entry, releaseId: release, who: 'waits here to be sent', at: '' }]
+      : [],
+  );
+  return { entries: standing([...(data ?? []), ...waiting]), again: () => void mutate() };
+}
+
+function entryText({ kind, parts, scrapped, seconds, at, who, remark }: KeptEntry): string {
+  const made = `${counted(parts, 'part', 'parts')}${scrapped > 0 ? `, ▲ ${scrapped} scrapped` : ''}`;
+  const time = seconds === undefined ? '' : `, ${formatTime(seconds / 60)} each`;
+  return [`${kind}: ${made}${time}`, [at && dayText(at), who].filter(Boolean).join(', '), remark]
+    .filter(Boolean)
+    .join(' · ');
+}
+
+const fresh = (entry?: KeptEntry) => ({
+  kind: (entry && entry.kind !== 'simulated' ? entry.kind : 'production') as LoggedKind,
+  parts: entry?.parts ?? 1,
+  scrapped: entry?.scrapped ?? 0,
+  minutes: entry?.seconds === undefined ? NaN : entry.seconds / 60,
+});
+
+interface FormProps {
+  /** What it corrects. */
+  of?: KeptEntry;
+  onLog: (entry: Omit<LogEntry, 'id' | 'remark'>) => void;
+}
+
+/** Parts made: two taps where one part came out well. */
+function EntryForm({ of, onLog }: FormProps) {
+  const [{ kind, parts, scrapped, minutes }, setForm] = useState(() => fresh(of));
+  const set = (more: Partial<ReturnType<typeof fresh>>) => setForm((form) => ({ ...form, ...more }));
+  const seconds = Number.isFinite(minutes) ? { seconds: minutes * 60 } : {};
+  return (
+    <>
+      <Choices label="Kind" value={kind} options={plainOptions(LOGGED_KINDS)} onChange={(k) => set({ kind: k })} />
+      <Fields>
+        <NumberField
+          label="Parts made"
+          value={parts}
+          onChange={(v) => set({ parts: v })}
+          min={0}
+          max={100000}
+          step={1}
+          whole
+        />
+        <NumberField
+          label="Of them scrapped"
+          value={scrapped}
+          onChange={(v) => set({ scrapped: v })}
+          min={0}
+          max={parts}
+          step={1}
+          whole
+        />
+        <NumberField
+          label="Minutes each"
+          help="From start to end, without holds; leave it empty where nobody looked."
+          value={minutes}
+          onChange={(v) => set({ minutes: v })}
+          min={0.01}
+          max={10000}
+        />
+      </Fields>
+      <Button
+        mode="contained"
+        testID="log-it"
+        style={{ alignSelf: 'flex-start' }}
+        onPress={() =>
+          onLog({ kind, parts, scrapped: Math.min(scrapped, parts), ...seconds, ...(of && { replaces: of.id }) })
+        }
+      >
+        {of ? 'Put it right' : 'Log it'}
+      </Button>
+    </>
+  );
+}
+
+/** What was made of a release, written down at the machine; entries are corrected, never changed. */
+export function LogCard({ release, name }: { release: string; name: string }) {
+  const { entries, again } = useLog(release);
+  const [wrong, setWrong] = useState<KeptEntry>();
+  const [failed, setFailed] = useState('');
+  const log = async (entry: Omit<LogEntry, 'id' | 'remark'>) => {
+    setFailed('');
+    try {
+      await bring({ what: 'log', id: release, name, entry: { id: freshKey(), remark: '', ...entry } });
+      setWrong(undefined);
+    } catch (error) {
+      setFailed((error as Error).message);
+    }
+    again();
+  };
+  const real = entries.filter((e) => e.kind !== 'simulated');
+  const simulated = entries.length - real.length;
+  return (
+    <Card testID="log">
+      <Txt heading bold>
+        Log
+      </Txt>
+      <EntryForm key={wrong?.id ?? real.length} of={wrong} onLog={(entry) => void log(entry)} />
+      {failed !== '' && <Txt tone="danger">▲ {failed}</Txt>}
+      {[...real].reverse().map((entry) => (
+        <Row key={entry.id}>
+          <View style={{ flex: 1, minWidth: 200 }}>
+            <Txt kind="small">{entryText(entry)}</Txt>
+          </View>
+          <Button compact onPress={() => setWrong(entry)}>
+            Not so
+          </Button>
+        </Row>
+      ))}
+      {simulated > 0 && (
+        <Fold label={counted(simulated, 'run on the simulated machine', 'runs on the simulated machine')}>
+          {() =>
+            entries
+              .filter((e) => e.kind === 'simulated')
+              .map((entry) => (
+                <Txt key={entry.id} kind="small" tone="quiet">
+                  {entryText(entry)}
+                </Txt>
+              ))
+          }
+        </Fold>
+      )}
+    </Card>
+  );
+}
