@@ -85,6 +85,9 @@ function Panel({ id, running, shown }: { id: string; running: Running; shown: Sh
   );
 }
 
+/** The run one looks for: the newest whose program is under way, else the newest. */
+const foremost = (runs: RunRow[]) => runs.find(({ state }) => state !== 'ready' && state !== 'done') ?? runs[0];
+
 /** A released program on the simulated machine: set up, proved out, run, looked at. */
 export function RunStage() {
   const { id = '' } = useLocalSearchParams<{ id: string }>();
@@ -94,7 +97,7 @@ export function RunStage() {
   const { releases } = useReleases(id);
   const { runs, canRun } = useRuns(id, setup.id);
   const [chosen, setChosen] = useState<{ of: string; run: string }>();
-  const current = chosen?.of === setup.id ? chosen.run : runs[0]?.id;
+  const current = chosen?.of === setup.id ? chosen.run : foremost(runs)?.id;
   const running = useRun(current ?? '');
   const { shown, refused, press } = running;
   const moment = useMoment(shown);
