@@ -1,7 +1,7 @@
 import { MACHINES, MATERIALS, Tool, cutState, powerAt, suggest, suggestBite } from '@tidypath/core';
 import { tool } from '@tidypath/core/testing/parts';
 import { characterOf } from './character';
-import { Stretch, feel } from './cut';
+import { SampledCut, feel } from './cut';
 
 const machine = MACHINES.find((m) => m.id === 'fulmar')!;
 const material = MATERIALS.find((m) => m.group === 'low-carbon steel')!;
@@ -12,7 +12,7 @@ const plain = (t: Tool) => {
   return { ...c, force: 1, spindle: 1, tools: new Map([[t.number, { ...c.tools.get(t.number)!, dull: 1 }]]) };
 };
 
-function stretch(t: Tool, rpm: number, feed: number, ae: number, ap: number): Stretch {
+function sampled(t: Tool, rpm: number, feed: number, ae: number, ap: number): SampledCut {
   const s = cutState({ tool: t, material, machine, rpm, feed, ae, ap });
   const engagement = (s.engagement * 180) / Math.PI;
   return {
@@ -20,7 +20,7 @@ function stretch(t: Tool, rpm: number, feed: number, ae: number, ap: number): St
     ...{ load: s.power / s.powerAvailable, force: s.force, chip: s.largestChip, stress: s.stress / 2000 },
   };
 }
-const CUT = stretch(tool(5), 4000, 800, 3, 8);
+const CUT = sampled(tool(5), 4000, 800, 3, 8);
 
 test('at full feed and speed it is what the proof says', () => {
   const felt = feel(CUT, { feed: 1, speed: 1 }, material, plain(CUT.tool), power);
@@ -80,7 +80,7 @@ function chattering(boldness: number): number {
         const { ae, ap } = suggestBite(t, mat, m, boldness);
         const { rpm, feed } = suggest({ tool: t, material: mat, machine: m, ae, ap, boldness });
         const s = cutState({ tool: t, material: mat, machine: m, rpm, feed, ae, ap });
-        const cut: Stretch = {
+        const cut: SampledCut = {
           ...{ tool: t, rpm, feed, depth: ap, engagement: (s.engagement * 180) / Math.PI },
           ...{ load: s.power / s.powerAvailable, force: s.force, chip: s.largestChip, stress: s.stress / 2000 },
         };

@@ -1,4 +1,4 @@
-/** What a stretch of a cut does to spindle, tool and work under the overrides in force. */
+/** What a cut does to spindle, tool and work under the overrides in force. */
 import {
   LOAD_LIMITS,
   Material,
@@ -49,8 +49,8 @@ export interface Felt {
   chip?: Chip;
 }
 
-/** A stretch as the proof sees it. */
-export interface Stretch {
+/** A sample of a cut as the proof sees it. */
+export interface SampledCut {
   tool: Tool;
   rpm: number;
   /** mm/min, as programmed. */
@@ -66,8 +66,8 @@ export interface Stretch {
   stress: number;
 }
 
-/** The sample of a proof as a stretch. */
-export const stretchOf = (s: Samples, i: number, tool: Tool, rpm: number, feed: number): Stretch => ({
+/** A sample of a proof as a cut. */
+export const sampledCut = (s: Samples, i: number, tool: Tool, rpm: number, feed: number): SampledCut => ({
   ...{ tool, rpm, feed },
   load: s.load[i],
   force: s.force[i],
@@ -96,7 +96,7 @@ function meanOf(chip: number, engagement: number): number {
 }
 
 /** Chatter of the machine and of the tool: whichever begins first. */
-function chatterOf(cut: Stretch, material: Material, character: Character, chip: number, rpm: number) {
+function chatterOf(cut: SampledCut, material: Material, character: Character, chip: number, rpm: number) {
   const { tool, depth } = cut;
   const own = character.tools.get(tool.number);
   const engagement = (cut.engagement * Math.PI) / 180;
@@ -143,7 +143,7 @@ function limitOf(mode: Mode, cut: Cutting, speed: number, rubbing: number) {
  * @param power kW that the spindle's curve gives at a speed
  */
 export function feel(
-  cut: Stretch,
+  cut: SampledCut,
   { feed: r, speed: s }: Ratios,
   material: Material,
   character: Character,

@@ -3,13 +3,13 @@
  * presses give the same run however finely time is given. It works sample by sample of the proof of what was entered, never by tick.
  */
 import { MOVE, Tool, powerAt, sectionAt } from '@tidypath/core';
-import { Felt, Ratios, feel, stretchOf } from '../behaviour/cut';
+import { Felt, Ratios, feel, sampledCut } from '../behaviour/cut';
 import { ALARMS, Alarm, AlarmNumber } from './alarms';
 import type { MachineEvent, StreamRow } from './events';
 import type { Memory, StepSeen } from './memory';
 import { ORIGIN, Place, endOf, mainAxis, placeOn } from './place';
 import { freshStep, see } from './seen';
-import type { Stretch } from './tape';
+import type { Leg } from './tape';
 import type { Loaded, Prepared } from './work';
 
 /** Rows of a stream in a second. */
@@ -56,7 +56,7 @@ export class Engine {
   // What is asked of whoever has it.
 
   /** What has to be prepared before it goes on; undefined where nothing has. */
-  get needs(): readonly Stretch[] | undefined {
+  get needs(): readonly Leg[] | undefined {
     const { state, past, current } = this.memory;
     return state === 'running' && !this.prepared && current ? [...past, current] : undefined;
   }
@@ -181,7 +181,7 @@ export class Engine {
   private finish(): void {
     const { memory } = this;
     memory.state = 'done';
-    this.endStretch();
+    this.endLeg();
     memory.block = 0;
     this.tell('done', 'The program is at its end');
   }
@@ -199,7 +199,7 @@ export class Engine {
     const alarm = p.strikes.get(this.motion);
     if (alarm && p.samples.rate[i] > 0) return this.raise(alarm);
     if (!tool) return;
-    const cut = stretchOf(p.samples, i, tool, motions.rpm[this.motion], motions.feed[this.motion]);
+    const cut = sampledCut(p.samples, i, tool, motions.rpm[this.motion], motions.feed[this.motion]);
     const felt = feel(cut, this.ratios, material, this.loaded.character, (rpm) => powerAt(machine, rpm));
     this.felt = felt;
     const step = this.step(number);
@@ -251,17 +251,17 @@ export class Engine {
     this.isOther = true;
   }
 
-  // Stretches.
+  // Leges.
 
   /** What was done to the piece up to now. */
-  get cut(): Stretch[] {
+  get cut(): Leg[] {
     const { past, current } = this.memory;
     if (!current || !this.prepared) return past;
     const to = Math.min(this.nextOf(this.prepared), current.to);
     return to > current.from ? [...past, { ...current, to }] : past;
   }
 
-  protected stretchFrom(from: number): Stretch {
+  protected stretchFrom(from: number): Leg {
     const { entered, spindle, lost } = this.memory;
     const { character, motions, work } = this.loaded;
     const off = (n: number) => {
@@ -279,7 +279,7 @@ export class Engine {
     };
   }
 
-  /** Ends the stretch under way before a motion of the program, and begins one there with what is so now. */
+  /** Ends the leg under way before a motion of the program, and begins one there with what is so now. */
   protected split(at: number): void {
     const { memory } = this;
     if (memory.current && at > memory.current.from) memory.past.push({ ...memory.current, to: at });
@@ -288,7 +288,7 @@ export class Engine {
   }
 
   /** Keeps what was cut, and has nothing under way. */
-  protected endStretch(): void {
+  protected endLeg(): void {
     this.memory.past = this.cut;
     this.memory.current = this.prepared = this.felt = undefined;
   }

@@ -53,7 +53,7 @@ export class Machine extends Engine {
   reset(): string | undefined {
     const { memory } = this;
     if (memory.state === 'running') return 'It runs: hold it first';
-    this.endStretch();
+    this.endLeg();
     memory.state = 'ready';
     memory.block = 0;
     memory.alarm = memory.asks = undefined;

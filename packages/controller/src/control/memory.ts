@@ -3,7 +3,7 @@ import type { ChipColour } from '../behaviour/heat';
 import type { ChipShape } from '../behaviour/chip';
 import type { Alarm } from './alarms';
 import { ORIGIN, Place } from './place';
-import type { Stretch } from './tape';
+import type { Leg } from './tape';
 
 export const STATES = ['ready', 'running', 'held', 'block', 'waits', 'tool', 'alarm', 'done'] as const;
 export type MachineState = (typeof STATES)[number];
@@ -75,8 +75,8 @@ export interface Memory {
   overrides: Record<Override, number>;
   switches: Record<Switch, boolean>;
   /** What was done to the piece so far, and what runs now, to its end. */
-  past: Stretch[];
-  current?: Stretch;
+  past: Leg[];
+  current?: Leg;
   /** What stands in the spindle where another was asked for. */
   spindle: Record<number, number>;
   lost: Place;

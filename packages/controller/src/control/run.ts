@@ -16,7 +16,7 @@ import { Entered, Memory, StepSeen, freshMemory } from './memory';
 import type { MachineEvent, StreamRow } from './events';
 import { Machine } from './machine';
 import type { Place } from './place';
-import type { Stretch } from './tape';
+import type { Leg } from './tape';
 import { Loaded, prepare } from './work';
 
 /** Everything entered as it truly is: what a careful setter enters. */
@@ -35,7 +35,7 @@ export interface Ran {
   events: MachineEvent[];
   stream: StreamRow[];
   /** What was done to the piece. */
-  cut: Stretch[];
+  cut: Leg[];
 }
 
 /** Tools that somebody puts in when they are asked for, presses of start at stops: more than any program has. */
@@ -77,12 +77,12 @@ const WORN = 0.015;
 /** What a hand with a good gauge repeats, mm. */
 const REPEATS = 0.002;
 
-/** The stretch that ran a tool last, for what was entered then. */
-const lastOf = (past: readonly Stretch[], tool: number): Stretch | undefined =>
+/** The leg that ran a tool last, for what was entered then. */
+const lastOf = (past: readonly Leg[], tool: number): Leg | undefined =>
   past.filter((s) => s.lengths[tool] !== undefined).at(-1);
 
 /** How far off its height a tool cut, mm; positive is too high. */
-function heightOff(past: readonly Stretch[], tool: number): number {
+function heightOff(past: readonly Leg[], tool: number): number {
   const s = lastOf(past, tool);
   return s ? s.zero.z + s.lost.z + s.lift + s.lengths[tool] : 0;
 }

@@ -5,8 +5,8 @@
 import { MOVE, MotionList, Motions } from '@tidypath/core';
 import type { Place } from './place';
 
-/** A stretch of a program as it runs: from one motion up to another, with what is entered then. */
-export interface Stretch {
+/** A leg of a program as it runs: from one motion up to another, with what is entered then. */
+export interface Leg {
   from: number;
   /** Up to this motion, not with it. */
   to: number;
@@ -35,8 +35,8 @@ const rowOf = (m: Motions, i: number) => Object.fromEntries(COLUMNS.map((c) => [
 /** Home is where it is, whatever is entered. */
 const AT_HOME = 1e-6;
 
-/** A motion where a stretch puts it. */
-function placed(row: Row, { zero, lengths, spindle, lost, lift }: Stretch, homeZ: number): Row {
+/** A motion where a leg puts it. */
+function placed(row: Row, { zero, lengths, spindle, lost, lift }: Leg, homeZ: number): Row {
   const [dx, dy] = [zero.x + lost.x, zero.y + lost.y];
   const dz = row.z >= homeZ - AT_HOME ? 0 : zero.z + lost.z + lift + (lengths[row.tool] ?? 0);
   return {
@@ -58,8 +58,8 @@ function approach(from: Row | undefined, to: Row, homeZ: number): Row[] {
   return [...up, ...change, { ...rapid, z: homeZ }, rapid];
 }
 
-/** The stretches of a program one after the other, as the machine runs them. @param homeZ height of the tip with the spindle at home */
-export function tapeOf(program: Motions, stretches: readonly Stretch[], homeZ: number): Tape {
+/** The legs of a program one after the other, as the machine runs them. @param homeZ height of the tip with the spindle at home */
+export function tapeOf(program: Motions, legs: readonly Leg[], homeZ: number): Tape {
   const list = new MotionList();
   const source: number[] = [];
   let last: Row | undefined;
@@ -68,13 +68,13 @@ export function tapeOf(program: Motions, stretches: readonly Stretch[], homeZ: n
     source.push(from);
     last = row;
   };
-  stretches.forEach((stretch, k) => {
-    const goesOn = k > 0 && stretches[k - 1].to === stretch.from;
-    if (!goesOn && stretch.from > 0) {
-      const start = placed(rowOf(program, stretch.from - 1), stretch, homeZ);
-      for (const row of approach(last, { ...start, rpm: program.rpm[stretch.from] }, homeZ)) put(row, -1);
+  legs.forEach((leg, k) => {
+    const goesOn = k > 0 && legs[k - 1].to === leg.from;
+    if (!goesOn && leg.from > 0) {
+      const start = placed(rowOf(program, leg.from - 1), leg, homeZ);
+      for (const row of approach(last, { ...start, rpm: program.rpm[leg.from] }, homeZ)) put(row, -1);
     }
-    for (let i = stretch.from; i < stretch.to; i++) put(placed(rowOf(program, i), stretch, homeZ), i);
+    for (let i = leg.from; i < leg.to; i++) put(placed(rowOf(program, i), leg, homeZ), i);
   });
   return { motions: list.build(), source: Int32Array.from(source) };
 }

@@ -21,7 +21,7 @@ import {
 import { Character, characterOf } from '../behaviour/character';
 import { Alarm, struck } from './alarms';
 import { Block, blocksOf, withoutSkipped } from './program';
-import { Stretch, Tape, tapeOf } from './tape';
+import { Leg, Tape, tapeOf } from './tape';
 
 /** A program on a machine, with the piece in it. */
 export interface Work {
@@ -132,10 +132,10 @@ function isWrong({ code, data }: Finding, tolerance: number): boolean {
 }
 
 /** Cuts the piece as the machine will, with what is entered: one proof. */
-export function prepare(loaded: Loaded, stretches: readonly Stretch[]): Prepared {
+export function prepare(loaded: Loaded, legs: readonly Leg[]): Prepared {
   const { work, text, motions } = loaded;
   let tape: Tape = { motions, source: new Int32Array() };
-  const run = runOf(work, text, (_, homeZ) => (tape = tapeOf(motions, stretches, homeZ)).motions);
+  const run = runOf(work, text, (_, homeZ) => (tape = tapeOf(motions, legs, homeZ)).motions);
   run.prover.advance();
   const { samples, findings } = run.prover.result();
   const { seconds } = run.prover.clock;
