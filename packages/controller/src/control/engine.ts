@@ -261,7 +261,7 @@ export class Engine {
     return to > current.from ? [...past, { ...current, to }] : past;
   }
 
-  protected stretchFrom(from: number): Leg {
+  protected legFrom(from: number): Leg {
     const { entered, spindle, lost } = this.memory;
     const { character, motions, work } = this.loaded;
     const off = (n: number) => {
@@ -283,7 +283,7 @@ export class Engine {
   protected split(at: number): void {
     const { memory } = this;
     if (memory.current && at > memory.current.from) memory.past.push({ ...memory.current, to: at });
-    memory.current = this.stretchFrom(at);
+    memory.current = this.legFrom(at);
     this.prepared = undefined;
   }
 

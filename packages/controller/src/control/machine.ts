@@ -21,7 +21,7 @@ export class Machine extends Engine {
     if (!memory.current) {
       const block = this.loaded.blocks[memory.block];
       if (!block) return 'The program has nothing to run';
-      memory.current = this.stretchFrom(block.from);
+      memory.current = this.legFrom(block.from);
       memory.began = memory.ran;
       memory.turned = this.isTurned;
       this.changed = NONE;
