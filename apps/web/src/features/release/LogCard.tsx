@@ -12,6 +12,7 @@ import { Card, Fields, Row } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
 import { Fold } from '../../ui/Fold';
 import { NumberField } from '../../ui/NumberField';
+import { Tick } from '../../ui/Tick';
 import { Txt } from '../../ui/Txt';
 import { counted } from '../../ui/counted';
 import { dayText } from './words';
@@ -35,30 +36,33 @@ function entryText({ kind, parts, scrapped, seconds, at, who, remark }: KeptEntr
     .join(' · ');
 }
 
-const fresh = (entry?: KeptEntry) => ({
+const fresh = (entry: KeptEntry | undefined, minutes: number) => ({
   kind: (entry && entry.kind !== 'simulated' ? entry.kind : 'production') as LoggedKind,
   parts: entry?.parts ?? 1,
   scrapped: entry?.scrapped ?? 0,
-  minutes: entry?.seconds === undefined ? NaN : entry.seconds / 60,
+  isTimed: entry?.seconds !== undefined,
+  minutes: entry?.seconds === undefined ? minutes : entry.seconds / 60,
 });
 
 interface FormProps {
   /** What it corrects. */
   of?: KeptEntry;
+  /** Of one part, as computed. */
+  minutes: number;
   onLog: (entry: Omit<LogEntry, 'id' | 'remark'>) => void;
 }
 
 /** Parts made: two taps where one part came out well. */
-function EntryForm({ of, onLog }: FormProps) {
-  const [{ kind, parts, scrapped, minutes }, setForm] = useState(() => fresh(of));
+function EntryForm({ of, minutes: computed, onLog }: FormProps) {
+  const [{ kind, parts, scrapped, isTimed, minutes }, setForm] = useState(() => fresh(of, computed));
   const set = (more: Partial<ReturnType<typeof fresh>>) => setForm((form) => ({ ...form, ...more }));
-  const seconds = Number.isFinite(minutes) ? { seconds: minutes * 60 } : {};
+  const seconds = isTimed ? { seconds: minutes * 60 } : {};
   return (
     <>
       <Choices label="Kind" value={kind} options={plainOptions(LOGGED_KINDS)} onChange={(k) => set({ kind: k })} />
       <Fields>
         <NumberField
-          label="Parts made"
+          label="Parts"
           value={parts}
           onChange={(v) => set({ parts: v })}
           min={0}
@@ -67,7 +71,7 @@ function EntryForm({ of, onLog }: FormProps) {
           whole
         />
         <NumberField
-          label="Of them scrapped"
+          label="Scrapped"
           value={scrapped}
           onChange={(v) => set({ scrapped: v })}
           min={0}
@@ -75,15 +79,18 @@ function EntryForm({ of, onLog }: FormProps) {
           step={1}
           whole
         />
+      </Fields>
+      <Tick label="Its time was looked at" on={isTimed} onPress={() => set({ isTimed: !isTimed })} />
+      {isTimed && (
         <NumberField
           label="Minutes each"
-          help="From start to end, without holds; leave it empty where nobody looked."
+          help="From start to end, without holds."
           value={minutes}
           onChange={(v) => set({ minutes: v })}
           min={0.01}
           max={10000}
         />
-      </Fields>
+      )}
       <Button
         mode="contained"
         testID="log-it"
@@ -99,7 +106,7 @@ function EntryForm({ of, onLog }: FormProps) {
 }
 
 /** What was made of a release, written down at the machine; entries are corrected, never changed. */
-export function LogCard({ release, name }: { release: string; name: string }) {
+export function LogCard({ release, name, minutes }: { release: string; name: string; minutes: number }) {
   const { entries, again } = useLog(release);
   const [wrong, setWrong] = useState<KeptEntry>();
   const [failed, setFailed] = useState('');
@@ -120,7 +127,7 @@ export function LogCard({ release, name }: { release: string; name: string }) {
       <Txt heading bold>
         Log
       </Txt>
-      <EntryForm key={wrong?.id ?? real.length} of={wrong} onLog={(entry) => void log(entry)} />
+      <EntryForm key={wrong?.id ?? real.length} of={wrong} minutes={minutes} onLog={(entry) => void log(entry)} />
       {failed !== '' && <Txt tone="danger">▲ {failed}</Txt>}
       {[...real].reverse().map((entry) => (
         <Row key={entry.id}>

@@ -164,7 +164,11 @@ function Release({ view, again }: { view: ReleaseView; again: () => void }) {
         <Asked view={view} />
         <Held view={view} />
         <FirstPieceCard view={view} onMeasured={again} />
-        <LogCard release={view.id} name={`${view.jobName}, ${releaseName(view)}`} />
+        <LogCard
+          release={view.id}
+          name={`${view.jobName}, ${releaseName(view)}`}
+          minutes={wholeTime(view.body.proof.clock)}
+        />
         <Looked view={view} />
       </View>
       <View style={{ flex: wide ? 1 : undefined, width: wide ? undefined : '100%' }}>
