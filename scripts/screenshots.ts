@@ -1,7 +1,20 @@
 /** Makes docs/screenshots from the demo data: one picture of each main view, phone and wide. */
 import { join } from 'node:path';
 import { Page } from 'puppeteer-core';
-import { Harness, PHONE, WIDE, byLabel, byTest, drawn, root, tap, tapText, textOf, until } from '../tests/e2e/harness';
+import {
+  Harness,
+  PHONE,
+  WIDE,
+  byLabel,
+  byTest,
+  drawn,
+  fill,
+  root,
+  tap,
+  tapText,
+  textOf,
+  until,
+} from '../tests/e2e/harness';
 
 interface Shot {
   name: string;
@@ -19,6 +32,26 @@ const proved = (page: Page) =>
 const openSecond = async (page: Page) => {
   await proved(page);
   await tap(page, '[aria-label^="2 "]');
+};
+
+/** A machine with the release on it, touched off and in its first pocket. */
+const running = async (page: Page) => {
+  await page.waitForSelector(`${byTest('begin-run')}:not([aria-disabled=true])`);
+  await fill(page, byLabel('Machine number'), '3');
+  await page.keyboard.press('Tab');
+  await tap(page, byTest('begin-run'));
+  await page.waitForSelector(byTest('control'));
+  for (const axis of ['X', 'Y', 'Z']) {
+    await tapText(page, `Touch off ${axis}`);
+    await tap(page, byTest('take-touch'));
+    await until('it is taken', async () => !(await page.$(byTest('sheet'))));
+  }
+  await tap(page, byTest('hold-or-start'));
+  await tapText(page, '10 ×');
+  await until('the pocket', async () => /T4/.test(await textOf(page, byTest('control'))));
+  await tapText(page, 'as it is');
+  await until('chips', async () => /Chips/.test(await textOf(page, byTest('cut-seen'))));
+  await page.$eval(byTest('control'), (e) => e.scrollIntoView());
 };
 
 const SHOTS: Shot[] = [
@@ -43,7 +76,8 @@ const SHOTS: Shot[] = [
       await rest(1500);
     },
   },
-  { name: 'release', job: 'Vane hub plate', path: 'release', before: proved },
+  { name: 'release', job: 'Vane hub plate', path: 'release', only: 'phone', before: proved },
+  { name: 'run', job: 'Vane hub plate', path: 'run', only: 'phone', before: running },
   {
     name: 'released',
     path: '/releases',

@@ -25,7 +25,8 @@ test('the newest run of a setup says how it stands', () => {
     ).run;
   expect(at().word).toBe('empty');
   expect(at('running', 'done')).toEqual({ word: 'running', mark: '▶' });
-  expect(at('alarm').word).toBe('needs you');
+  expect(at('held')).toEqual({ word: 'running', mark: '■' });
+  for (const state of ['alarm', 'tool']) expect(at(state).word).toBe('needs you');
   expect(at('done', 'alarm').word).toBe('done');
   expect(at('ready').word).toBe('empty');
 });

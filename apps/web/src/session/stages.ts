@@ -26,9 +26,11 @@ const needs = (findings: Finding[]): StageState => ({
 
 /** Where the newest run of a setup stands. */
 function runState([newest]: RunRow[]): StageState {
-  if (newest?.state === 'running') return { word: 'running', mark: '▶' };
-  if (newest?.state === 'alarm') return needs([]);
-  return newest?.state === 'done' ? DONE : EMPTY;
+  const { state = 'ready' } = newest ?? {};
+  if (state === 'ready') return EMPTY;
+  if (state === 'done') return DONE;
+  if (state === 'alarm' || state === 'tool') return needs([]);
+  return { word: 'running', mark: state === 'running' ? '▶' : '■' };
 }
 
 /**

@@ -107,7 +107,7 @@ export function RunStage() {
   };
   return (
     <StagePage
-      view={<JobView stock="cut" moment={moment} />}
+      view={<JobView stock="cut" showPath={false} moment={moment} />}
       start={current}
       action={
         current && shown ? (
