@@ -53,7 +53,7 @@ function figures(loaded: Loaded, { memory, events, cut }: Ran) {
     events,
     steps: memory.steps,
     tools: memory.fates,
-    sizes: measured(loaded, memory).map(({ size, mm }) => ({
+    sizes: measured(loaded, cut, memory).map(({ size, mm }) => ({
       id: size.id,
       feature: size.feature,
       wanted: size.mm,

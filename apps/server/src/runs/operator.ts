@@ -131,7 +131,7 @@ export class Operator {
     const { machine } = this;
     const { loaded, memory, cut } = machine;
     if (cut.length === 0) return { sizes: [], findings: [] };
-    return { sizes: measured(loaded, memory), findings: prepare(loaded, cut).judged() };
+    return { sizes: measured(loaded, cut, memory), findings: prepare(loaded, cut).judged() };
   }
 
   close(): void {

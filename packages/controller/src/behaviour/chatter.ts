@@ -150,13 +150,6 @@ export function depthLimit(mode: Mode, cut: Cutting, speed: number, rubbing: num
   return limit;
 }
 
-/** The simple form in one direction, for words: b = 2·k·ζ·(1 + ζ)/(Kt·μ·z·φ/2π). @param share of the force that swings, by the width */
-export const simpleLimit = (
-  { stiffness, damping }: Mode,
-  { teeth, engagement, force }: Cutting,
-  share: number,
-): number => (2 * stiffness * damping * (1 + damping)) / (force * share * ((teeth * engagement) / (2 * Math.PI)));
-
 /** Speeds at which a chatter of that frequency is out of step, the fastest first: n = 60·f/(z·j), rpm. */
 export const quietSpeeds = (frequency: number, teeth: number, count = 3): number[] =>
   Array.from({ length: count }, (_, j) => (60 * frequency) / (teeth * (j + 1)));

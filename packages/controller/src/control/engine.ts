@@ -115,13 +115,6 @@ export class Engine {
     if (step) step.seconds += seconds;
   }
 
-  /** Seconds since it was switched on at which something happens next; undefined where nothing will by itself. */
-  get nextAt(): number | undefined {
-    if (this.memory.state !== 'running' || !this.prepared) return undefined;
-    const { time } = this.next(this.prepared);
-    return Number.isFinite(time) ? time : undefined;
-  }
-
   private get ratios(): Ratios & { rapid: number } {
     const { feed, speed, rapid } = this.memory.overrides;
     return { feed: feed / 100, speed: speed / 100, rapid: rapid / 100 };
@@ -251,7 +244,7 @@ export class Engine {
     this.isOther = true;
   }
 
-  // Leges.
+  // Legs.
 
   /** What was done to the piece up to now. */
   get cut(): Leg[] {

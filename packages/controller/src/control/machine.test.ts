@@ -292,8 +292,8 @@ test('what the piece measures: as deep as its tool was set, narrower by what gav
   const of = loaded(job, {}, post(JOB).text);
   const [right, deep] = [0, -0.2].map((off) => {
     const truly = trulyEntered(of);
-    const { memory } = runThrough(of, { ...truly, lengths: { ...truly.lengths, 7: truly.lengths[7] + off } });
-    return Object.fromEntries(measured(of, memory).map(({ size, mm }) => [size.size, mm]));
+    const { memory, cut } = runThrough(of, { ...truly, lengths: { ...truly.lengths, 7: truly.lengths[7] + off } });
+    return Object.fromEntries(measured(of, cut, memory).map(({ size, mm }) => [size.size, mm]));
   });
   expect(right.depth).toBeCloseTo(3, 1);
   expect(deep.depth - right.depth).toBeCloseTo(0.2, 6);
@@ -341,4 +341,17 @@ test('run on to its end, a second piece is run as the first', () => {
   machine.newPiece();
   expect(once()).toBeCloseTo(first, 6);
   expect(machine.memory.now).toBeCloseTo(2 * whole, 5);
+});
+
+test('what was struck once and is struck again is an alarm again', () => {
+  const machine = machineWith(plain);
+  const struck = [10, 20].map((short) => {
+    machine.enterLength(7, trulyEntered(plain).lengths[7] - short);
+    machine.start();
+    pass(machine, LONG);
+    const { alarm } = machine.memory;
+    machine.reset();
+    return alarm?.number;
+  });
+  expect(struck).toEqual([11, 11]);
 });

@@ -117,7 +117,7 @@ export class Machine extends Engine {
     return undefined;
   }
 
-  /** Puts a tool into the spindle where one is asked for, or a new one in the place of one that broke. */
+  /** Puts a tool into the spindle where one is asked for, or a new one, with fresh edges, in the place of one that wore or broke. */
   putIn(tool: number): string | undefined {
     const { memory } = this;
     if (memory.state === 'running') return 'It runs: hold it first';
@@ -127,7 +127,7 @@ export class Machine extends Engine {
     const spindle = { ...memory.spindle, [asked]: tool };
     if (asked === tool) delete spindle[asked];
     memory.spindle = spindle;
-    if (memory.fates[tool]?.brokeAt) delete memory.fates[tool];
+    delete memory.fates[tool];
     if (memory.asks !== undefined) this.changed = this.motion;
     const isOther = before !== memory.spindle[asked];
     memory.asks = undefined;

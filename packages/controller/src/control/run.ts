@@ -3,13 +3,11 @@ import {
   Job,
   Setup,
   SizeToMeasure,
-  Tool,
   hashOf,
   holderLength,
   normalFrom,
   randomFrom,
   sizesToMeasure,
-  wallRoughness,
 } from '@tidypath/core';
 import { CHIP_SHAPES } from '../behaviour/chip';
 import { Entered, Memory, StepSeen, freshMemory } from './memory';
@@ -106,8 +104,8 @@ const stands = (job: Job, { feature }: { feature: string }): boolean => {
   return found?.meaning === 'outline' || found?.meaning === 'boss';
 };
 
-/** Sizes of the piece as somebody measures them; only of what was cut. */
-export function measured(loaded: Loaded, { past, steps, fates }: Memory): Measured[] {
+/** Sizes of the piece as somebody measures them; only of what was cut. @param past what was done to it */
+export function measured(loaded: Loaded, past: readonly Leg[], { steps, fates }: Memory): Measured[] {
   const { job, setup, seed } = loaded.work;
   const faced = steps.find((s) => setup.operations.some((o) => o.id === s.operationId && o.kind === 'face'));
   return sizesToMeasure(job, setup).flatMap((size): Measured[] => {
@@ -120,10 +118,3 @@ export function measured(loaded: Loaded, { past, steps, fates }: Memory): Measur
     return [{ size, mm: size.mm + (stands(job, size) ? less : -less) + hand }];
   });
 }
-
-/** Roughness Ra of the walls a step left, µm: what its teeth leave, and what shook. */
-export function roughness(tool: Pick<Tool, 'diameter'>, perTurn: number, { vibration }: StepSeen): number {
-  return wallRoughness(perTurn, tool.diameter) + 1000 * SHOWS * vibration;
-}
-/** Of a vibration, how much stays on the wall as Ra (estimate). */
-const SHOWS = 0.25;

@@ -1,5 +1,6 @@
 /** What a control shows. */
 import { Lines, holderLength } from '@tidypath/core';
+import { quietSpeeds } from '../behaviour/chatter';
 import type { Chip } from '../behaviour/chip';
 import type { ChipColour } from '../behaviour/heat';
 import type { Machine } from './machine';
@@ -16,6 +17,8 @@ export interface Register {
   sheet: number;
   /** Share of an edge used. */
   worn: number;
+  /** Whether somebody who looks sees that it broke; nobody sees it while it turns. */
+  broke: boolean;
 }
 
 export interface MachineView extends Pick<
@@ -42,11 +45,23 @@ export interface MachineView extends Pick<
   /** mm. */
   vibration: number;
   chatter?: number;
+  /** Speeds of the machine at which that is out of step, rpm. */
+  quiet?: number[];
   /** N. */
   force: number;
   colour?: ChipColour;
   chip?: Chip;
 }
+
+/** Speeds the machine has that are out of step with a chatter. */
+function quietAt({ loaded, running }: Machine, chatter: number): number[] {
+  const { tools, machine } = loaded.work.job;
+  const flutes = tools.find((t) => t.number === running?.tool)?.flutes ?? 1;
+  return quietSpeeds(chatter, flutes, QUIET.looked)
+    .filter((rpm) => rpm >= machine.minRpm && rpm <= machine.maxRpm)
+    .slice(0, QUIET.shown);
+}
+const QUIET = { looked: 40, shown: 2 };
 
 /** Lines shown before the one under way, and in all. */
 const SHOWN = { before: 1, all: 5 };
@@ -68,6 +83,7 @@ function registersOf({ loaded, memory }: Machine): Register[] {
       {
         ...{ tool: number, name: tool.name, sheet: tool.stickOut + holderLength(tool.holder) },
         worn: memory.fates[number]?.worn ?? 0,
+        broke: memory.state !== 'running' && memory.fates[number]?.brokeAt !== undefined,
         ...(entered !== undefined && { entered }),
       },
     ];
@@ -89,5 +105,6 @@ export function viewOf(machine: Machine): MachineView {
     ...machine.at,
     ...machine.running,
     ...{ load, vibration, force, chatter, colour, chip },
+    ...(chatter !== undefined && { quiet: quietAt(machine, chatter) }),
   };
 }

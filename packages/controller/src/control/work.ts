@@ -131,11 +131,21 @@ function isWrong({ code, data }: Finding, tolerance: number): boolean {
   return ['gouge', 'metal-left', 'stock-short'].includes(code) && (by === undefined || by > tolerance);
 }
 
+/** Motions of a tape before its last leg, and before the way back to it. */
+function startOf({ source }: Tape, legs: readonly Leg[]): number {
+  let at = Math.max(0, source.lastIndexOf(legs[legs.length - 1]?.from ?? 0));
+  while (at > 0 && source[at - 1] === -1) at--;
+  return at;
+}
+
 /** Cuts the piece as the machine will, with what is entered: one proof. */
 export function prepare(loaded: Loaded, legs: readonly Leg[]): Prepared {
   const { work, text, motions } = loaded;
   let tape: Tape = { motions, source: new Int32Array() };
   const run = runOf(work, text, (_, homeZ) => (tape = tapeOf(motions, legs, homeZ)).motions);
+  // What was struck before is past: striking the same again is an alarm again.
+  run.prover.advance(startOf(tape, legs));
+  run.prover.contacts.told.forget();
   run.prover.advance();
   const { samples, findings } = run.prover.result();
   const { seconds } = run.prover.clock;

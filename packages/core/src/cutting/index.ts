@@ -21,7 +21,7 @@ export { type Gauge, gaugesOf, thin } from './gauges';
 export { reamAllowance, SCREWS, suggestPeck } from './holes';
 export { type Lift, lifts } from './lift';
 export { GENERAL_TOLERANCE } from './limits';
-export { scallopHeight, specificForce, stepoverForScallop, wallRoughness } from './milling';
+export { scallopHeight, specificForce, stepoverForScallop } from './milling';
 export { suggest } from './suggest';
 export type { LimitStep, Situation, Suggestion } from './suggestion';
 export {

@@ -66,6 +66,11 @@ export class Told {
     });
   }
 
+  /** What was told so far is past: the same is told again. */
+  forget(): void {
+    this.worst.clear();
+  }
+
   /** In the order of lines. */
   findings(): Finding[] {
     return [...this.worst.values()]

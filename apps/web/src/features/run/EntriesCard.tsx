@@ -10,10 +10,19 @@ import { Touched, TouchSheet } from './TouchSheet';
 
 /** A register may be off by so much against the sheet, mm. */
 const OFF = 0.1;
+/** Less use of an edge is not told. */
+const SHOWN_WEAR = 0.01;
 
-/** A length register against the sheet. */
-function Length({ register, unit, onTouch }: { register: Register; unit: LengthUnit; onTouch: () => void }) {
-  const { tool, name, entered, sheet } = register;
+interface LengthProps {
+  register: Register;
+  unit: LengthUnit;
+  onTouch: () => void;
+  onNew: () => void;
+}
+
+/** A length register against the sheet, and how its tool has fared. */
+function Length({ register, unit, onTouch, onNew }: LengthProps) {
+  const { tool, name, entered, sheet, worn, broke } = register;
   const off = entered === undefined ? undefined : entered - sheet;
   const isOff = off === undefined || Math.abs(off) > OFF;
   return (
@@ -35,6 +44,16 @@ function Length({ register, unit, onTouch }: { register: Register; unit: LengthU
             ? '▲ not set'
             : '✓ as the sheet'}
       </Txt>
+      {(broke || worn > SHOWN_WEAR) && (
+        <Row>
+          <Txt kind="small" tone={broke ? 'danger' : 'quiet'} style={{ flex: 1 }}>
+            {broke ? '▲ It is broken' : `${Math.round(100 * worn)} % of an edge used`}
+          </Txt>
+          <Button compact onPress={onNew} accessibilityLabel={`Put in a new T${tool}`}>
+            Put in a new one
+          </Button>
+        </Row>
+      )}
     </View>
   );
 }
@@ -72,7 +91,13 @@ export function EntriesCard({ view, unit, offset, press }: Props) {
         ))}
       </Row>
       {registers.map((r) => (
-        <Length key={r.tool} register={r} unit={unit} onTouch={() => setTouched({ tool: r.tool })} />
+        <Length
+          key={r.tool}
+          register={r}
+          unit={unit}
+          onTouch={() => setTouched({ tool: r.tool })}
+          onNew={() => press({ press: 'put in', n: r.tool })}
+        />
       ))}
       <Choices
         label="Runs"

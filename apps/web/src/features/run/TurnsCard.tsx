@@ -1,9 +1,12 @@
+import { useState } from 'react';
 import { View } from 'react-native';
 import { Button, IconButton } from 'react-native-paper';
 import { MachineView, OVERRIDES, Press } from '@tidypath/controller';
 import { SPACE } from '../../theme/theme';
 import { Card, Row } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
+import { Fold } from '../../ui/Fold';
+import { NumberField } from '../../ui/NumberField';
 import { Tick } from '../../ui/Tick';
 import { Txt } from '../../ui/Txt';
 
@@ -50,6 +53,7 @@ interface Props {
 
 /** Overrides, switches, and how fast its time passes. */
 export function TurnsCard({ view: { overrides, switches, state }, pace, press, onPace, onOnward }: Props) {
+  const [from, setFrom] = useState(1);
   const turn = (which: 'singleBlock' | 'optionalStop' | 'door', label: string) => (
     <Tick label={label} on={switches[which]} onPress={() => press({ press: 'switch', which, on: !switches[which] })} />
   );
@@ -74,6 +78,18 @@ export function TurnsCard({ view: { overrides, switches, state }, pace, press, o
         options={PACES.map((value) => ({ value, label: value === '1' ? 'as it is' : `${value} ×` }))}
         onChange={(value) => onPace(Number(value))}
       />
+      {(state === 'ready' || state === 'done') && (
+        <Fold label="Begin at a line">
+          {() => (
+            <Row>
+              <NumberField label="Line" value={from} onChange={setFrom} min={1} max={10_000_000} whole />
+              <Button compact mode="outlined" onPress={() => press({ press: 'start at', n: from })}>
+                Begin there
+              </Button>
+            </Row>
+          )}
+        </Fold>
+      )}
       <Button mode="outlined" disabled={state !== 'running'} onPress={onOnward} testID="onward">
         On to where it stops next
       </Button>

@@ -18,9 +18,9 @@ const VIEW: MachineView = {
   ],
   zero: { x: -200 },
   registers: [
-    { tool: 4, name: '10 mm end mill', entered: 72, sheet: 72.05, worn: 0 },
-    { tool: 7, name: '6 mm end mill', entered: 52, sheet: 62, worn: 0 },
-    { tool: 9, name: '4 mm end mill', sheet: 60, worn: 0 },
+    { tool: 4, name: '10 mm end mill', entered: 72, sheet: 72.05, worn: 0.004, broke: false },
+    { tool: 7, name: '6 mm end mill', entered: 52, sheet: 62, worn: 0.31, broke: false },
+    { tool: 9, name: '4 mm end mill', sheet: 60, worn: 0, broke: true },
   ],
 };
 const pressed: Press[] = [];
@@ -64,6 +64,24 @@ test('registers are held against the sheet', async () => {
   expect(screen.getByText(/H9 empty, ▲ not set/)).toBeTruthy();
 });
 
+test('what is worn or broken is told, and a new one put in', async () => {
+  await show(<EntriesCard view={VIEW} unit="mm" offset="G54" press={press} />);
+  expect(screen.getByText('31 % of an edge used')).toBeTruthy();
+  expect(screen.getByText('▲ It is broken')).toBeTruthy();
+  expect(screen.queryByLabelText('Put in a new T4')).toBeNull();
+  await fireEvent.press(screen.getByLabelText('Put in a new T9'));
+  expect(pressed).toEqual([{ press: 'put in', n: 9 }]);
+});
+
+test('a program is begun at a line', async () => {
+  await show(<TurnsCard view={VIEW} pace={1} press={press} onPace={() => undefined} onOnward={() => undefined} />);
+  await fireEvent.press(screen.getByText('Begin at a line'));
+  await fireEvent.changeText(screen.getByLabelText('Line'), '120');
+  await fireEvent(screen.getByLabelText('Line'), 'blur');
+  await fireEvent.press(screen.getByText('Begin there'));
+  expect(pressed).toEqual([{ press: 'start at', n: 120 }]);
+});
+
 test('touched off with the block it is told of; a told block that is not there can be told', async () => {
   await show(<EntriesCard view={VIEW} unit="mm" offset="G54" press={press} />);
   await fireEvent.press(screen.getByLabelText('Touch off T7'));
@@ -105,9 +123,11 @@ test('an alarm says its number, where, more, and what to do', async () => {
 
 test('chatter is told in words, with its frequency; a load beyond the spindle has a shape', async () => {
   await show(
-    <CutCard view={{ ...VIEW, state: 'running', load: 1.1, vibration: 0.02, chatter: 803, colour: 'blue' }} />,
+    <CutCard
+      view={{ ...VIEW, state: 'running', load: 1.1, vibration: 0.02, chatter: 803, quiet: [12045], colour: 'blue' }}
+    />,
   );
-  expect(screen.getByText('▲ screams at 803 Hz, 20 µm')).toBeTruthy();
+  expect(screen.getByText(/▲ screams at 803 Hz, 20 µm; out of step at 12.045 rpm/)).toBeTruthy();
   expect(screen.getByText('▲ 110 %')).toBeTruthy();
 });
 

@@ -36,9 +36,9 @@ export const CHIP_SWATCHES: Record<ChipColour, string> = {
 };
 
 /** Chatter, or none, as it is heard. */
-export const heardText = ({ vibration, chatter, state, load }: MachineView): string =>
+export const heardText = ({ vibration, chatter, quiet = [], state, load }: MachineView): string =>
   chatter !== undefined
-    ? `▲ screams at ${formatNumber(chatter, 0)} Hz, ${formatNumber(1000 * vibration, 1)} µm`
+    ? `▲ screams at ${formatNumber(chatter, 0)} Hz, ${formatNumber(1000 * vibration, 1)} µm${quiet.length > 0 ? `; out of step at ${quiet.map((rpm) => formatNumber(rpm, 0)).join(' or ')} rpm` : ''}`
     : state === 'running' && load > 0
       ? 'cuts quietly'
       : 'quiet';
