@@ -74,6 +74,15 @@ test('single block stops after each line; without it the program changes its too
   await comesTo(desk, /At its end/);
   await happened(/at its end/);
   await until('the stage says so', async () => /✓/.test(await textOf(phone, byTest('stage-run'))));
+  await tap(phone, byLabel('Keep “Clear float pocket” with the recipes'));
+  await phone.waitForSelector(byTest('kept-recipe'));
+  const recipes = async () =>
+    (await (await fetch(`${harness.base}/api/shop/recipes`)).json()) as { item: { note: string } }[];
+  const noted = async () =>
+    (await recipes()).some(({ item }) => /release 09DCC099: \d+ % of the spindle/.test(item.note));
+  expect(await noted()).toBe(true);
+  await tap(phone, byTest('recipe-undo'));
+  await until('it is taken back', async () => !(await noted()));
   await tapText(phone, 'Measure it');
   await until('it is measured', () => bodyHas(phone, /Nothing is cut that should stand/));
 });

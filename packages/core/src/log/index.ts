@@ -8,5 +8,6 @@ export {
   type MachineTime,
   standing,
 } from './entry';
+export { type CutEvidence, evidenceText, isSameCut, noted, recipeOf } from './recipe';
 export type { RunEvent, RunKind, RunRow } from './run';
 export { ENOUGH_RUNS, fitTime, type TimedRun } from './time';

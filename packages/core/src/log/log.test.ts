@@ -1,6 +1,9 @@
+import { jobWith, withOperation } from '../../testing/jobs';
+import { tool } from '../../testing/parts';
 import { normalFrom, randomFrom } from '../quantity/random';
 import { chartOf } from './chart';
 import { lifeFactor } from './edges';
+import { CutEvidence, evidenceText, isSameCut, noted, recipeOf } from './recipe';
 import { SizedPart, adviseOffset } from './offsets';
 import { TimedRun, fitTime } from './time';
 
@@ -153,4 +156,42 @@ describe('a chart of single values', () => {
   });
 
   test('one value makes no chart', () => expect(chartOf([1])).toBeUndefined());
+});
+
+describe('cuts that were run', () => {
+  const drawn = jobWith({ type: 'rectangle', width: 40, height: 30, radius: 8 }, { depth: 6 });
+  const job = withOperation(withOperation(drawn, 'pocket', ['f2'], tool(4)), 'face', [], tool(1));
+  const [pocket, face] = job.setups[0].operations;
+  const recipe = recipeOf(job, job.setups[0], pocket)!;
+  const seen: CutEvidence = { day: '1 Dec 2026', release: '09DCC099', load: 0.47, colour: 'bright' };
+
+  test('become recipes as they were run', () => {
+    const { rpm, feed } = pocket.speeds;
+    expect(recipe).toMatchObject({ rpm, feed, tool: { number: 4 }, name: `${tool(4).name} in ${job.material.name}` });
+    expect(recipe.ap).toBeLessThanOrEqual(6);
+    expect(recipe.ae).toBeLessThanOrEqual(10);
+    const drill = { ...pocket, toolId: tool(14).id };
+    expect(recipeOf({ ...job, tools: [...job.tools, tool(14)] }, job.setups[0], drill)).toBeUndefined();
+    expect(recipeOf(job, job.setups[0], { ...pocket, toolId: 'gone' })).toBeUndefined();
+  });
+
+  test('are the same where tool, bar, machine and values are', () => {
+    expect(isSameCut(recipe, { ...recipe, feed: 1.02 * recipe.feed })).toBe(true);
+    expect(isSameCut(recipe, { ...recipe, feed: 1.2 * recipe.feed })).toBe(false);
+    expect(isSameCut(recipe, recipeOf(job, job.setups[0], face)!)).toBe(false);
+  });
+
+  test('say how they went, the newest first, the oldest giving way', () => {
+    expect(evidenceText(seen)).toBe('✓ 1 Dec 2026, release 09DCC099: 47 % of the spindle, quiet, chips bright');
+    expect(evidenceText({ ...seen, chatter: 803.4 })).toMatch(/^▲ .* chatters at 803 Hz/);
+    expect(evidenceText({ ...seen, load: 1.1 })).toMatch(/^▲/);
+    expect(noted('b\na', 'c')).toBe('c\nb\na');
+    expect(noted('b\na', 'a')).toBe('a\nb');
+    const long = Array.from({ length: 40 }, (_, i) => `line ${i} ${'x'.repeat(40)}`).reduce(
+      (note, line) => noted(note, line),
+      '',
+    );
+    expect(long.length).toBeLessThanOrEqual(1000);
+    expect(long).toMatch(/^line 39 /);
+  });
 });

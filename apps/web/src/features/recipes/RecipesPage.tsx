@@ -32,6 +32,7 @@ function RecipeCard({ recipe, onDelete }: { recipe: Recipe; onDelete: () => void
       <Txt kind="small" tone="quiet">
         {recipe.material.name}, {recipe.machine.name}
       </Txt>
+      {recipe.note !== '' && <Txt kind="small">{recipe.note}</Txt>}
     </Card>
   );
 }

@@ -24,6 +24,7 @@ import { EntriesCard } from './EntriesCard';
 import { EventsCard } from './EventsCard';
 import { HoldBar } from './HoldBar';
 import { PieceCard } from './PieceCard';
+import { SeenCard } from './SeenCard';
 import { TurnsCard } from './TurnsCard';
 import { Running, useRun } from './useRun';
 import { runText } from './words';
@@ -79,6 +80,7 @@ function Panel({ id, running, shown }: { id: string; running: Running; shown: Sh
       <CutCard view={view} />
       <TurnsCard view={view} pace={pace} press={press} onPace={running.setPace} onOnward={running.onward} />
       <EntriesCard view={view} unit={job.unit} offset={setup.workOffset} press={press} />
+      {view.state !== 'running' && run && <SeenCard release={run.row.releaseId} steps={view.steps} />}
       <PieceCard run={id} ran={view.ran} unit={job.unit} press={press} />
       <EventsCard events={run?.events ?? []} />
     </>

@@ -1,11 +1,14 @@
 import { fireEvent, screen } from '@testing-library/react-native';
 import type { MachineView, Press } from '@tidypath/controller';
-import { show } from '../../../testing/show';
+import type { ReleaseView } from '@tidypath/core';
+import { sampleJob, show } from '../../../testing/show';
+import { api } from '../../api/client';
 import { ControlCard } from './ControlCard';
 import { CutCard } from './CutCard';
 import { EntriesCard } from './EntriesCard';
 import { EventsCard } from './EventsCard';
 import { HoldBar } from './HoldBar';
+import { SeenCard } from './SeenCard';
 import { TurnsCard } from './TurnsCard';
 
 const VIEW: MachineView = {
@@ -138,4 +141,40 @@ test('what happened is told the newest first', async () => {
   expect(screen.queryByText(/event 1/)).toBeNull();
   await fireEvent.press(screen.getByText('1 before'));
   expect(screen.getByText(/event 1/)).toBeTruthy();
+});
+
+test('a cut that was run goes to the recipes with its evidence, and back again', async () => {
+  const job = sampleJob();
+  const keep = jest.spyOn(api, 'keep').mockResolvedValue({ saved: true, version: 1 });
+  const view = { setupId: job.setups[0].id, root: '09dcc099', body: { job } } as unknown as ReleaseView;
+  jest.spyOn(api, 'releaseOf').mockResolvedValue(view);
+  const discard = jest.spyOn(api, 'discard').mockResolvedValue();
+  const [setup] = job.setups;
+  const pocket = setup.operations.find((o) => o.kind === 'pocket')!;
+  const drill = setup.operations.find((o) => o.kind === 'drill')!;
+  const step = {
+    ...{ tool: 4, seconds: 90, load: 0.47, vibration: 0, heat: 0.5, chattered: 0 },
+    shapes: {},
+    inCut: 60,
+    lateForce: 50,
+  };
+  await show(
+    <SeenCard
+      release="r"
+      steps={[
+        { ...step, operationId: pocket.id },
+        { ...step, operationId: drill.id },
+      ]}
+    />,
+  );
+  expect(await screen.findAllByText(/1:30, 47 % of the spindle, quiet/)).toHaveLength(2);
+  // A drill has no bite to keep.
+  expect(screen.queryAllByText('To the recipes')).toHaveLength(1);
+  await fireEvent.press(screen.getByText('To the recipes'));
+  expect(await screen.findByTestId('kept-recipe')).toBeTruthy();
+  expect(keep.mock.calls[0][2]).toMatchObject({
+    note: expect.stringMatching(/^✓ .*release 09DCC099: 47 % of the spindle, quiet/),
+  });
+  await fireEvent.press(screen.getByTestId('recipe-undo'));
+  expect(discard).toHaveBeenCalledTimes(1);
 });
