@@ -49,6 +49,8 @@ test('the same seed is the same run, however finely time passes, held and gone o
   });
   expect(runs[1]).toEqual(runs[0]);
   expect(runs[2]).toEqual(runs[0]);
+  // Turned down meanwhile: its time says nothing of the machine.
+  expect(runs[0].memory.turned).toBe(true);
 });
 
 test('at half the feed it takes what the clock says of half the feeds, and loads less', () => {
