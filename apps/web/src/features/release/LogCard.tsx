@@ -105,6 +105,10 @@ function EntryForm({ of, minutes: computed, onLog }: FormProps) {
   );
 }
 
+/** Entries that are in sight, and that unfold at most. */
+const SHOWN = 5;
+const MOST = 100;
+
 /** What was made of a release, written down at the machine; entries are corrected, never changed. */
 export function LogCard({ release, name, minutes }: { release: string; name: string; minutes: number }) {
   const { entries, again } = useLog(release);
@@ -120,30 +124,35 @@ export function LogCard({ release, name, minutes }: { release: string; name: str
     }
     again();
   };
-  const real = entries.filter((e) => e.kind !== 'simulated');
-  const simulated = entries.length - real.length;
+  const newest = entries.filter((e) => e.kind !== 'simulated').reverse();
+  const simulated = entries.length - newest.length;
+  const one = (entry: KeptEntry) => (
+    <Row key={entry.id}>
+      <View style={{ flex: 1, minWidth: 200 }}>
+        <Txt kind="small">{entryText(entry)}</Txt>
+      </View>
+      <Button compact onPress={() => setWrong(entry)}>
+        Not so
+      </Button>
+    </Row>
+  );
   return (
     <Card testID="log">
       <Txt heading bold>
         Log
       </Txt>
-      <EntryForm key={wrong?.id ?? real.length} of={wrong} minutes={minutes} onLog={(entry) => void log(entry)} />
+      <EntryForm key={wrong?.id ?? newest.length} of={wrong} minutes={minutes} onLog={(entry) => void log(entry)} />
       {failed !== '' && <Txt tone="danger">▲ {failed}</Txt>}
-      {[...real].reverse().map((entry) => (
-        <Row key={entry.id}>
-          <View style={{ flex: 1, minWidth: 200 }}>
-            <Txt kind="small">{entryText(entry)}</Txt>
-          </View>
-          <Button compact onPress={() => setWrong(entry)}>
-            Not so
-          </Button>
-        </Row>
-      ))}
+      {newest.slice(0, SHOWN).map(one)}
+      {newest.length > SHOWN && (
+        <Fold label={`${newest.length - SHOWN} before`}>{() => newest.slice(SHOWN, MOST).map(one)}</Fold>
+      )}
       {simulated > 0 && (
         <Fold label={counted(simulated, 'run on the simulated machine', 'runs on the simulated machine')}>
           {() =>
             entries
               .filter((e) => e.kind === 'simulated')
+              .slice(-MOST)
               .map((entry) => (
                 <Txt key={entry.id} kind="small" tone="quiet">
                   {entryText(entry)}
