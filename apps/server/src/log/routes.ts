@@ -28,7 +28,7 @@ export function logRoutes(log: LogStore, releases: ReleaseStore, events: Events)
   });
 
   router.param('machine', (_req, res, next, id: string) => {
-    if (log.time(id)) next();
+    if (log.knows(id)) next();
     else res.status(404).json({ error: 'There is no such machine' });
   });
   router.get('/time/:machine', (req, res) => void res.json(log.time(req.params.machine)));

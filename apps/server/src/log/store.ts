@@ -123,6 +123,9 @@ export class LogStore {
     return this.shop.list('machines').find(({ item }) => item.id === machineId);
   }
 
+  /** Whether the shop has such a machine. */
+  knows = (machineId: string): boolean => this.machine(machineId) !== undefined;
+
   private lastLearnt(machineId: string): Learnt | undefined {
     const rows = this.db
       .prepare<[string], Learnt>('SELECT * FROM learnt WHERE machine_id = ? ORDER BY n')

@@ -357,3 +357,17 @@ test('what was struck once and is struck again is an alarm again', () => {
   });
   expect(struck).toEqual([11, 11]);
 });
+
+test('several things entered while it is held all count from there', () => {
+  const machine = machineWith(plain);
+  machine.start();
+  pass(machine, 20);
+  machine.hold();
+  const truly = trulyEntered(plain);
+  machine.enterLength(4, truly.lengths[4] + 1);
+  machine.enterLength(7, truly.lengths[7] + 2);
+  machine.enterZero({ x: truly.zero.x + 3 });
+  const leg = machine.cut.length > 0 && machine.memory.current!;
+  expect(leg).toMatchObject({ lengths: { 4: expect.closeTo(1, 6), 7: expect.closeTo(2, 6) } });
+  expect(leg).toMatchObject({ zero: { x: expect.closeTo(3, 6) } });
+});

@@ -164,11 +164,13 @@ export class Machine extends Engine {
 
   /** What was changed while the program waits counts from where it stands. */
   private changeUnderWay(): void {
-    const p = this.prepared;
-    if (!p || !this.memory.current) return;
+    const { prepared: p, memory } = this;
+    if (!memory.current) return;
+    const { from } = memory.current;
+    // Not begun with what was entered before: it begins with this too.
+    if (!p) return void (memory.current = this.legFrom(from));
     const isChange = this.changed === this.motion;
     const source = p.tape.source[this.motion] ?? -1;
-    const { from } = this.memory.current;
     this.split(isChange ? (source < 0 ? from : source) : Math.max(from, this.nextOf(p)));
     // The change was made: only its place in the tape is another.
     if (isChange) this.changed = CARRIED;
