@@ -58,6 +58,7 @@ const MEANINGS: Record<string, Partial<Feature> & { meaning: Feature['meaning'] 
     depth: 7,
     through: false,
     edge: { form: 'chamfer', size: 0.3, angle: 90 },
+    limits: [{ size: 'depth', upper: 0.02, lower: -0.02 }],
   },
   BOSSES: { meaning: 'boss', name: 'Boss', depth: 0, through: false },
   BEARING: { meaning: 'pocket', name: 'Bearing bore', depth: PLATE.thickness, through: true },

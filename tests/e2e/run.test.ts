@@ -102,7 +102,7 @@ test('from five logged runs on the time of the machine is proposed, taken over w
   const [{ id: release }] = (await (await fetch(`${harness.base}/api/releases`)).json()) as { id: string }[];
   for (const seed of [3, 4, 6, 8, 9]) await runElsewhere(release, seed);
   await harness.open(desk, '/shop/machines/whimbrel');
-  const card = () => textOf(desk, byTest('machine-time'));
+  const card = () => textOf(desk, byTest('lessons'));
   await until('it is proposed', async () => /From \d+ runs of the simulated machine/.test(await card()));
   const before = /Counted now: ([^.]+ [^.]+)/.exec(await card())![1];
   await tap(desk, byTest('time-take'));

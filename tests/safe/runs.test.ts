@@ -1,12 +1,11 @@
 /** Runs on simulated machines: seen by all, kept before they are told, where they stood when the power went. */
 import { spawn } from 'node:child_process';
-import { randomUUID } from 'node:crypto';
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
 import { MachineView, readStream } from '@tidypath/controller';
-import { KeptEntry, MachineTime, RunEvent, RunRow, standing } from '@tidypath/core';
+import { RunEvent, RunRow } from '@tidypath/core';
 import { createApp } from '../../apps/server/src/app';
 import { Hall } from '../../apps/server/src/runs/hall';
 import { here, releaseOn } from './released';
@@ -61,80 +60,6 @@ test('a released program runs to its end; what was not ticked off is written dow
   expect(rows).toHaveLength(Math.ceil(shown.view.ran * 10) - Math.round(rows[0].t * 10));
   const piece = (await page.get(`/api/runs/${id}/piece`)).body as { findings: { code: string }[] };
   expect(piece.findings.filter((f) => f.code === 'gouge')).toEqual([]);
-});
-
-describe('the log', () => {
-  const machineId = 'whimbrel';
-  const time = async () => (await page.get(`/api/log/time/${machineId}`)).body as MachineTime;
-  const entries = async () => (await page.get(`/api/log/of/${first.releaseId}`)).body as KeptEntry[];
-  const write = (more: object) =>
-    page
-      .post(`/api/log/of/${first.releaseId}`)
-      .send({ id: randomUUID(), kind: 'production', parts: 4, scrapped: 1, remark: '', ...more });
-
-  test('a whole run logs itself; from five on the time of the machine is proposed, taken over and taken back', async () => {
-    const before = (await time()).now;
-    expect((await time()).proposed).toBeUndefined();
-    for (let seed = (await time()).runs; seed < 5; seed++) {
-      const id = await begin(seed);
-      await touchOff(id);
-      await press(id, { press: 'start' });
-      await page.post(`/api/runs/${id}/onward`).expect(200);
-    }
-    const known = await time();
-    expect(known).toMatchObject({ runs: 5, simulated: true });
-    expect(known.proposed!.extraTime).toBeGreaterThan(0.01);
-    const taken = (await page.post(`/api/log/time/${machineId}/take`).send({}).expect(200)).body as MachineTime;
-    expect(taken.now).toEqual(known.proposed);
-    expect(taken.taken).toMatchObject({ runs: 5, before });
-    const machine = () => stores.shop.list('machines').find((m) => m.item.id === machineId)!.item;
-    expect(machine().extraTime).toBe(known.proposed!.extraTime);
-    // What is said next is from the same runs, not from what was learnt.
-    expect((await time()).proposed).toEqual(known.proposed);
-    await page.post(`/api/log/time/${machineId}/undo`).send({}).expect(200);
-    expect(await time()).toMatchObject({ now: before });
-    expect((await time()).taken).toBeUndefined();
-    await page.post(`/api/log/time/${machineId}/undo`).send({}).expect(409);
-  });
-
-  test('a run that was turned down says nothing of the time', async () => {
-    const many = (await time()).runs;
-    const id = await begin();
-    await touchOff(id);
-    await press(id, { press: 'override', which: 'feed', n: 50 });
-    await press(id, { press: 'start' });
-    await page.post(`/api/runs/${id}/onward`);
-    expect((await look(id)).row.state).toBe('done');
-    expect((await time()).runs).toBe(many);
-  });
-
-  test('what is logged is corrected by another entry, and sent twice it is there once', async () => {
-    const id = randomUUID();
-    for (let i = 0; i < 2; i++) await write({ id, remark: 'First of the day' }).expect(204);
-    await write({ replaces: id, parts: 5 }).expect(204);
-    const own = (await entries()).filter((e) => e.kind === 'production');
-    expect(own).toHaveLength(2);
-    expect(standing(own).map((e) => e.parts)).toEqual([5]);
-    await write({ scrapped: 9 }).expect(422);
-    await write({ kind: 'guess' }).expect(422);
-    await write({ replaces: randomUUID() }).expect(422);
-    expect(() => db.prepare('UPDATE log_entries SET parts = 1').run()).toThrow(/corrected by another/);
-    expect(() => db.prepare('DELETE FROM log_entries').run()).toThrow(/is kept/);
-    expect(() => db.prepare('DELETE FROM runs').run()).toThrow(/is kept/);
-  });
-
-  test('real runs count before those of the simulated machine, once there are enough', async () => {
-    const { moves, changes } = db.prepare('SELECT moves, changes FROM log_entries LIMIT 1').get() as {
-      moves: number;
-      changes: number;
-    };
-    for (let i = 0; i < 5; i++) await write({ seconds: 1.3 * moves + 12 * changes, scrapped: 0 }).expect(204);
-    expect(await time()).toMatchObject({ runs: 5, simulated: false });
-    // The same program each time does not tell moves from changes; together they are what was logged.
-    const { extraTime, toolChangeSeconds } = (await time()).proposed!;
-    const told = (1 + extraTime) * moves + toolChangeSeconds * changes;
-    expect(Math.abs(told / (1.3 * moves + 12 * changes) - 1)).toBeLessThan(0.01);
-  });
 });
 
 test('a wrong length crashes, at its line', async () => {

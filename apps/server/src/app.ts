@@ -29,6 +29,7 @@ import type { Hall } from './runs/hall';
 import { runRoutes } from './runs/routes';
 import { RunStore } from './runs/store';
 import { logRoutes } from './log/routes';
+import { School } from './log/school';
 import { LogStore } from './log/store';
 import { foldWhenIdle } from './housekeeping';
 import { JobStore } from './jobs/store';
@@ -131,11 +132,13 @@ export interface Stores {
   releases: ReleaseStore;
   runs: RunStore;
   log: LogStore;
+  school: School;
 }
 
 export function storesOf(db: Db, folder: string): Stores {
   const jobs = new JobStore(db);
   const shop = new ShopStore(db);
+  const log = new LogStore(db);
   return {
     ...{ db, folder, jobs, shop },
     files: new FileStore(db),
@@ -143,7 +146,8 @@ export function storesOf(db: Db, folder: string): Stores {
     results: new Results(folder),
     releases: new ReleaseStore(db, jobs),
     runs: new RunStore(db),
-    log: new LogStore(db, shop),
+    log,
+    school: new School(db, shop, log),
   };
 }
 
@@ -153,7 +157,7 @@ export function storesOf(db: Db, folder: string): Stores {
  * @param hall where simulated machines stand; without it none is offered
  */
 export function createApp(
-  { db, folder, jobs, files, shop, people, results, releases, runs, log }: Stores,
+  { db, folder, jobs, files, shop, people, results, releases, runs, log, school }: Stores,
   webFolder: string,
   logger: Logger,
   { served, door }: Entrance = ON_THIS_MACHINE,
@@ -177,7 +181,7 @@ export function createApp(
   app.use('/api/results', resultRoutes(results, events, files, computing));
   app.use('/api/releases', releaseRoutes({ jobs, files, releases, folder, computing }));
   app.use('/api/runs', runRoutes({ runs, releases, files, events, log, hall }));
-  app.use('/api/log', logRoutes(log, releases, events));
+  app.use('/api/log', logRoutes({ log, school, releases, shop, files, events }));
   app.use('/api/handing-out', handingOutRoutes(releases, jobs));
   app.use('/api/jobs', jobRoutes(jobs, files, new Comments(db)));
   app.use('/api/shop', shopRoutes(shop));

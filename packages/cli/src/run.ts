@@ -1,5 +1,5 @@
 /** A program run on the simulated machine, with what somebody entered wrong. */
-import { formatNumber, formatTime } from '@tidypath/core';
+import { formatNumber, formatTime, seenText } from '@tidypath/core';
 import {
   Entered,
   Loaded,
@@ -8,7 +8,7 @@ import {
   measured,
   prepare,
   runThrough,
-  shapeOf,
+  seenOf,
   streamCsv,
   trulyEntered,
   workOf,
@@ -63,9 +63,6 @@ function figures(loaded: Loaded, { memory, events, cut }: Ran) {
   };
 }
 
-/** Chatter that lasts less is not heard, s. */
-const HEARD = 0.5;
-
 /** `run PROGRAM.nc --job JOB`: the simulated machine; 1 where it ends in an alarm. */
 export function runCommand(args: string[]): number {
   const { positionals, values } = parse(args, {
@@ -91,14 +88,7 @@ export function runCommand(args: string[]): number {
     for (const e of told.events) print(`${formatTime(e.at / 60)} line ${e.line}: ${e.text}`);
     for (const s of told.steps) {
       const name = setup.operations.find((o) => o.id === s.operationId)?.name ?? s.operationId;
-      const more = [
-        s.colour && `chips ${s.colour}`,
-        s.chattered > HEARD && `chatter ${formatNumber(s.chatter!, 0)} Hz`,
-        shapeOf(s),
-      ];
-      print(
-        `${name}: ${formatTime(s.seconds / 60)}, load ${Math.round(100 * s.load)} %, ${more.filter(Boolean).join(', ')}`,
-      );
+      print(`${name}: ${formatTime(s.seconds / 60)}, ${seenText(seenOf(s))}`);
     }
     for (const s of told.sizes) print(`${s.feature}: ${formatNumber(s.mm, 3)} for ${formatNumber(s.wanted, 3)} mm`);
     for (const f of told.piece) print(`${f.level}: ${f.message}`);

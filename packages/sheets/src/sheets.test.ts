@@ -139,7 +139,14 @@ test('the first piece is judged size by size', () => {
     htmlOf(
       firstPieceSheet(
         of,
-        sizes.map(([size, measured]) => ({ size, measured, who: 'Ada', at: '2026-03-01T09:00:00Z' })),
+        sizes.map(([size, measured], i) => ({
+          id: `${i}`,
+          size,
+          measured,
+          part: 1,
+          who: 'Ada',
+          at: '2026-03-01T09:00:00Z',
+        })),
       ),
     );
   const { id } = job.part.features.find((f) => f.name === 'Well')!;

@@ -119,7 +119,8 @@ export class FileStore {
     this.db
       .prepare(
         `UPDATE files SET unnamed_since =
-           CASE WHEN sha256 IN (SELECT sha256 FROM file_uses UNION ALL SELECT sha256 FROM release_files) THEN NULL ELSE coalesce(unnamed_since, ?) END`,
+           CASE WHEN sha256 IN (SELECT sha256 FROM file_uses UNION ALL SELECT sha256 FROM release_files
+             UNION ALL SELECT sha256 FROM log_photos) THEN NULL ELSE coalesce(unnamed_since, ?) END`,
       )
       .run(now.toISOString());
     this.db

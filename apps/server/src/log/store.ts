@@ -1,18 +1,6 @@
-import {
-  ENOUGH_RUNS,
-  KeptEntry,
-  LogEntry,
-  Machine,
-  MachineTime,
-  ReleaseBody,
-  TimedRun,
-  computedTime,
-  fitTime,
-  standing,
-} from '@tidypath/core';
+import { Facts, KeptEntry, LogEntry, LogRow, ReleaseBody, factsOfRun, standing } from '@tidypath/core';
 import type { Db } from '../db/open';
-import type { By } from '../releases/store';
-import type { ShopStore } from '../shop/store';
+import { By, setupOf } from '../releases/store';
 
 interface Stored {
   id: string;
@@ -20,167 +8,112 @@ interface Stored {
   kind: KeptEntry['kind'];
   parts: number;
   scrapped: number;
+  cause: KeptEntry['cause'] | null;
   seconds: number | null;
-  dwell: number;
-  moves: number;
-  changes: number;
   remark: string;
+  seen: string;
+  photos: string | null;
   replaces: string | null;
   at: string;
   who: string;
 }
 
-const ROW =
-  'SELECT id, release_id, kind, parts, scrapped, seconds, dwell, moves, changes, remark, replaces, at, who FROM log_entries';
+/** With what it is about. */
+interface StoredWhole extends Stored {
+  dwell: number;
+  moves: number;
+  changes: number;
+  computed: string;
+  job_id: string;
+  job_name: string;
+  setup_name: string;
+  number: number;
+  machine_id: string;
+  machine: string;
+  whole: number;
+}
+
+const OWN = `e.id, e.release_id, e.kind, e.parts, e.scrapped, e.cause, e.seconds, e.remark, e.seen, e.replaces, e.at, e.who,
+  (SELECT group_concat(sha256) FROM log_photos WHERE entry_id = e.id) AS photos`;
+const WHOLE = `SELECT ${OWN}, e.dwell, e.moves, e.changes, e.computed, e.machine_id,
+    r.job_id, r.job_name, r.setup_name, r.number, r.machine, r.seconds AS whole
+  FROM log_entries AS e JOIN releases AS r ON r.id = e.release_id`;
 
 const entryOf = (r: Stored): KeptEntry => ({
   ...{ id: r.id, releaseId: r.release_id, kind: r.kind, parts: r.parts, scrapped: r.scrapped, remark: r.remark },
-  ...{ at: r.at, who: r.who },
+  ...{ at: r.at, who: r.who, seen: JSON.parse(r.seen) as KeptEntry['seen'] },
+  ...(r.cause !== null && { cause: r.cause }),
   ...(r.seconds !== null && { seconds: r.seconds }),
+  ...(r.photos !== null && { photos: r.photos.split(',') }),
   ...(r.replaces !== null && { replaces: r.replaces }),
 });
 
-type Values = MachineTime['now'];
-interface Learnt {
-  n: number;
-  before: string;
-  after: string;
-  runs: number;
-  undoes: number | null;
-  at: string;
-  who: string;
-}
-
-/** Older runs say little of the machine as it is. */
-const MOST_RUNS = 200;
-/** Figures as they are shown and kept. */
-const rounded = ({ extraTime, toolChangeSeconds }: Values): Values => ({
-  extraTime: Math.round(extraTime * 1000) / 1000,
-  toolChangeSeconds: Math.round(toolChangeSeconds * 10) / 10,
+const rowOf = (r: StoredWhole): LogRow => ({
+  ...entryOf(r),
+  ...{ jobId: r.job_id, jobName: r.job_name, setupName: r.setup_name, number: r.number },
+  ...{ machineId: r.machine_id, machine: r.machine, computed: r.whole },
+  facts: { ...{ dwell: r.dwell, moves: r.moves, changes: r.changes }, ...(JSON.parse(r.computed) as Facts) },
 });
-const valuesOf = ({ extraTime = 0, toolChangeSeconds }: Machine): Values => ({ extraTime, toolChangeSeconds });
 
-/** Keeps what is logged, and what was learnt from it. */
+/** Keeps what is logged. */
 export class LogStore {
   constructor(
     private readonly db: Db,
-    private readonly shop: ShopStore,
     private readonly now: () => Date = () => new Date(),
   ) {}
 
   /** Adds an entry; one that is there already is left as it is. */
   add(
     releaseId: string,
-    { job, proof }: Pick<ReleaseBody, 'job' | 'proof'>,
+    body: Pick<ReleaseBody, 'job' | 'setupId' | 'proof'>,
     entry: Omit<LogEntry, 'kind'> & Pick<KeptEntry, 'kind'>,
     { device, who, person }: By,
     runId?: string,
   ): void {
-    this.db
-      .prepare(
-        `INSERT OR IGNORE INTO log_entries
-         (id, release_id, run_id, machine_id, kind, parts, scrapped, seconds, dwell, moves, changes, remark, replaces, at, device, person, who)
-         VALUES (@id, @releaseId, @runId, @machine, @kind, @parts, @scrapped, @seconds, @dwell, @moves, @changes, @remark, @replaces, @at, @device, @person, @who)`,
-      )
-      .run({
+    const { job, proof } = body;
+    const { dwell, moves, changes, ...computed } = factsOfRun({ job, setup: setupOf(body), ...proof });
+    const add = this.db.prepare(
+      `INSERT OR IGNORE INTO log_entries
+         (id, release_id, run_id, machine_id, kind, parts, scrapped, cause, seconds, dwell, moves, changes, computed, seen, remark, replaces, at, device, person, who)
+         VALUES (@id, @releaseId, @runId, @machine, @kind, @parts, @scrapped, @cause, @seconds, @dwell, @moves, @changes, @computed, @seen, @remark, @replaces, @at, @device, @person, @who)`,
+    );
+    const addPhoto = this.db.prepare('INSERT OR IGNORE INTO log_photos (entry_id, sha256) VALUES (?, ?)');
+    this.db.transaction(() => {
+      add.run({
         ...entry,
-        ...computedTime(job.machine, proof.clock),
-        ...{ seconds: entry.seconds ?? null, replaces: entry.replaces ?? null, runId: runId ?? null },
-        ...{
-          releaseId,
-          machine: job.machine.id,
-          at: this.now().toISOString(),
-          device,
-          who,
-          person: person?.id ?? null,
-        },
+        ...{ dwell, moves, changes, computed: JSON.stringify(computed), seen: JSON.stringify(entry.seen ?? []) },
+        ...{ cause: entry.cause ?? null, seconds: entry.seconds ?? null, replaces: entry.replaces ?? null },
+        ...{ releaseId, runId: runId ?? null, machine: job.machine.id, at: this.now().toISOString() },
+        ...{ device, who, person: person?.id ?? null },
       });
+      for (const sha256 of entry.photos ?? []) addPhoto.run(entry.id, sha256);
+    })();
   }
 
   /** Whether an entry of a release is there to be corrected. */
   has = (releaseId: string, id: string): boolean =>
     this.db.prepare('SELECT 1 FROM log_entries WHERE release_id = ? AND id = ?').get(releaseId, id) !== undefined;
 
+  /** Whether a file is a photo of some entry. */
+  hasPhoto = (sha256: string): boolean =>
+    this.db.prepare('SELECT 1 FROM log_photos WHERE sha256 = ? LIMIT 1').get(sha256) !== undefined;
+
   /** Of a release, the oldest first. */
   ofRelease = (releaseId: string): KeptEntry[] =>
-    this.db.prepare<[string], Stored>(`${ROW} WHERE release_id = ? ORDER BY rowid`).all(releaseId).map(entryOf);
+    this.db
+      .prepare<[string], Stored>(`SELECT ${OWN} FROM log_entries AS e WHERE e.release_id = ? ORDER BY e.rowid`)
+      .all(releaseId)
+      .map(entryOf);
 
-  /** Timed runs of a machine: of the real one where there are enough, else of the simulated one. */
-  private timed(machineId: string): { runs: TimedRun[]; simulated: boolean } {
-    const rows = this.db
-      .prepare<[string], Stored>(`${ROW} WHERE machine_id = ? ORDER BY rowid DESC LIMIT ${MOST_RUNS}`)
-      .all(machineId);
-    const all = standing(rows.map((r) => ({ ...r, replaces: r.replaces ?? undefined })));
-    const of = (simulated: boolean) =>
-      all.flatMap(({ kind, seconds, dwell, moves, changes }) =>
-        seconds !== null && (kind === 'simulated') === simulated ? [{ seconds, dwell, moves, changes }] : [],
-      );
-    const real = of(false);
-    return real.length >= ENOUGH_RUNS ? { runs: real, simulated: false } : { runs: of(true), simulated: true };
-  }
+  /** All that stand, the oldest first. */
+  all = (): LogRow[] => standing(this.db.prepare<[], StoredWhole>(`${WHOLE} ORDER BY e.rowid`).all().map(rowOf));
 
-  private machine(machineId: string): { version: number; item: Machine } | undefined {
-    return this.shop.list('machines').find(({ item }) => item.id === machineId);
-  }
-
-  /** Whether the shop has such a machine. */
-  knows = (machineId: string): boolean => this.machine(machineId) !== undefined;
-
-  private lastLearnt(machineId: string): Learnt | undefined {
-    const rows = this.db
-      .prepare<[string], Learnt>('SELECT * FROM learnt WHERE machine_id = ? ORDER BY n')
-      .all(machineId);
-    const undone = new Set(rows.map((r) => r.undoes));
-    return rows.filter((r) => r.undoes === null && !undone.has(r.n)).at(-1);
-  }
-
-  /** What the log says of a machine's time; undefined where the shop has no such machine. */
-  time(machineId: string): MachineTime | undefined {
-    const machine = this.machine(machineId);
-    if (!machine) return undefined;
-    const { runs, simulated } = this.timed(machineId);
-    const last = this.lastLearnt(machineId);
-    // What is said of the change is what was said before anything was learnt.
-    const said = last ? (JSON.parse(last.before) as Values) : valuesOf(machine.item);
-    const fit = fitTime(runs, said.toolChangeSeconds);
-    return {
-      ...(runs.length >= ENOUGH_RUNS && { proposed: rounded(fit) }),
-      ...{ runs: runs.length, outliers: fit.outliers.length, simulated, now: valuesOf(machine.item) },
-      ...(last && {
-        taken: { at: last.at, who: last.who, runs: last.runs, before: JSON.parse(last.before) as Values },
-      }),
-    };
-  }
-
-  /** Writes values into the machine of the shop, and the row that says so. */
-  private write(machineId: string, after: Values, runs: number, who: string, undoes?: number): boolean {
-    return this.db.transaction(() => {
-      const machine = this.machine(machineId);
-      if (!machine || !this.shop.save('machines', machine.version, { ...machine.item, ...after }).saved) return false;
+  /** Those of a machine. */
+  ofMachine = (machineId: string): LogRow[] =>
+    standing(
       this.db
-        .prepare('INSERT INTO learnt (machine_id, before, after, runs, undoes, at, who) VALUES (?, ?, ?, ?, ?, ?, ?)')
-        .run(
-          machineId,
-          JSON.stringify(valuesOf(machine.item)),
-          JSON.stringify(after),
-          runs,
-          undoes ?? null,
-          this.now().toISOString(),
-          who,
-        );
-      return true;
-    })();
-  }
-
-  /** Takes over what the log proposes; false where it proposes nothing. */
-  take(machineId: string, who: string): boolean {
-    const { proposed, runs = 0 } = this.time(machineId) ?? {};
-    return !!proposed && this.write(machineId, proposed, runs, who);
-  }
-
-  /** Takes back what was taken over last; false where nothing was. */
-  undo(machineId: string, who: string): boolean {
-    const last = this.lastLearnt(machineId);
-    return !!last && this.write(machineId, JSON.parse(last.before) as Values, last.runs, who, last.n);
-  }
+        .prepare<[string], StoredWhole>(`${WHOLE} WHERE e.machine_id = ? ORDER BY e.rowid`)
+        .all(machineId)
+        .map(rowOf),
+    );
 }

@@ -1,5 +1,5 @@
 /** Sheets of a release, as they are on the day they are asked for. */
-import { APPROVED_WORDS, ReleaseView, putAtHand, rowOf } from '@tidypath/core';
+import { APPROVED_WORDS, ReleaseView, putAtHand, rowOf, standing } from '@tidypath/core';
 import { Paper, ToPrint, firstPieceSheet, htmlOf, setupSheet } from '@tidypath/sheets';
 import { pdfOf } from '@tidypath/sheets/pdf';
 import { filesFor } from '../compute/telling';
@@ -38,6 +38,7 @@ export function paperOf(
 ): string | Uint8Array {
   filesFor(files, view.body.job).forEach((bytes) => void putAtHand(bytes));
   const of = toPrint(view, address);
-  const sheet = kind === 'sheet' ? setupSheet(of) : firstPieceSheet(of, view.sizes);
+  const first = standing(view.sizes).filter((s) => s.part === 1);
+  const sheet = kind === 'sheet' ? setupSheet(of) : firstPieceSheet(of, first);
   return form === 'html' ? htmlOf(sheet) : pdfOf(sheet, form, new Date(view.at));
 }

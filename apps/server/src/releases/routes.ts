@@ -3,6 +3,7 @@ import { Response, Router } from 'express';
 import { zipSync } from 'fflate';
 import {
   AnswerEntry,
+  CorrectionEntry,
   HandingOut,
   Job,
   ReleaseAsk,
@@ -160,6 +161,13 @@ export function releaseRoutes({ jobs, files, releases, folder, computing }: Room
     const { value, findings } = readAs(SizeEntry, req.body);
     if (!value) return notThis(res, 'This is no size', findings);
     releases.measure(req.params.id, value, authorOf(res));
+    res.status(204).end();
+  });
+
+  router.post('/:id/corrections', (req, res) => {
+    const { value, findings } = readAs(CorrectionEntry, req.body);
+    if (!value) return notThis(res, 'This corrects nothing', findings);
+    releases.correct(req.params.id, value, authorOf(res));
     res.status(204).end();
   });
   return router;

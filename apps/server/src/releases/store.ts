@@ -4,6 +4,8 @@ import {
   AnswerEntry,
   Job,
   KeptAnswer,
+  CorrectionEntry,
+  KeptCorrection,
   KeptSize,
   KeptTick,
   Person,
@@ -208,7 +210,18 @@ export class ReleaseStore {
 
   sizes = (id: string): KeptSize[] =>
     this.db
-      .prepare<[string], KeptSize>('SELECT size, measured, who, at FROM release_sizes WHERE release_id = ? ORDER BY n')
+      .prepare<[string], KeptSize & { replaces: string | null }>(
+        `SELECT coalesce(id, CAST(n AS TEXT)) AS id, size, measured, part, replaces, who, at FROM release_sizes
+         WHERE release_id = ? ORDER BY n`,
+      )
+      .all(id)
+      .map(({ replaces, ...size }) => ({ ...size, ...(replaces !== null && { replaces }) }));
+
+  corrections = (id: string): KeptCorrection[] =>
+    this.db
+      .prepare<[string], KeptCorrection>(
+        'SELECT id, size, by_mm AS by, who, at FROM release_corrections WHERE release_id = ? ORDER BY n',
+      )
       .all(id);
 
   /** How a release stands against its job as it is stored now. */
@@ -302,6 +315,7 @@ export class ReleaseStore {
       answers: this.answers(id),
       ticks: this.ticks(id),
       sizes: this.sizes(id),
+      corrections: this.corrections(id),
       difference: before && { number: before.number, lines: differenceOf(this.whole(before.id), whole) },
     };
   }
@@ -366,10 +380,20 @@ export class ReleaseStore {
       .run(id, item, Number(isSo), who, this.now().toISOString());
   }
 
-  measure(id: string, { size, measured }: SizeEntry, { who }: Author): void {
+  measure(releaseId: string, { id, size, measured, part, replaces }: SizeEntry, { who }: Author): void {
     this.db
-      .prepare('INSERT INTO release_sizes (release_id, size, measured, who, at) VALUES (?, ?, ?, ?, ?)')
-      .run(id, size, measured, who, this.now().toISOString());
+      .prepare(
+        'INSERT OR IGNORE INTO release_sizes (id, release_id, size, measured, part, replaces, who, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+      )
+      .run(id, releaseId, size, measured, part, replaces ?? null, who, this.now().toISOString());
+  }
+
+  correct(releaseId: string, { id, size, by }: CorrectionEntry, { who }: Author): void {
+    this.db
+      .prepare(
+        'INSERT OR IGNORE INTO release_corrections (id, release_id, size, by_mm, who, at) VALUES (?, ?, ?, ?, ?, ?)',
+      )
+      .run(id, releaseId, size, by, who, this.now().toISOString());
   }
 }
 

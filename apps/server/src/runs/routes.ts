@@ -1,6 +1,6 @@
 import { randomInt, randomUUID } from 'node:crypto';
 import { Request, Response, Router } from 'express';
-import { Press } from '@tidypath/controller';
+import { Press, seenOf } from '@tidypath/controller';
 import { RunRow, checklistOf, isHandedOut, joinPrograms, readAs, stateWords } from '@tidypath/core';
 import { filesFor } from '../compute/telling';
 import type { FileStore } from '../db/files';
@@ -53,7 +53,16 @@ export function runRoutes({ runs, releases, files, events, log, hall }: Rooms): 
     const { releaseId, who, seed } = runs.row(id)!;
     if (memory.turned || memory.past.length !== 1 || memory.past[0].from > 0) return;
     const remark = `Machine number ${seed}`;
-    const entry = { id: randomUUID(), kind: 'simulated' as const, parts: 1, scrapped: 0, seconds: view.ran, remark };
+    const seen = memory.steps.map(seenOf);
+    const entry = {
+      id: randomUUID(),
+      kind: 'simulated' as const,
+      parts: 1,
+      scrapped: 0,
+      seconds: view.ran,
+      remark,
+      seen,
+    };
     log.add(releaseId, releases.view(releaseId)!.body, entry, { device: '', who }, id);
   }
   const standOf = (id: string): Stand | undefined => hall?.machine(id, () => begin(runs.row(id)!), hear(id));

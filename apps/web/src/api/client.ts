@@ -12,8 +12,11 @@ import type {
   Kept,
   KeptComment,
   KeptEntry,
+  CorrectionEntry,
+  Lesson,
   LogEntry,
-  MachineTime,
+  LogQuestion,
+  LogRow,
   Made,
   Maker,
   Person,
@@ -26,6 +29,7 @@ import type {
   RunRow,
   SaveResult,
   ShelfName,
+  SizeEntry,
   ShopItems,
   Standing,
   TaskStep,
@@ -82,10 +86,21 @@ export interface JobList {
   total: number;
 }
 
+/** A question as an address has it: what is empty is not asked. */
+const asked = (question: object): URLSearchParams =>
+  new URLSearchParams(
+    Object.entries(question).flatMap(([k, v]) => (v === undefined || v === '' ? [] : [[k, String(v)]])),
+  );
+
 async function listed(question: JobQuestion): Promise<JobList> {
-  const asked = Object.entries(question).filter(([, value]) => value !== undefined && value !== '');
-  const response = await send('GET', `/jobs?${new URLSearchParams(asked.map(([k, v]) => [k, String(v)]))}`);
+  const response = await send('GET', `/jobs?${asked(question)}`);
   return { jobs: (await response.json()) as JobSummary[], total: Number(response.headers.get('x-total-count')) };
+}
+
+/** Entries of the log, the newest first, and how many were found in all. */
+export interface LogPage {
+  rows: LogRow[];
+  total: number;
 }
 
 /** Devices that were let in, and which of them this is. */
@@ -241,8 +256,9 @@ export const api = {
   sendToMachine: (id: string) => call<{ folder: string }>('POST', `/releases/${id}/send`),
   answer: (id: string, entry: AnswerEntry) => call<void>('POST', `/releases/${id}/answers`, entry),
   tick: (id: string, item: string, isSo: boolean) => call<void>('POST', `/releases/${id}/ticks`, { item, isSo }),
-  measure: (id: string, size: string, measured: number) =>
-    call<void>('POST', `/releases/${id}/sizes`, { size, measured }),
+  measure: (id: string, entry: SizeEntry) => call<void>('POST', `/releases/${id}/sizes`, entry),
+  /** What was entered at the control because of a size. */
+  correct: (id: string, entry: CorrectionEntry) => call<void>('POST', `/releases/${id}/corrections`, entry),
   /** Of a setup, and whether this server has simulated machines. */
   runs: (job: string, setup: string) =>
     call<{ canRun: boolean; runs: RunRow[] }>('GET', `/runs?${new URLSearchParams({ job, setup })}`),
@@ -266,10 +282,21 @@ export const api = {
   /** What was written down of runs of a release. */
   logOf: (release: string) => call<KeptEntry[]>('GET', `/log/of/${release}`),
   log: (release: string, entry: LogEntry) => call<void>('POST', `/log/of/${release}`, entry),
-  /** What the log says of the time of a machine. */
-  machineTime: (machine: string) => call<MachineTime>('GET', `/log/time/${encodeURIComponent(machine)}`),
-  learn: (machine: string, what: 'take' | 'undo') =>
-    call<MachineTime>('POST', `/log/time/${encodeURIComponent(machine)}/${what}`, {}),
+  /** The log of all jobs, a page of what is looked for. */
+  logRows: async (question: LogQuestion, page: number): Promise<LogPage> => {
+    const response = await send('GET', `/log?${asked({ ...question, page })}`);
+    return { rows: (await response.json()) as LogRow[], total: Number(response.headers.get('x-total-count')) };
+  },
+  /** Where what is looked for is to be had as a file. */
+  logFile: (form: 'csv' | 'json', question: LogQuestion) => `/api/log/entries.${form}?${asked(question)}`,
+  photoOf: (sha256: string) => `/api/log/photos/${sha256}`,
+  /** What the log has to tell. */
+  notices: () => call<Finding[]>('GET', '/log/notices'),
+  /** What the log teaches, of all or of one thing of the shop. */
+  lessons: (item?: string) =>
+    call<Lesson[]>('GET', item === undefined ? '/log/lessons' : `/log/lessons?item=${encodeURIComponent(item)}`),
+  learn: (lesson: string, what: 'take' | 'undo') =>
+    call<void>('POST', `/log/lessons/${encodeURIComponent(lesson)}/${what}`, {}),
   streamOf: (run: string) => `/api/runs/${run}/stream.csv`,
   handingOut: () => call<HandingOut>('GET', '/handing-out'),
   setHandingOut: (how: HandingOut) => call<void>('PUT', '/handing-out', how),

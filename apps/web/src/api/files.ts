@@ -24,23 +24,32 @@ export async function keepFile(name: string, bytes: Uint8Array): Promise<JobFile
   return { name: name.slice(0, 120), sha256 };
 }
 
+const kept = (sha256: string) => onDevice((database) => get<Uint8Array>(sha256, database));
+
+async function sendOne(sha256: string): Promise<void> {
+  if (sent.has(sha256)) return;
+  if (!(await api.hasFile(sha256))) {
+    const bytes = atHand(sha256) ?? (await kept(sha256));
+    // One that is nowhere is named by whoever asks for it.
+    if (!bytes) return;
+    await api.sendFile(sha256, bytes);
+  }
+  sent.add(sha256);
+  await onDevice((database) => del(sha256, database));
+}
+
 /** Sends those files of a job that the server has not got; called before the job itself is sent. */
 export async function sendFiles(job: Job): Promise<void> {
-  for (const { sha256 } of filesOf(job)) {
-    if (sent.has(sha256)) continue;
-    const bytes = atHand(sha256);
-    if (!(await api.hasFile(sha256))) {
-      // One that is nowhere is named by the plan; the job is saved all the same.
-      if (!bytes) continue;
-      await api.sendFile(sha256, bytes);
-    }
-    sent.add(sha256);
-    await onDevice((database) => del(sha256, database));
-  }
+  for (const { sha256 } of filesOf(job)) await sendOne(sha256);
+}
+
+/** The same for photos of an entry of the log. */
+export async function sendPhotos(photos: string[]): Promise<void> {
+  for (const sha256 of photos) await sendOne(sha256);
 }
 
 async function found(sha256: string): Promise<Uint8Array | undefined> {
-  const here = await onDevice((database) => get<Uint8Array>(sha256, database));
+  const here = await kept(sha256);
   if (here) return here;
   try {
     return await api.file(sha256);

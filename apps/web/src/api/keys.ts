@@ -1,4 +1,4 @@
-import type { JobQuestion } from '@tidypath/core';
+import type { JobQuestion, LogQuestion } from '@tidypath/core';
 
 /** Keys of everything SWR keeps. */
 export const KEYS = {
@@ -14,7 +14,9 @@ export const KEYS = {
   runs: (job: string, setup: string) => ['runs', job, setup] as const,
   run: (id: string) => ['runs', 'one', id] as const,
   log: (release: string) => ['runs', 'log', release] as const,
-  machineTime: (machine: string) => ['runs', 'time', machine] as const,
+  logRows: (question: LogQuestion, page: number) => ['runs', 'rows', question, page] as const,
+  notices: ['runs', 'notices'] as const,
+  lessons: (item = '') => ['runs', 'lessons', item] as const,
   people: 'people',
   backups: 'backups',
   computes: 'computes',

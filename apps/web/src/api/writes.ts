@@ -1,7 +1,8 @@
 /** Writes the server may not have heard of yet. Each says what is to stand somewhere, so that said twice it is the same; they wait on this device, in order. */
-import type { CommentEntry, LogEntry, ShelfName, ShopItems } from '@tidypath/core';
+import type { CommentEntry, CorrectionEntry, LogEntry, ShelfName, ShopItems, SizeEntry } from '@tidypath/core';
 import { ApiError, ItemSave, api } from './client';
 import { deviceId } from './device';
+import { sendPhotos } from './files';
 
 type Item = ShopItems[ShelfName];
 
@@ -19,7 +20,10 @@ export type Write =
   /** Something said at an operation of a job. */
   | { what: 'comment'; id: string; name: string; entry: CommentEntry }
   /** What is written down of runs of a release. */
-  | { what: 'log'; id: string; name: string; entry: LogEntry };
+  | { what: 'log'; id: string; name: string; entry: LogEntry }
+  /** A size as it was measured on a part of a release, and what was entered because of one. */
+  | { what: 'size'; id: string; name: string; entry: SizeEntry }
+  | { what: 'correction'; id: string; name: string; entry: CorrectionEntry };
 
 /** A write that waits: since when, ms since 1970, and why it still does where the server has answered. */
 export interface Waiting {
@@ -124,7 +128,12 @@ async function say(write: Write): Promise<Said | undefined> {
     case 'comment':
       return void (await api.comment(write.id, write.entry));
     case 'log':
+      await sendPhotos(write.entry.photos ?? []);
       return void (await api.log(write.id, write.entry));
+    case 'size':
+      return void (await api.measure(write.id, write.entry));
+    case 'correction':
+      return void (await api.correct(write.id, write.entry));
     case 'tick':
       return void (await api.tick(write.id, write.item, write.isSo));
   }

@@ -8,10 +8,11 @@ import { Txt } from '../ui/Txt';
 import { Line } from './Line';
 import { Shortcuts } from './Shortcuts';
 
-const PLACES: { href: '/' | '/tools' | '/recipes' | '/shop'; label: string; icon: IconName }[] = [
+const PLACES: { href: '/' | '/tools' | '/recipes' | '/log' | '/shop'; label: string; icon: IconName }[] = [
   { href: '/', label: 'Jobs', icon: 'clipboard-text-outline' },
   { href: '/tools', label: 'Tools', icon: 'screw-flat-top' },
   { href: '/recipes', label: 'Recipes', icon: 'notebook-outline' },
+  { href: '/log', label: 'Log', icon: 'book-open-page-variant-outline' },
   { href: '/shop', label: 'Shop', icon: 'warehouse' },
 ];
 

@@ -7,7 +7,12 @@ import { Txt } from './Txt';
 interface Props<T extends string> {
   label: string;
   value: T | undefined;
-  options: readonly { value: T; label: string }[];
+  options: readonly {
+    value: T;
+    label: string;
+    /** A colour it is about, drawn beside its words. */
+    swatch?: string;
+  }[];
   onChange: (value: T) => void;
   /** Folds up to the chosen one, however few there are. */
   fold?: boolean;
@@ -15,6 +20,23 @@ interface Props<T extends string> {
 
 /** More choices than this fold up until asked for. */
 const MANY = 8;
+
+/** A colour as it is seen. */
+export function Swatch({ colour }: { colour: string }) {
+  const palette = usePalette();
+  return (
+    <View
+      style={{
+        width: SPACE.xl,
+        height: SPACE.m,
+        borderRadius: 3,
+        borderWidth: 1,
+        borderColor: palette.line,
+        backgroundColor: colour,
+      }}
+    />
+  );
+}
 
 /** One of a few: every choice in sight, the chosen one ticked. Many fold up to the chosen one. */
 export function Choices<T extends string>({ label, value, options, onChange, fold }: Props<T>) {
@@ -42,7 +64,9 @@ export function Choices<T extends string>({ label, value, options, onChange, fol
               }}
               style={{
                 minHeight: SIZE.touch,
-                justifyContent: 'center',
+                flexDirection: 'row',
+                alignItems: 'center',
+                gap: SPACE.s,
                 paddingHorizontal: SPACE.m,
                 borderRadius: SIZE.radius,
                 borderWidth: 1,
@@ -50,6 +74,7 @@ export function Choices<T extends string>({ label, value, options, onChange, fol
                 backgroundColor: chosen ? palette.accentSoft : palette.sheet,
               }}
             >
+              {o.swatch && <Swatch colour={o.swatch} />}
               <Txt bold={chosen}>
                 {chosen ? '✓ ' : ''}
                 {o.label}

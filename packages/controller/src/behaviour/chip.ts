@@ -1,5 +1,5 @@
 /** What a chip looks like: as large as it is, and whether that is a good one. */
-import { Material, Tool, chipRoomShare, isAxial, maths } from '@tidypath/core';
+import { ChipShape, Material, Tool, chipRoomShare, isAxial, maths } from '@tidypath/core';
 
 /** How much thicker a chip is than what was cut (estimate). */
 const UPSET = 2.5;
@@ -7,9 +7,6 @@ const UPSET = 2.5;
 const DUST = 0.005;
 /** Drills in what makes long chips give strings below so much of their diameter a turn. */
 const STRINGS = 0.01;
-
-export const CHIP_SHAPES = ['chips', 'dust', 'strings', 'packed'] as const;
-export type ChipShape = (typeof CHIP_SHAPES)[number];
 
 /** A chip, mm. */
 export interface Chip {

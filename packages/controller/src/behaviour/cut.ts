@@ -1,5 +1,6 @@
 /** What a cut does to spindle, tool and work under the overrides in force. */
 import {
+  ChipColour,
   LOAD_LIMITS,
   Material,
   Samples,
@@ -16,7 +17,7 @@ import {
 import type { Character } from './character';
 import { Cutting, Mode, RUBBING, depthLimit } from './chatter';
 import { Chip, chipOf } from './chip';
-import { ChipColour, colourAt, heatIndex, isSoft } from './heat';
+import { colourAt, heatIndex, isSoft } from './heat';
 
 /** Feed and speed against what is programmed. */
 export interface Ratios {

@@ -1,5 +1,5 @@
 /** How hot a chip gets where it leaves the edge, and what colour that gives it. */
-import { Material, Tool, boldestChip, chipDiameter, maths, isAxial, specificForce } from '@tidypath/core';
+import { ChipColour, Material, Tool, boldestChip, chipDiameter, maths, isAxial, specificForce } from '@tidypath/core';
 
 /** How a group of materials takes heat: its heat in a volume, J/(mm³·K), how fast it spreads, mm²/s, and the colours of its chips. */
 interface HeatGroup {
@@ -8,24 +8,6 @@ interface HeatGroup {
   /** Colours up to a heat index, the coolest first; the last has no end. */
   colours: { upTo: number; colour: ChipColour }[];
 }
-
-/** What is seen of a chip; each with what it says. */
-export const CHIP_COLOURS = {
-  cool: 'bright, cool to the touch',
-  bright: 'bright',
-  'pale straw': 'pale straw',
-  straw: 'straw',
-  brown: 'brown',
-  blue: 'blue',
-  'dark blue': 'dark blue',
-  grey: 'grey, with sparks',
-  'white sparks': 'white sparks',
-  warm: 'bright, warm',
-  hot: 'bright, hot',
-  smears: 'dull, it smears',
-  welds: 'torn, it welds to the edge',
-} as const;
-export type ChipColour = keyof typeof CHIP_COLOURS;
 
 const rows = (last: ChipColour, ...colours: [number, ChipColour][]): HeatGroup['colours'] => [
   ...colours.map(([upTo, colour]) => ({ upTo, colour })),
@@ -64,6 +46,10 @@ const GROUPS: [RegExp, HeatGroup][] = [
 /** How a material takes heat; undefined where its chips say nothing of it, as those of wood and plastics. */
 export const heatGroupOf = ({ group }: Pick<Material, 'group'>): HeatGroup | undefined =>
   GROUPS.find(([name]) => name.test(group.toLowerCase()))?.[1];
+
+/** Colours the chips of a material have, the coolest first; none where they say nothing. */
+export const coloursOf = (material: Pick<Material, 'group'>): ChipColour[] =>
+  heatGroupOf(material)?.colours.map((c) => c.colour) ?? [];
 
 /** Whether it is cut without heat that shows: what spreads it fast, and what is no metal. */
 export const isSoft = (material: Pick<Material, 'group'>): boolean =>

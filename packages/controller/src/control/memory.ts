@@ -1,6 +1,5 @@
 /** All that a control remembers, as plain data: what is kept of it is all of it. */
-import type { ChipColour } from '../behaviour/heat';
-import type { ChipShape } from '../behaviour/chip';
+import type { ChipColour, ChipShape } from '@tidypath/core';
 import type { Alarm } from './alarms';
 import { ORIGIN, Place } from './place';
 import type { Leg } from './tape';

@@ -1,15 +1,17 @@
 /** A program run from its start to its end without anybody at the machine, and the piece it leaves. */
 import {
+  CHIP_SHAPES,
   Job,
+  Seen,
   Setup,
   SizeToMeasure,
   hashOf,
   holderLength,
+  makersOf,
   normalFrom,
   randomFrom,
   sizesToMeasure,
 } from '@tidypath/core';
-import { CHIP_SHAPES } from '../behaviour/chip';
 import { Entered, Memory, StepSeen, freshMemory } from './memory';
 import type { MachineEvent, StreamRow } from './events';
 import { Machine } from './machine';
@@ -63,6 +65,21 @@ export function runThrough(loaded: Loaded, entered: Entered = trulyEntered(loade
 export const shapeOf = ({ shapes }: StepSeen) =>
   CHIP_SHAPES.filter((s) => shapes[s]).sort((a, b) => shapes[b]! - shapes[a]!)[0];
 
+/** Chatter that lasts less is not heard, s. */
+const HEARD = 0.5;
+
+/** A step as somebody who stood there would log it. */
+export function seenOf(step: StepSeen): Seen {
+  const { operationId: operation, load, colour, chatter, chattered } = step;
+  const [shape, screams] = [shapeOf(step), chattered > HEARD];
+  return {
+    ...{ operation, load: Math.round(1000 * load) / 1000, sound: screams ? 'screams' : 'quiet' },
+    ...(colour && { colour }),
+    ...(shape && { shape }),
+    ...(screams && chatter !== undefined && { chatter: Math.round(chatter) }),
+  };
+}
+
 /** A size as the piece has it. */
 export interface Measured {
   size: SizeToMeasure;
@@ -85,10 +102,10 @@ function heightOff(past: readonly Leg[], tool: number): number {
   return s ? s.zero.z + s.lost.z + s.lift + s.lengths[tool] : 0;
 }
 
-/** The last step on a feature that was run; undefined where none was. */
-function lastStepOn({ operations }: Setup, steps: readonly StepSeen[], feature: string): StepSeen | undefined {
-  const on = new Set(operations.filter((o) => o.targets.includes(feature)).map((o) => o.id));
-  return steps.filter((s) => on.has(s.operationId)).at(-1);
+/** The last step that made a size; undefined where none ran. */
+function lastStepOn(setup: Setup, steps: readonly StepSeen[], size: SizeToMeasure): StepSeen | undefined {
+  const makers = new Set(makersOf(setup, size).map((o) => o.id));
+  return steps.filter((s) => makers.has(s.operationId)).at(-1);
 }
 
 /** How much narrower an opening is cut, mm on both sides: twice what machine and tool give under the force, and what the edge has worn. */
@@ -109,7 +126,7 @@ export function measured(loaded: Loaded, past: readonly Leg[], { steps, fates }:
   const { job, setup, seed } = loaded.work;
   const faced = steps.find((s) => setup.operations.some((o) => o.id === s.operationId && o.kind === 'face'));
   return sizesToMeasure(job, setup).flatMap((size): Measured[] => {
-    const step = lastStepOn(setup, steps, size.id.slice(0, size.id.lastIndexOf(' ')));
+    const step = lastStepOn(setup, steps, size);
     if (!step) return [];
     const hand = REPEATS * normalFrom(randomFrom(parseInt(hashOf([seed, size.id]).slice(0, 6), 36)))();
     if (size.size === 'depth')

@@ -1,8 +1,7 @@
 /** What a control shows. */
-import { Lines, holderLength } from '@tidypath/core';
+import { ChipColour, Lines, holderLength } from '@tidypath/core';
 import { quietSpeeds } from '../behaviour/chatter';
 import type { Chip } from '../behaviour/chip';
-import type { ChipColour } from '../behaviour/heat';
 import type { Machine } from './machine';
 import type { Memory } from './memory';
 import type { Place } from './place';

@@ -21,6 +21,10 @@ const HALF = 90;
 /** Thinner contact is counted as this, degrees. */
 const LEAST_ANGLE = 5;
 
+/** By how much the edges of a tool last longer in a material than its card says, as the log has it. */
+export const edgesLast = ({ lasts }: Pick<Tool, 'lasts'>, { id }: Pick<Material, 'id'>): number =>
+  lasts?.find((l) => l.materialId === id)?.factor ?? 1;
+
 /** What the life on a tool's card is taken to be for: the middle of the material's range. */
 export function lifeReference(tool: Tool, material: Material): LifeReference {
   const form = formOf(tool);
@@ -31,7 +35,7 @@ export function lifeReference(tool: Tool, material: Material): LifeReference {
   const middle = ({ from, to }: { from: number; to: number }) => (from + to) / 2;
   const across = isAxial(tool) ? tool.diameter / tool.flutes : chipDiameter(tool);
   return {
-    minutes: tool.edgeLife,
+    minutes: tool.edgeLife * edgesLast(tool, material),
     speed: middle(range),
     chip: (middle(share) / 100) * across,
     exponent: SPEED[tool.material],

@@ -1,14 +1,41 @@
-/** What is written down of a run: rows are only added, a correction takes the place of the row it names. */
-import { IsIn, IsInt, IsNumber, IsOptional, IsString, Matches, Max, MaxLength, Min } from 'class-validator';
-import type { Machine } from '../machine/machine';
-import type { Clock } from '../simulate/clock';
-import type { TimedRun } from './time';
+/** What is written down of runs: rows are only added, a correction takes the place of the row it names. */
+import {
+  ArrayMaxSize,
+  ArrayUnique,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsOptional,
+  IsString,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+} from 'class-validator';
+import { ListOf } from '../quantity/nested';
+import type { Facts } from './facts';
+import { Seen } from './seen';
 
 /** What somebody can log by hand; what ran on the simulated machine logs itself. */
 export const LOGGED_KINDS = ['production', 'prove-out', 'trial'] as const;
 export type LoggedKind = (typeof LOGGED_KINDS)[number];
 
+/** Why parts are scrapped. */
+export const SCRAP_CAUSES = [
+  'size',
+  'finish',
+  'broken tool',
+  'wrong zero or length',
+  'came loose',
+  'material',
+  'other',
+] as const;
+export type ScrapCause = (typeof SCRAP_CAUSES)[number];
+
 const ID = /^[0-9a-f-]{32,36}$/;
+/** Operations an entry tells of, and photos it brings. */
+const MOST_SEEN = 200;
+export const MOST_PHOTOS = 6;
 
 export class LogEntry {
   /** Made where it is written, so that sent twice it is the same. */
@@ -17,9 +44,13 @@ export class LogEntry {
   @IsInt() @Min(0) @Max(100_000) parts!: number;
   /** Of the parts. */
   @IsInt() @Min(0) @Max(100_000) scrapped!: number;
-  /** From start to end of one part, s, without what was held; where somebody looked. */
+  @IsOptional() @IsIn(SCRAP_CAUSES) cause?: ScrapCause;
+  /** From start to end of one run of the program, s, without what was held; where somebody looked. */
   @IsOptional() @IsNumber() @Min(0.1) @Max(1e6) seconds?: number;
   @IsString() @MaxLength(1000) remark!: string;
+  @IsOptional() @ListOf(() => Seen, MOST_SEEN) seen?: Seen[];
+  /** SHA-256 of each, sent before. */
+  @IsOptional() @Matches(/^[0-9a-f]{64}$/, { each: true }) @ArrayMaxSize(MOST_PHOTOS) @ArrayUnique() photos?: string[];
   /** The entry it corrects. */
   @IsOptional() @Matches(ID) replaces?: string;
 }
@@ -33,16 +64,18 @@ export interface KeptEntry extends Omit<LogEntry, 'kind'> {
   who: string;
 }
 
-/** What of a run's time was computed, without what was learnt of its machine before. */
-export function computedTime(
-  { extraTime = 0, toolChangeSeconds }: Pick<Machine, 'extraTime' | 'toolChangeSeconds'>,
-  { cut, rapid, dwell, toolChange }: Pick<Clock, 'cut' | 'rapid' | 'dwell' | 'toolChange'>,
-): Omit<TimedRun, 'seconds'> {
-  return {
-    dwell: 60 * dwell,
-    moves: (60 * (cut + rapid)) / (1 + extraTime),
-    changes: toolChangeSeconds > 0 ? Math.round((60 * toolChange) / toolChangeSeconds) : 0,
-  };
+/** An entry among those of all jobs: what it is about, and what was computed of it. */
+export interface LogRow extends KeptEntry {
+  jobId: string;
+  jobName: string;
+  setupName: string;
+  /** Of its release. */
+  number: number;
+  machineId: string;
+  machine: string;
+  /** s of a run, as computed when it was released. */
+  computed: number;
+  facts: Facts;
 }
 
 /** Entries that stand: those that a later one corrects do not. */
@@ -51,16 +84,12 @@ export function standing<T extends Pick<LogEntry, 'id' | 'replaces'>>(entries: r
   return entries.filter((e) => !gone.has(e.id));
 }
 
-/** What a machine's log says of its time, and what is counted now. */
-export interface MachineTime {
-  /** What would be counted; undefined where there are too few runs. */
-  proposed?: { extraTime: number; toolChangeSeconds: number };
-  /** Runs it is from, and how many of them fitted nothing. */
-  runs: number;
-  outliers: number;
-  /** Whether they are of the simulated machine. */
-  simulated: boolean;
-  now: { extraTime: number; toolChangeSeconds: number };
-  /** What was taken over last and not undone. */
-  taken?: { at: string; who: string; runs: number; before: { extraTime: number; toolChangeSeconds: number } };
+/** Why an entry is none, beside what its fields say; undefined where it is one. */
+export function entryFault({
+  parts,
+  scrapped,
+  cause,
+}: Pick<LogEntry, 'parts' | 'scrapped' | 'cause'>): string | undefined {
+  if (scrapped > parts) return 'More are scrapped than were made';
+  return cause && scrapped === 0 ? 'There is a cause of scrap, and no scrap' : undefined;
 }

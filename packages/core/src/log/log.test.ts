@@ -163,7 +163,11 @@ describe('cuts that were run', () => {
   const job = withOperation(withOperation(drawn, 'pocket', ['f2'], tool(4)), 'face', [], tool(1));
   const [pocket, face] = job.setups[0].operations;
   const recipe = recipeOf(job, job.setups[0], pocket)!;
-  const seen: CutEvidence = { day: '1 Dec 2026', release: '09DCC099', load: 0.47, colour: 'bright' };
+  const seen: CutEvidence = {
+    day: '1 Dec 2026',
+    release: '09DCC099',
+    seen: { load: 0.47, sound: 'quiet', colour: 'bright' },
+  };
 
   test('become recipes as they were run', () => {
     const { rpm, feed } = pocket.speeds;
@@ -183,8 +187,8 @@ describe('cuts that were run', () => {
 
   test('say how they went, the newest first, the oldest giving way', () => {
     expect(evidenceText(seen)).toBe('✓ 1 Dec 2026, release 09DCC099: 47 % of the spindle, quiet, chips bright');
-    expect(evidenceText({ ...seen, chatter: 803.4 })).toMatch(/^▲ .* chatters at 803 Hz/);
-    expect(evidenceText({ ...seen, load: 1.1 })).toMatch(/^▲/);
+    expect(evidenceText({ ...seen, seen: { chatter: 803.4 } })).toMatch(/^▲ .* chatters at 803 Hz/);
+    expect(evidenceText({ ...seen, seen: { load: 1.1 } })).toMatch(/^▲/);
     expect(noted('b\na', 'c')).toBe('c\nb\na');
     expect(noted('b\na', 'a')).toBe('a\nb');
     const long = Array.from({ length: 40 }, (_, i) => `line ${i} ${'x'.repeat(40)}`).reduce(

@@ -1,4 +1,5 @@
 /** When a wear offset is corrected, by how much, and why not yet: correcting every part only adds noise. */
+import type { KeptSize, SizeToMeasure } from '../release/sizes';
 
 /** A size as it was measured on a part, in the order of parts. */
 export interface SizedPart {
@@ -8,6 +9,29 @@ export interface SizedPart {
   again?: boolean;
   /** Whether its tool came with a new edge, or its offset was corrected, before it. */
   fresh?: boolean;
+}
+
+/** Later than any time. */
+const NOT_YET = '9';
+
+/**
+ * A size part after part.
+ * @param sizes those of it that stand, as they were measured
+ * @param fresh when its tool came with a new edge or was corrected, ISO 8601; empty for what was not sent yet
+ */
+export function sizedParts(
+  { mm, limits: { lower, upper } }: Pick<SizeToMeasure, 'mm' | 'limits'>,
+  sizes: readonly Pick<KeptSize, 'measured' | 'part' | 'at'>[],
+  fresh: readonly string[],
+): SizedPart[] {
+  const middle = mm + (lower + upper) / 2;
+  const since = (at: string, before: string | undefined) =>
+    fresh.some((f) => (f || NOT_YET) <= (at || NOT_YET) && (f || NOT_YET) > (before ?? '0'));
+  return sizes.map(({ measured, part, at }, i) => ({
+    off: measured - middle,
+    again: sizes.slice(0, i).some((s) => s.part === part),
+    fresh: since(at, sizes[i - 1]?.at),
+  }));
 }
 
 export type OffsetAdvice =

@@ -5,33 +5,20 @@ import { kindOf } from '../operation/registry';
 import { cutIn } from '../plan/situation';
 import { isAxial, isBeam } from '../shop/tool';
 import type { Recipe } from '../shop/recipe';
+import { Seen, isGood, seenText } from './seen';
 
-/** What was seen of a cut in a run. */
+/** What was seen of a cut in a run, and where. */
 export interface CutEvidence {
   /** Day, as it is told. */
   day: string;
   /** First digits of the release's root. */
   release: string;
-  /** Most of the spindle's power, share. */
-  load: number;
-  /** Hz, where it chattered for more than a moment. */
-  chatter?: number;
-  /** Of its chips, where they show any. */
-  colour?: string;
+  seen: Omit<Seen, 'operation'>;
 }
-
-/** More than this share of the spindle is no good cut. */
-const HEAVY = 1;
-
-/** Whether a cut is one to run again. */
-export const isGood = ({ load, chatter }: CutEvidence): boolean => chatter === undefined && load <= HEAVY;
 
 /** One line of evidence: "✓ 1 Dec 2026, release 09DCC099: 47 % of the spindle, quiet, chips bright". */
-export function evidenceText(e: CutEvidence): string {
-  const heard = e.chatter === undefined ? 'quiet' : `chatters at ${Math.round(e.chatter)} Hz`;
-  const chips = e.colour ? `, chips ${e.colour}` : '';
-  return `${isGood(e) ? '✓' : '▲'} ${e.day}, release ${e.release}: ${Math.round(100 * e.load)} % of the spindle, ${heard}${chips}`;
-}
+export const evidenceText = ({ day, release, seen }: CutEvidence): string =>
+  `${isGood(seen) ? '✓' : '▲'} ${day}, release ${release}: ${seenText(seen)}`;
 
 /** The cut of an operation as a recipe without its note; undefined where it has no bite, as drills have none. */
 export function recipeOf(

@@ -208,6 +208,8 @@ export class Machine {
     step: 0.01,
   })
   extraTime?: number;
+  /** Where that and the seconds of a tool change are from, where the log says so. */
+  @IsOptional() @IsString() @Length(0, 200) extraTimeNote?: string;
   @ListOf(() => CarouselPlace, 400) carousel!: CarouselPlace[];
   @IsString() @Length(1, 40) controllerId!: string;
 }

@@ -198,6 +198,8 @@ export interface OperationKind<P extends object = object> {
   lowersTop?: boolean;
   /** Whether it cuts the part free of the stock around it. */
   frees?(targets: Feature[]): boolean;
+  /** Whether it leaves the sizes of what it works on as they are: it breaks edges, opens mouths, marks or threads. */
+  leavesSizes?: true;
   /** What the control compensates: the wear of the cutter, or all of its radius; nothing where left out. */
   compensates?(params: P): 'wear' | 'radius' | undefined;
   /** What it is asked to shape that the part does not say; the proof takes that for wanted. */

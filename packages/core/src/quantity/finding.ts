@@ -2,6 +2,7 @@ import { DOCUMENT } from './findings/document';
 import { DRAWING } from './findings/drawing';
 import { HOLDING } from './findings/holding';
 import { LOAD } from './findings/load';
+import { LOG } from './findings/log';
 import { MILLING } from './findings/milling';
 import { MODEL } from './findings/model';
 import { OPERATION } from './findings/operation';
@@ -32,6 +33,7 @@ export const FINDINGS = {
   ...PROOF,
   ...LOAD,
   ...RELEASE,
+  ...LOG,
 };
 
 export type Code = keyof typeof FINDINGS;

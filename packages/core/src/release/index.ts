@@ -26,4 +26,13 @@ export {
   TickEntry,
 } from './release';
 export { acceptedKey, changedParts, isOfRelease, makingOf, MARK, type ReleasedProgram, rowOf, shortRoot } from './root';
-export { type KeptSize, SizeEntry, sizesToMeasure, type SizeToMeasure, sizeVerdict } from './sizes';
+export {
+  CorrectionEntry,
+  type KeptCorrection,
+  type KeptSize,
+  makersOf,
+  SizeEntry,
+  sizesToMeasure,
+  type SizeToMeasure,
+  sizeVerdict,
+} from './sizes';

@@ -17,7 +17,7 @@ import type { Job } from '../document/job';
 import type { ProofView } from '../view/terms';
 import type { Check } from './preflight';
 import type { Plunge } from './plunges';
-import type { KeptSize } from './sizes';
+import type { KeptCorrection, KeptSize } from './sizes';
 import { PartHashes, ReleasePart, ReleasedProgram, rowOf } from './root';
 
 /** What is kept of a proof: everything that is read, nothing that is drawn over time. */
@@ -188,6 +188,7 @@ export interface ReleaseView extends ReleaseRow {
   answers: KeptAnswer[];
   ticks: KeptTick[];
   sizes: KeptSize[];
+  corrections: KeptCorrection[];
   /** Against the release of this setup that was approved last before it, in words; undefined where there is none. */
   difference?: { number: number; lines: string[] };
 }

@@ -24,7 +24,10 @@ const bytesOf = (text: string) => new TextEncoder().encode(text);
 export const contentHash = (value: unknown): string => sha256Of(bytesOf(stringify(value)));
 
 /** What people call a thing, what it costs and what is remarked of it: nothing that runs. */
-const SAID = new Set(['name', 'reason', 'edgePrice', 'edges', 'hourlyRate', 'carousel', 'extraTime', 'caution']);
+const SAID = new Set([
+  ...['name', 'reason', 'edgePrice', 'edges', 'hourlyRate', 'carousel', 'caution'],
+  ...['extraTime', 'extraTimeNote', 'lasts'],
+]);
 
 /** Data without what is only said of it, at every depth; the values of operations stay whole, as their words are posted. */
 function unsaid(value: unknown): unknown {

@@ -1,6 +1,8 @@
 /** Sizes of a piece that carry limits, and what was measured against them. */
-import { IsNumber, IsString, Length, Max, Min } from 'class-validator';
+import { IsInt, IsNumber, IsOptional, IsString, Length, Matches, Max, Min } from 'class-validator';
 import type { Job, Setup } from '../document/job';
+import type { Operation } from '../document/operation';
+import { kindOf } from '../operation/registry';
 import type { Feature, Limited, SizeLimits } from '../part/plate/feature';
 import { LengthUnit, formatThin } from '../quantity/units';
 
@@ -13,17 +15,41 @@ export interface SizeToMeasure {
   limits: SizeLimits;
 }
 
+const ID = /^[0-9a-f-]{1,36}$/;
+
 /** A size as it was measured. */
 export class SizeEntry {
+  /** Made where it is measured, so that sent twice it is the same. */
+  @Matches(ID) id!: string;
   @IsString() @Length(1, 60) size!: string;
   /** mm. */
   @IsNumber() @Min(-20_000) @Max(20_000) measured!: number;
+  /** Which one it was measured on, from 1; measured again on the same it is a second look. */
+  @IsInt() @Min(1) @Max(1_000_000) part!: number;
+  /** The one that was mistyped. */
+  @IsOptional() @Matches(ID) replaces?: string;
+}
+
+/** What was entered at the control because of a size. */
+export class CorrectionEntry {
+  @Matches(ID) id!: string;
+  @IsString() @Length(1, 60) size!: string;
+  /** By how much the size gets smaller, mm. */
+  @IsNumber() @Min(-10) @Max(10) by!: number;
+}
+
+export interface KeptCorrection extends CorrectionEntry {
+  who: string;
+  at: string;
 }
 
 export interface KeptSize extends SizeEntry {
   who: string;
   at: string;
 }
+
+/** Id of the feature a size belongs to. */
+export const featureOf = ({ id }: Pick<SizeToMeasure, 'id'>): string => id.slice(0, id.lastIndexOf(' '));
 
 const valueOf = ({ shape, depth }: Feature, size: Limited): number | undefined =>
   size === 'depth' ? depth : (shape as Partial<Record<Limited, number>>)[size];
@@ -42,6 +68,12 @@ export function sizesToMeasure({ part }: Job, { operations }: Setup): SizeToMeas
       }),
     );
 }
+
+/** Operations of a setup that make a size, the last of which leaves it as it is. */
+export const makersOf = ({ operations }: Setup, { id }: Pick<SizeToMeasure, 'id'>): Operation[] => {
+  const feature = featureOf({ id });
+  return operations.filter((o) => o.on && o.targets.includes(feature) && !kindOf(o.kind)?.leavesSizes);
+};
 
 /** Sizes this near to a limit are at it, mm: less than is measured. */
 const AT = 1e-6;

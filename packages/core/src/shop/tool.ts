@@ -69,6 +69,14 @@ export class OwnData {
   @IsString() @Length(0, 200) note!: string;
 }
 
+/** How long its edges really last in one material, as the log of the shop has it. */
+export class EdgesLast {
+  @IsString() @Length(1, 40) materialId!: string;
+  /** Of the life on its card. */
+  @IsNumber() @Min(0.02) @Max(50) factor!: number;
+  @IsString() @Length(0, 200) note!: string;
+}
+
 const of = (...forms: Form[]) => ({ always: true, matters: (t: { kind: ToolKind }) => forms.includes(formOf(t)) });
 
 /** A tool as it stands in its holder. Lengths in mm from the tip, angles in degrees. */
@@ -359,6 +367,7 @@ export class Tool {
 
   @Nested(() => Holder) holder!: Holder;
   @ListOf(() => OwnData, 60) ownData!: OwnData[];
+  @IsOptional() @ListOf(() => EdgesLast, 60) lasts?: EdgesLast[];
   @IsOptional() @IsString() @Length(0, 200) note?: string;
 }
 

@@ -35,6 +35,10 @@ function aboutWrite(write: Write): { text: string; page: string } {
       return { text: write.there ? 'Taken out of the archive here' : 'Archived here', page: `/job/${write.id}/part` };
     case 'comment':
       return { text: 'Said here at an operation', page: `/job/${write.id}/cut` };
+    case 'size':
+      return { text: 'Measured here', page: `/release/${write.id}` };
+    case 'correction':
+      return { text: 'Entered at the control, said here', page: `/release/${write.id}` };
     case 'log':
       return { text: 'Logged here', page: `/release/${write.id}` };
     case 'tick':

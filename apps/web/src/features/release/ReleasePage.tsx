@@ -20,9 +20,10 @@ import { ScenePicture } from '../../ui/ScenePicture';
 import { Txt } from '../../ui/Txt';
 import { ApprovalCard } from './ApprovalCard';
 import { ChecklistCard } from './ChecklistCard';
-import { FirstPieceCard } from './FirstPieceCard';
 import { LogCard } from './LogCard';
 import { ReleaseActions } from './ReleaseActions';
+import { SizesCard } from './SizesCard';
+import { useLog } from './useLog';
 import { STATE_TONE, madeText, releaseName, stateText } from './words';
 
 function Summary({ view }: { view: ReleaseView }) {
@@ -148,6 +149,7 @@ function useTicks(view: ReleaseView): KeptTick[] {
 function Release({ view, again }: { view: ReleaseView; again: () => void }) {
   const wide = useWide();
   const ticks = useTicks(view);
+  const { entries, again: logAgain } = useLog(view.id);
   const items = useMemo(() => {
     const { job, setupId, proof } = view.body;
     const setup = job.setups.find((s) => s.id === setupId)!;
@@ -163,12 +165,8 @@ function Release({ view, again }: { view: ReleaseView; again: () => void }) {
         <Difference view={view} />
         <Asked view={view} />
         <Held view={view} />
-        <FirstPieceCard view={view} onMeasured={again} />
-        <LogCard
-          release={view.id}
-          name={`${view.jobName}, ${releaseName(view)}`}
-          minutes={wholeTime(view.body.proof.clock)}
-        />
+        <SizesCard view={view} entries={entries} onMeasured={again} />
+        <LogCard view={view} entries={entries} onLogged={logAgain} />
         <Looked view={view} />
       </View>
       <View style={{ flex: wide ? 1 : undefined, width: wide ? undefined : '100%' }}>

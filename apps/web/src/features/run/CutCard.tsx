@@ -1,11 +1,12 @@
 import { View } from 'react-native';
-import { CHIP_COLOURS, MachineView } from '@tidypath/controller';
-import { formatNumber } from '@tidypath/core';
-import { SPACE } from '../../theme/theme';
+import type { MachineView } from '@tidypath/controller';
+import { CHIP_COLOURS, formatNumber } from '@tidypath/core';
 import { usePalette } from '../../theme/usePalette';
 import { Card, Row } from '../../ui/Card';
+import { Swatch } from '../../ui/Choices';
 import { Txt } from '../../ui/Txt';
-import { CHIP_SWATCHES, heardText } from './words';
+import { CHIP_SWATCHES } from '../../ui/log/words';
+import { heardText } from './words';
 
 /** Height of the bar. */
 const BAR = 14;
@@ -39,25 +40,13 @@ function LoadBar({ load }: { load: number }) {
 
 /** What is seen, heard and felt of the cut. */
 export function CutCard({ view }: { view: MachineView }) {
-  const palette = usePalette();
   const { colour, chip, load } = view;
   return (
     <Card testID="cut-seen">
       <LoadBar load={load} />
       <Txt tone={view.chatter === undefined ? 'ink' : 'danger'}>{heardText(view)}</Txt>
       <Row>
-        {colour && (
-          <View
-            style={{
-              width: SPACE.xl,
-              height: SPACE.m,
-              borderRadius: 3,
-              borderWidth: 1,
-              borderColor: palette.line,
-              backgroundColor: CHIP_SWATCHES[colour],
-            }}
-          />
-        )}
+        {colour && <Swatch colour={CHIP_SWATCHES[colour]} />}
         <Txt>
           {chip && load > 0
             ? `${chip.shape === 'chips' ? 'Chips' : chip.shape} ${colour ? CHIP_COLOURS[colour] : ''}, ${formatNumber(chip.thick, 2)} × ${formatNumber(chip.long, 1)} × ${formatNumber(chip.wide, 1)} mm`

@@ -3,23 +3,13 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import useSWR from 'swr';
-import { CHIP_COLOURS, StepSeen } from '@tidypath/controller';
-import { Recipe, evidenceText, formatNumber, formatTime, isSameCut, noted, recipeOf, shortRoot } from '@tidypath/core';
+import { StepSeen, seenOf } from '@tidypath/controller';
+import { Recipe, evidenceText, formatTime, isSameCut, noted, recipeOf, seenText, shortRoot } from '@tidypath/core';
 import { ApiError, api } from '../../api/client';
 import { KEYS } from '../../api/keys';
 import { useShelf } from '../../api/useShelf';
 import { Card, Row } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
-
-/** Chatter that lasts less is not heard, s. */
-const HEARD = 0.5;
-
-/** What was seen of an operation, in words. */
-function seenText({ seconds, load, chatter, chattered, colour }: StepSeen): string {
-  const heard = chattered > HEARD && chatter !== undefined ? `▲ chatter at ${formatNumber(chatter, 0)} Hz` : 'quiet';
-  const chips = colour ? `, chips ${CHIP_COLOURS[colour]}` : '';
-  return `${formatTime(seconds / 60)}, ${formatNumber(100 * load, 0)} % of the spindle, ${heard}${chips}`;
-}
 
 /** Writes what a cut did to the recipe of the same cut, or makes one; undone as easily. */
 function useKeeping() {
@@ -72,19 +62,16 @@ export function SeenCard({ release, steps }: Props) {
       {steps.map((step, i) => {
         const operation = setup.operations.find((o) => o.id === step.operationId);
         const cut = operation && recipeOf(job, setup, operation);
-        const line = evidenceText({
-          day: format(new Date(), 'd MMM yyyy'),
-          release: shortRoot(data.root),
-          load: step.load,
-          ...(step.chattered > HEARD && { chatter: step.chatter }),
-          ...(step.colour && { colour: CHIP_COLOURS[step.colour] }),
-        });
+        const seen = seenOf(step);
+        const line = evidenceText({ day: format(new Date(), 'd MMM yyyy'), release: shortRoot(data.root), seen });
+        const isBad = seen.sound === 'screams' || step.load > 1;
         return (
           <Row key={i}>
             <View style={{ flex: 1, minWidth: 180 }}>
               <Txt>{operation?.name ?? step.operationId}</Txt>
-              <Txt kind="small" tone={step.chattered > HEARD || step.load > 1 ? 'danger' : 'quiet'}>
-                {seenText(step)}
+              <Txt kind="small" tone={isBad ? 'danger' : 'quiet'}>
+                {isBad ? '▲ ' : ''}
+                {formatTime(step.seconds / 60)}, {seenText(seen)}
               </Txt>
             </View>
             {cut && (

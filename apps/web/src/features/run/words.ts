@@ -1,5 +1,5 @@
 import { format } from 'date-fns/format';
-import type { ChipColour, MachineState, MachineView } from '@tidypath/controller';
+import type { MachineState, MachineView } from '@tidypath/controller';
 import { RunRow, formatNumber } from '@tidypath/core';
 
 /** How a control stands, in a word and a shape. */
@@ -17,23 +17,6 @@ export const STATE_WORDS: Record<MachineState, string> = {
 /** "1 Dec 2026, 09:12 by Lio: ✓ At its end". */
 export const runText = ({ at, who, state }: RunRow): string =>
   `${[format(new Date(at), 'd MMM yyyy, HH:mm'), who && `by ${who}`].filter(Boolean).join(' ')}: ${STATE_WORDS[state as MachineState]}`;
-
-/** What a chip looks like, drawn. */
-export const CHIP_SWATCHES: Record<ChipColour, string> = {
-  cool: '#C9CDD2',
-  bright: '#C9CDD2',
-  warm: '#C9CDD2',
-  hot: '#B9BCC0',
-  'pale straw': '#E8DCA8',
-  straw: '#D9B45A',
-  brown: '#8A5A34',
-  blue: '#4F63A8',
-  'dark blue': '#28345F',
-  grey: '#55585C',
-  'white sparks': '#F4F1E4',
-  smears: '#9FA19C',
-  welds: '#7F7A70',
-};
 
 /** Chatter, or none, as it is heard. */
 export const heardText = ({ vibration, chatter, quiet = [], state, load }: MachineView): string =>

@@ -4,6 +4,7 @@ import { AXIS_NAMES, Axis, COOLANTS, Machine, parametersOf, startOf, torqueAt, f
 import { useShelf } from '../../api/useShelf';
 import { SPACE } from '../../theme/theme';
 import { Card, Fields } from '../../ui/Card';
+import { LessonsCard } from '../../ui/log/LessonsCard';
 import { Choices } from '../../ui/Choices';
 import { FieldFinding } from '../../ui/FieldFinding';
 import { NumberField } from '../../ui/NumberField';
@@ -15,7 +16,6 @@ import { ItemPage } from '../../shell/ItemPage';
 import { Origin } from '../../ui/Origin';
 import { PowerCurve } from '../../ui/PowerCurve';
 import { useDraft } from '../../shell/useDraft';
-import { TimeCard } from './TimeCard';
 
 const FIELDS = parametersOf(Machine);
 const MOST_POINTS = 12;
@@ -222,7 +222,7 @@ export function MachinePage({ id }: { id: string }) {
             />
           </Card>
           <CarouselCard machine={machine} change={change} draft={draft} />
-          <TimeCard machine={machine.id} />
+          <LessonsCard item={machine.id} title="Its time, from the log" />
         </>
       )}
     </ItemPage>

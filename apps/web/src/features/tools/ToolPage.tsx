@@ -25,10 +25,12 @@ import { useWide } from '../../theme/usePalette';
 import { Card } from '../../ui/Card';
 import { Choices, UNITS, plainOptions } from '../../ui/Choices';
 import { FindingCard } from '../../ui/FindingCard';
+import { LessonsCard } from '../../ui/log/LessonsCard';
 import { Txt } from '../../ui/Txt';
 import { ValueForm } from '../../ui/ValueForm';
 import { ItemPage } from '../../shell/ItemPage';
 import { useDraft } from '../../shell/useDraft';
+import { LastsCard } from './LastsCard';
 import { OwnDataCard } from './OwnDataCard';
 import { ToolDrawing } from '../../ui/ToolDrawing';
 
@@ -133,6 +135,8 @@ export function ToolPage({ id }: { id: string }) {
               </Txt>
             </Card>
             <OwnDataCard tool={tool} onChange={(ownData) => change({ ownData })} />
+            <LastsCard tool={tool} onChange={(lasts) => change({ lasts })} />
+            <LessonsCard item={tool.id} title="What the log says" />
             <Txt kind="small" tone="quiet">
               A {TRADES[tool.kind].label} is what the trade calls it; what it may do here follows from its numbers.
             </Txt>

@@ -61,6 +61,7 @@ export const byHand: OperationKind<ByHandParams> = {
   verb: ({ what }) => what,
   process: 'hand',
   stage: 'outside',
+  leavesSizes: true,
   works: [],
   suits: () => false,
   Params: ByHandParams,

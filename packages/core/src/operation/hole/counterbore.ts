@@ -115,6 +115,7 @@ export const counterbore: OperationKind<CounterboreParams> = {
   verb: 'Counterbore',
   process: 'milling',
   stage: 'mouths',
+  leavesSizes: true,
   works: ['hole'],
   takesHeights: 'start',
   suits: (tool) => cutsWalls(tool) && tool.cornerRadius === 0,

@@ -88,6 +88,7 @@ export const countersink: OperationKind<CountersinkParams> = {
   verb: 'Countersink',
   process: 'hole',
   stage: 'mouths',
+  leavesSizes: true,
   works: ['hole'],
   suits: isCone,
   Params: CountersinkParams,

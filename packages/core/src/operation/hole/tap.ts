@@ -125,6 +125,7 @@ export const tap: OperationKind<TapParams> = {
   verb: 'Tap',
   process: 'hole',
   stage: 'threads',
+  leavesSizes: true,
   works: ['hole'],
   takesHeights: 'start',
   suits: (tool) => formOf(tool) === 'tap',

@@ -320,6 +320,7 @@ export const threadMill: OperationKind<ThreadMillParams> = {
   verb: 'Thread',
   process: 'milling',
   stage: 'threads',
+  leavesSizes: true,
   works: ['hole', 'boss'],
   takesHeights: 'start',
   suits: (tool) => formOf(tool) === 'thread',

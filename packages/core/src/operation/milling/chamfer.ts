@@ -109,6 +109,7 @@ export const chamfer: OperationKind<ChamferParams> = {
   process: 'milling',
   compensates: edgeCompensates,
   stage: edgeStage,
+  leavesSizes: true,
   rank: () => AFTER_WALLS,
   works: EDGED,
   suits: (tool) => (['cone', 'thread'].includes(formOf(tool)) || hasFreeCone(tool)) && flankAngle(tool) !== undefined,

@@ -309,6 +309,7 @@ export const engrave: OperationKind<EngraveParams> = {
   verb: 'Engrave',
   process: 'milling',
   stage: 'marks',
+  leavesSizes: true,
   works: ['line'],
   usesFixtures: true,
   suits: (tool) => (['mill', 'cone', 'taper'].includes(formOf(tool)) && plunges(tool)) || hasFreeCone(tool),

@@ -65,6 +65,7 @@ export const roundEdge: OperationKind<RoundEdgeParams> = {
   process: 'milling',
   compensates: edgeCompensates,
   stage: edgeStage,
+  leavesSizes: true,
   rank: () => AFTER_WALLS,
   works: EDGED,
   suits: (tool) => formOf(tool) === 'rounding',
