@@ -77,7 +77,7 @@ export class School {
   }
 
   private lesson(teaching: Teaching): Lesson | undefined {
-    const { what, of, value, about, item, evidence } = teaching;
+    const { what, of, value, about, item, evidence, lasted } = teaching;
     const found = this.found(teaching);
     if (!found) return undefined;
     const place = placeOf(what);
@@ -86,6 +86,7 @@ export class School {
     const isSo = value !== undefined && now !== undefined && place.isSame(value, now);
     return {
       ...{ id: teachingId(teaching), what, item, about, evidence, now: place.text(now), isSo },
+      ...(lasted && { lasted }),
       ...(value !== undefined && !isSo && { proposed: place.text(value) }),
       ...(last && {
         taken: { at: last.at, who: last.who, evidence: last.evidence, before: place.text(valueOf(last.before)) },

@@ -1,6 +1,5 @@
 /** What the apps, the command line and the tests may use of this floor. */
 export { type Chart, chartOf, ENOUGH_VALUES } from './chart';
-export { edgeHistories } from './edges';
 export {
   entryFault,
   type KeptEntry,

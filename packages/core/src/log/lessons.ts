@@ -86,6 +86,8 @@ export interface Teaching {
   /** Undefined where too little is logged. */
   value?: TimeValues | EdgesLast | OwnData;
   evidence: string;
+  /** Of edges, the share of the life on the card that each had used. */
+  lasted?: number[];
 }
 
 /** The same for the same thing. */
@@ -93,7 +95,7 @@ export const teachingId = ({ what, item, of }: Pick<Teaching, 'what' | 'item' | 
   [what, item, of].filter(Boolean).join(' ');
 
 /** What the log teaches of one thing, as it is shown. */
-export interface Lesson extends Pick<Teaching, 'what' | 'item' | 'about' | 'evidence'> {
+export interface Lesson extends Pick<Teaching, 'what' | 'item' | 'about' | 'evidence' | 'lasted'> {
   id: string;
   now: string;
   /** Left out where there is too little, or nothing else than what stands there. */
@@ -151,6 +153,7 @@ function lifeTeachings({ tool, name, changed }: EdgeHistory): Teaching[] {
       ...{ what: 'life', item: tool, of, about: `Edges of ${name} in ${material}` },
       ...(isEnough && { value: { materialId: of, factor, note } }),
       evidence: isEnough ? evidence : `${evidence}; something is proposed from ${ENOUGH_EDGES} on`,
+      lasted: edges.map((e) => e.used),
     };
   });
 }

@@ -29,7 +29,9 @@ function slow(rows: LogRow[]): Finding[] {
   const last = rows.filter((r) => r.seconds !== undefined && r.computed > 0).slice(-SLOW.runs);
   if (last.length < SLOW.runs || !last.every((r) => r.seconds! >= SLOW.times * r.computed)) return [];
   const { jobName: job, setupName: setup, computed } = last[0];
-  return [finding('log-slow', { job, setup, seconds: last.map((r) => r.seconds!), computed })];
+  return [
+    finding('log-slow', { job, setup, runs: SLOW.runs, least: Math.min(...last.map((r) => r.seconds!)), computed }),
+  ];
 }
 
 function scrapped(rows: LogRow[]): Finding[] {

@@ -3,16 +3,32 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import useSWR, { useSWRConfig } from 'swr';
-import type { Lesson } from '@tidypath/core';
+import { Lesson, formatNumber } from '@tidypath/core';
 import { ApiError, api } from '../../api/client';
 import { KEYS } from '../../api/keys';
 import { SPACE } from '../../theme/theme';
 import { Card, Row } from '../Card';
 import { Txt } from '../Txt';
+import { PointsFigure } from './PointsFigure';
+
+/** How long edges lasted, one after the other. */
+function LastedChart({ lasted }: { lasted: number[] }) {
+  const text = (v: number) => formatNumber(v, 2);
+  return (
+    <PointsFigure
+      title="Edges, share of the life on the card"
+      summary={`${lasted.length} edges, from ${text(Math.min(...lasted))} to ${text(Math.max(...lasted))} of the life on the card`}
+      values={lasted}
+      text={text}
+      along="edge after edge"
+      levels={[{ value: 1, name: 'as its card says', look: 'aim' }]}
+    />
+  );
+}
 
 /** One thing that is taught: as it stands, as the log has it, from what. */
 function LessonRow({ lesson, onLearn }: { lesson: Lesson; onLearn: (what: 'take' | 'undo') => void }) {
-  const { what, about, now, proposed, evidence, isSo, taken } = lesson;
+  const { what, about, now, proposed, evidence, isSo, taken, lasted } = lesson;
   return (
     <View testID={`lesson-${what}`} style={{ gap: SPACE.xs }}>
       <Txt bold>{about}</Txt>
@@ -28,6 +44,7 @@ function LessonRow({ lesson, onLearn }: { lesson: Lesson; onLearn: (what: 'take'
           </Button>
         </Row>
       )}
+      {lasted && lasted.length > 1 && <LastedChart lasted={lasted} />}
       {isSo && <Txt>✓ As the log says, from {evidence}.</Txt>}
       {!isSo && proposed === undefined && <Txt tone="quiet">{evidence}.</Txt>}
       {proposed !== undefined && (

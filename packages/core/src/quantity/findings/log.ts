@@ -12,14 +12,14 @@ const CURES: Record<string, string> = {
 
 /** What the log of runs has to tell. */
 export const LOG = {
-  'log-slow': care<{ job: string; setup: string; seconds: number[]; computed: number }>(
+  'log-slow': care<{ job: string; setup: string; runs: number; least: number; computed: number }>(
     (d, say) =>
-      `“${d.job}, ${d.setup}” took more than twice its time in the last ${d.seconds.length} runs: ${d.seconds.map((s) => say.number(s / 60, 1)).join(', ')} for ${say.number(d.computed / 60, 1)} min`,
+      `“${d.job}, ${d.setup}” took ${say.number(d.least / 60, 1)} min and more in the last ${d.runs} runs, for ${say.number(d.computed / 60, 1)} min computed`,
     'Look what holds it up: an override, waiting at stops, or moves that take longer than the page of the machine says',
   ),
   'log-scrap': care<{ job: string; setup: string; cause: string; scrapped: number; parts: number }>(
     (d) => `Of ${d.parts} parts of “${d.job}, ${d.setup}” ${d.scrapped} were scrapped for one cause: ${d.cause}`,
-    (d) => CURES[d.cause],
+    (d) => CURES[d.cause] ?? CURES.other,
   ),
   'log-edge-ends': care<{ tool: string; share: number }>(
     (d, say) => `The edge of ${d.tool} has used ${say.number(100 * d.share, 0)} % of its life (estimate)`,
