@@ -261,7 +261,9 @@ describe('photos', () => {
     new Uint8Array([0xff, 0xd8, ...parts.flat(), ...part(0xda, 1, 1, 0, 0, 63, 0), 1, 2, 3, 0xff, 0xd9]);
   const JFIF = part(0xe0, 0x4a, 0x46, 0x49, 0x46, 0);
   test('are pictures and nothing else', () => {
-    expect(photoFault(picture(JFIF, frame(1200, 1600)))).toBeUndefined();
+    const colours = part(0xe2, ...[...'ICC_PROFILE'].map((c) => c.charCodeAt(0)), 0);
+    expect(photoFault(picture(JFIF, colours, frame(1200, 1600)))).toBeUndefined();
+    expect(photoFault(picture(JFIF, part(0xe2, 0x4d, 0x50, 0x46, 0), frame(10, 10)))).toMatch(/more than its picture/);
     expect(photoFault(picture(JFIF, part(0xe1, 0x45, 0x78, 0x69, 0x66, 0), frame(1200, 1600)))).toMatch(
       /where it was taken/,
     );
@@ -271,7 +273,7 @@ describe('photos', () => {
     expect(photoFault(new Uint8Array([0x89, 0x50, 0x4e, 0x47]))).toMatch(/is not/);
     expect(photoFault(picture(JFIF, frame(10, 10)).subarray(0, 20))).toMatch(/cut off/);
     expect(photoFault(new Uint8Array(PHOTO.bytes + 1))).toMatch(/400 kB/);
-    expect(photoFault(new Uint8Array([0xff, 0xd8, 0xff, 0xe0, 0, 0, 0xff, 0xe0]))).toMatch(/cut off/);
+    expect(photoFault(new Uint8Array([0xff, 0xd8, 0xff, 0xdb, 0, 0, 0xff, 0xdb]))).toMatch(/cut off/);
   });
 });
 
