@@ -77,7 +77,9 @@ export class Harness {
 
   /** What went wrong but for requests that met nobody, while the server was killed. */
   get faults(): string[] {
-    return this.problems.filter((p) => !/Failed to load resource|ERR_CONNECTION_REFUSED|when fetching the script/.test(p));
+    return this.problems.filter(
+      (p) => !/Failed to load resource|ERR_CONNECTION_REFUSED|when fetching the script/.test(p),
+    );
   }
 
   killServer(): void {

@@ -7,4 +7,5 @@ export { press, Press } from './control/press';
 export { load, type Loaded, prepare, workOf } from './control/work';
 export { measured, type Measured, type Ran, runThrough, seenOf, sheetLengths, trulyEntered } from './control/run';
 export { type MachineView, type Register, viewOf } from './control/view';
+export { layOver, type Overlay } from './stream/over';
 export { readStream, StreamFault, streamCsv } from './stream/csv';

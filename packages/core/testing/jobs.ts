@@ -78,6 +78,9 @@ export function prove(job: Job, cell = 0.1): Proof & { codes: string[]; text: st
   return { ...proof, codes: proof.findings.map((f) => f.code), text };
 }
 
+/** The zero of its setup, part coordinates. */
+export const zeroOf = (job: Job) => planSetup(job, job.setups[0], PLANS).ground.zero;
+
 /** A pocket of 50 x 30 x 4 in stock flush with the part but for 5 mm below, cut by a tool too large for its corners. */
 export const TIGHT_POCKET = { depth: 4, toolRadius: 5, cornerRadius: 3, long: 50, wide: 30, below: 5 };
 

@@ -297,6 +297,8 @@ export const api = {
     call<Lesson[]>('GET', item === undefined ? '/log/lessons' : `/log/lessons?item=${encodeURIComponent(item)}`),
   learn: (lesson: string, what: 'take' | 'undo') =>
     call<void>('POST', `/log/lessons/${encodeURIComponent(lesson)}/${what}`, {}),
+  /** What was measured of a run, as CSV. */
+  stream: async (run: string) => (await send('GET', `/runs/${run}/stream.csv`)).text(),
   streamOf: (run: string) => `/api/runs/${run}/stream.csv`,
   handingOut: () => call<HandingOut>('GET', '/handing-out'),
   setHandingOut: (how: HandingOut) => call<void>('PUT', '/handing-out', how),

@@ -1,11 +1,14 @@
+import { useState } from 'react';
 import { View } from 'react-native';
 import type { MachineView } from '@tidypath/controller';
-import { CHIP_COLOURS, formatNumber } from '@tidypath/core';
+import { CHIP_COLOURS, Tool, formatNumber } from '@tidypath/core';
 import { usePalette } from '../../theme/usePalette';
 import { Card, Row } from '../../ui/Card';
 import { Swatch } from '../../ui/Choices';
+import { Tick } from '../../ui/Tick';
 import { Txt } from '../../ui/Txt';
 import { CHIP_SWATCHES } from '../../ui/log/words';
+import { heardOf, useSound } from './useSound';
 import { heardText } from './words';
 
 /** Height of the bar. */
@@ -39,7 +42,9 @@ function LoadBar({ load }: { load: number }) {
 }
 
 /** What is seen, heard and felt of the cut. */
-export function CutCard({ view }: { view: MachineView }) {
+export function CutCard({ view, tools }: { view: MachineView; tools: Tool[] }) {
+  const [isHeard, setHeard] = useState(false);
+  useSound(isHeard, heardOf(view, tools.find((t) => t.number === view.tool)?.flutes ?? 1));
   const { colour, chip, load } = view;
   return (
     <Card testID="cut-seen">
@@ -53,6 +58,7 @@ export function CutCard({ view }: { view: MachineView }) {
             : 'No chips'}
         </Txt>
       </Row>
+      <Tick label="Let it be heard" on={isHeard} onPress={() => setHeard(!isHeard)} />
     </Card>
   );
 }

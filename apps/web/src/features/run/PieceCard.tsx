@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import { Linking } from 'react-native';
 import { Button } from 'react-native-paper';
 import { Measured, Press } from '@tidypath/controller';
 import { Finding, LengthUnit, formatLength, formatThin, sizeVerdict } from '@tidypath/core';
@@ -48,9 +47,6 @@ export function PieceCard({
       <Row>
         <Button mode="outlined" loading={busy} disabled={busy} onPress={() => void measure()}>
           Measure it
-        </Button>
-        <Button compact onPress={() => void Linking.openURL(api.streamOf(run))}>
-          What was measured meanwhile, CSV
         </Button>
         <Button compact onPress={() => press({ press: 'new piece' })}>
           Put on a new one

@@ -25,6 +25,7 @@ import { EventsCard } from './EventsCard';
 import { HoldBar } from './HoldBar';
 import { PieceCard } from './PieceCard';
 import { SeenCard } from './SeenCard';
+import { StreamCard } from './StreamCard';
 import { TurnsCard } from './TurnsCard';
 import { Running, useRun } from './useRun';
 import { runText } from './words';
@@ -77,11 +78,12 @@ function Panel({ id, running, shown }: { id: string; running: Running; shown: Sh
   return (
     <>
       <ControlCard view={view} unit={job.unit} isPreparing={isPreparing} />
-      <CutCard view={view} />
+      <CutCard view={view} tools={job.tools} />
       <TurnsCard view={view} pace={pace} press={press} onPace={running.setPace} onOnward={running.onward} />
       <EntriesCard view={view} unit={job.unit} offset={setup.workOffset} press={press} />
       {view.state !== 'running' && run && <SeenCard release={run.row.releaseId} steps={view.steps} />}
       <PieceCard run={id} ran={view.ran} unit={job.unit} press={press} />
+      {view.state !== 'running' && view.steps.length > 0 && <StreamCard run={id} />}
       <EventsCard events={run?.events ?? []} />
     </>
   );

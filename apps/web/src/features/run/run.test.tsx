@@ -1,6 +1,6 @@
 import { fireEvent, screen } from '@testing-library/react-native';
 import type { MachineView, Press } from '@tidypath/controller';
-import type { ReleaseView } from '@tidypath/core';
+import { ReleaseView, TOOLS } from '@tidypath/core';
 import { sampleJob, show } from '../../../testing/show';
 import { api } from '../../api/client';
 import { ControlCard } from './ControlCard';
@@ -10,6 +10,7 @@ import { EventsCard } from './EventsCard';
 import { HoldBar } from './HoldBar';
 import { SeenCard } from './SeenCard';
 import { TurnsCard } from './TurnsCard';
+import { heardOf } from './useSound';
 
 const VIEW: MachineView = {
   ...{ state: 'ready', now: 0, ran: 12, whole: 600, line: 2, lift: 0, load: 0, vibration: 0, force: 0, steps: [] },
@@ -127,11 +128,48 @@ test('an alarm says its number, where, more, and what to do', async () => {
 test('chatter is told in words, with its frequency; a load beyond the spindle has a shape', async () => {
   await show(
     <CutCard
+      tools={TOOLS}
       view={{ ...VIEW, state: 'running', load: 1.1, vibration: 0.02, chatter: 803, quiet: [12045], colour: 'blue' }}
     />,
   );
   expect(screen.getByText(/▲ screams at 803 Hz, 20 µm; out of step at 12.045 rpm/)).toBeTruthy();
   expect(screen.getByText('▲ 110 %')).toBeTruthy();
+});
+
+test('a cut is heard once it is asked for: its teeth, and a chatter over them', async () => {
+  const tones: { hz: number; loud: number; ended: boolean }[] = [];
+  const context = () => ({
+    currentTime: 0,
+    destination: {},
+    close: () => Promise.resolve(void tones.forEach((t) => (t.ended = true))),
+    createOscillator() {
+      const tone = { hz: 0, loud: 0, ended: false };
+      tones.push(tone);
+      const oscillator = {
+        frequency: { setTargetAtTime: (hz: number) => void (tone.hz = hz) },
+        connect: (gain: object) => gain,
+        start: () => undefined,
+      };
+      return oscillator;
+    },
+    createGain() {
+      const tone = tones[tones.length - 1];
+      return {
+        gain: { value: 0, setTargetAtTime: (loud: number) => void (tone.loud = loud) },
+        connect: () => undefined,
+      };
+    },
+  });
+  (globalThis as { AudioContext?: unknown }).AudioContext = jest.fn(context);
+  const cut = { ...VIEW, state: 'running', tool: 4, rpm: 6000, load: 0.5, vibration: 0.02, chatter: 803 } as const;
+  await show(<CutCard tools={TOOLS} view={cut} />);
+  expect(tones).toEqual([]);
+  await fireEvent.press(screen.getByLabelText('Let it be heard'));
+  expect(tones.map((t) => t.hz)).toEqual([(6000 * TOOLS[3].flutes) / 60, 803]);
+  expect(tones.every((t) => t.loud > 0)).toBe(true);
+  await fireEvent.press(screen.getByLabelText('Let it be heard'));
+  expect(tones.every((t) => t.ended)).toBe(true);
+  expect(heardOf({ ...cut, state: 'held' }, 3)).toMatchObject({ cut: 0, scream: 0 });
 });
 
 test('what happened is told the newest first', async () => {
