@@ -85,7 +85,9 @@ test('single block stops after each line; without it the program changes its too
   await until('it is taken back', async () => !(await noted()));
   await tapText(phone, 'Lay this run over');
   await until('it lies there', async () =>
-    /This run: \d+:\d+ measured along the path/.test(await textOf(phone, byTest('over-text'))),
+    /This run: \d+:\d+ measured along the path, \d+:\d+ of it computed\.$/.test(
+      await textOf(phone, byTest('over-text')),
+    ),
   );
   await tapText(phone, 'Measure it');
   await until('it is measured', () => bodyHas(phone, /Nothing is cut that should stand/));

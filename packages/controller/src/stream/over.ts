@@ -4,7 +4,7 @@ import type { StreamRow } from '../control/events';
 import type { Place } from '../control/place';
 
 /** Of a proof: where it cuts, in program order, and the load there. */
-export type Predicted = Pick<Samples, 'count' | 'time' | 'x' | 'y' | 'z' | 'load'>;
+export type Predicted = Pick<Samples, 'count' | 'motion' | 'time' | 'seconds' | 'length' | 'x' | 'y' | 'z' | 'load'>;
 
 /** A stretch in which both differ. */
 export interface Difference {
@@ -21,7 +21,7 @@ export interface Difference {
 export interface Overlay {
   /** s of the program, up to its last cut. */
   total: number;
-  /** Load of both in even steps of program time, share; measured NaN where nothing was. */
+  /** Mean load of both in even steps of program time, share; measured NaN where nothing was. */
   predicted: number[];
   measured: number[];
   /** The largest first. */
@@ -33,12 +33,12 @@ export interface Overlay {
   elsewhere: number;
 }
 
-/** A place this near is on the path at once, mm; one farther than the second is beside it. */
-const ON = 0.02;
+/** A place farther from the path is beside it, mm; one that gets farther again by this was passed. */
 const NEAR = 0.5;
+const PASSED = 0.05;
 /** Time of the program that passes at most in a second of what was measured, and room for its rounding, s. */
-const FASTEST = 2;
-const ROOM = 1;
+const FASTEST = 1.6;
+const ROOM = 0.5;
 /** A load of so much is more than idling. */
 const LOADED = 0.05;
 /** They differ by more than this, and by more than this share of what was said. */
@@ -48,25 +48,50 @@ const SHOWN = 12;
 
 type At = Pick<Place, 'x' | 'y' | 'z'>;
 
-/** How far a place is off the stretch that ends in a sample, mm. */
-function offStretch(s: Predicted, j: number, p: At): number {
-  const i = j === 0 ? 0 : j - 1;
-  const [dx, dy, dz] = [s.x[j] - s.x[i], s.y[j] - s.y[i], s.z[j] - s.z[i]];
-  const length = dx * dx + dy * dy + dz * dz;
-  const along = (p.x - s.x[i]) * dx + (p.y - s.y[i]) * dy + (p.z - s.z[i]) * dz;
-  const t = length > 0 ? Math.min(1, Math.max(0, along / length)) : 0;
-  return maths.hypot(p.x - s.x[i] - t * dx, p.y - s.y[i] - t * dy, p.z - s.z[i] - t * dz);
+/** Where the stretch of a sample begins: where the one before ends, and after a rapid back along its own way. */
+function beginOf(s: Predicted, j: number): At {
+  const i = j - 1;
+  if (i >= 0 && s.motion[j] - s.motion[i] <= 1) return { x: s.x[i], y: s.y[i], z: s.z[i] };
+  const next = Math.min(s.count - 1, j + 1);
+  const [dx, dy, dz] = [s.x[next] - s.x[j], s.y[next] - s.y[j], s.z[next] - s.z[j]];
+  const back = s.length[j] / (maths.hypot(dx, dy, dz) || 1);
+  return { x: s.x[j] - back * dx, y: s.y[j] - back * dy, z: s.z[j] - back * dz };
 }
 
-/** The first stretch from one on, up to a time of the program, whose path goes through a place, else the nearest; undefined where it is beside them all. */
+/** How far a place is off the stretch that ends in a sample, mm. */
+function offStretch(s: Predicted, j: number, p: At): number {
+  const from = beginOf(s, j);
+  const [dx, dy, dz] = [s.x[j] - from.x, s.y[j] - from.y, s.z[j] - from.z];
+  const length = dx * dx + dy * dy + dz * dz;
+  const along = (p.x - from.x) * dx + (p.y - from.y) * dy + (p.z - from.z) * dz;
+  const t = length > 0 ? Math.min(1, Math.max(0, along / length)) : 0;
+  return maths.hypot(p.x - from.x - t * dx, p.y - from.y - t * dy, p.z - from.z - t * dz);
+}
+
+/** The first stretch from one on, up to a time of the program, that a place lies at; undefined where it is beside them all. */
 function sampleAt(s: Predicted, from: number, until: number, p: At): number | undefined {
   let [best, off] = [-1, NEAR];
   for (let j = from; j < s.count && (j === from || s.time[j] <= until); j++) {
     const here = offStretch(s, j, p);
     if (here < off) [best, off] = [j, here];
-    if (off <= ON && here > off) break;
+    if (best >= 0 && here > off + PASSED) break;
   }
   return best < 0 ? undefined : best;
+}
+
+/** Mean of what falls into each of even steps, by how much it weighs; NaN where nothing does. */
+class Means {
+  private readonly sum: number[];
+  private readonly weight: number[];
+  constructor(steps: number) {
+    this.sum = new Array<number>(steps).fill(0);
+    this.weight = new Array<number>(steps).fill(0);
+  }
+  add(step: number, value: number, weight: number): void {
+    this.sum[step] += value * weight;
+    this.weight[step] += weight;
+  }
+  all = (): number[] => this.sum.map((v, k) => v / this.weight[k]);
 }
 
 function differencesOf(predicted: number[], measured: number[], most: number[], total: number): Difference[] {
@@ -99,12 +124,12 @@ function differencesOf(predicted: number[], measured: number[], most: number[], 
 export function layOver(rows: readonly StreamRow[], samples: Predicted, zero: At, steps = 240): Overlay {
   const total = samples.count > 0 ? samples.time[samples.count - 1] : 0;
   const step = (j: number) => Math.min(steps - 1, Math.floor((samples.time[j] / Math.max(total, 1e-9)) * steps));
-  const predicted = new Array<number>(steps).fill(0);
-  const measured = new Array<number>(steps).fill(NaN);
-  const most = new Array<number>(steps).fill(0);
+  const [told, felt] = [new Means(steps), new Means(steps)];
+  const most = new Array<number>(steps).fill(-1);
   for (let j = 0; j < samples.count; j++) {
     const k = step(j);
-    if (samples.load[j] >= predicted[k]) [predicted[k], most[k]] = [samples.load[j], j];
+    told.add(k, samples.load[j], samples.seconds[j]);
+    if (most[k] < 0 || samples.load[j] > samples.load[most[k]]) most[k] = j;
   }
   let [at, first, last, elsewhere] = [0, -1, -1, 0];
   rows.forEach((row, i) => {
@@ -117,9 +142,10 @@ export function layOver(rows: readonly StreamRow[], samples: Predicted, zero: At
     }
     if (first < 0) first = i;
     [at, last] = [j, i];
-    const k = step(j);
-    measured[k] = Math.max(Number.isNaN(measured[k]) ? 0 : measured[k], row.load / 100);
+    felt.add(step(j), row.load / 100, 1);
   });
+  const predicted = told.all().map((v) => v || 0);
+  const measured = felt.all();
   const seconds = last > first ? rows[last].t - rows[first].t : 0;
   return {
     ...{ total, predicted, measured, elsewhere, seconds, computed: last > first ? samples.time[at] : 0 },

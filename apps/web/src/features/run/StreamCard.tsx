@@ -25,18 +25,8 @@ function OverPicture({ over }: { over: Overlay }) {
   const wide = WIDE / predicted.length;
   const top = (share: number) => HIGH - MARK - ((HIGH - MARK) * share) / highest;
   const surface = predicted.map((v, k) => `L${k * wide} ${top(v)}L${(k + 1) * wide} ${top(v)}`).join('');
-  let isDown = false;
   const line = measured
-    .map((v, k) => {
-      if (Number.isNaN(v)) {
-        isDown = false;
-        return '';
-      }
-      const to = `${(k + 0.5) * wide} ${top(v)}`;
-      const path = `${isDown ? 'L' : 'M'}${to}`;
-      isDown = true;
-      return path;
-    })
+    .map((v, k) => (Number.isNaN(v) ? '' : `${k > 0 && measured[k - 1] >= 0 ? 'L' : 'M'}${(k + 0.5) * wide} ${top(v)}`))
     .join('');
   const marks = differences.map(({ from, to }) => {
     const x = Math.min(WIDE - MARK, ((from + to) / 2 / total) * WIDE);
