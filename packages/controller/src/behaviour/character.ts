@@ -70,6 +70,8 @@ const FORCE: Range = [0.9, 1.15];
 const TIME = { extra: [0.02, 0.15], change: [0.9, 1.4] } as const;
 /** How far a tool may stand from what its sheet says, mm, as a deviation. */
 const SET = 0.03;
+/** The same where it was set by a rule. */
+const BY_RULE = 0.3;
 /** N/mm² and kg/mm³ of what tools are made of. */
 const ROD = { carbide: { modulus: 600_000, density: 14.5e-6 }, hss: { modulus: 210_000, density: 7.9e-6 } } as const;
 /** First root of a clamped rod, squared. */
@@ -136,3 +138,7 @@ export function characterOf(machine: Machine, tools: readonly Tool[], seed: numb
     zero: { x: -draw('x').even([180, 320]), y: -draw('y').even([120, 220]), z: -draw('z').even([260, 340]) },
   };
 }
+
+/** How far a new tool in the place of another stands out otherwise, mm: it is set by a rule until it is touched off. */
+export const renewedBy = (seed: number, tool: number, times: number): number =>
+  times === 0 ? 0 : BY_RULE * drawsFrom(seed)(`T${tool} length ${times}`).normal();

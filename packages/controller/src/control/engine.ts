@@ -3,6 +3,7 @@
  * presses give the same run however finely time is given. It works sample by sample of the proof of what was entered, never by tick.
  */
 import { MOVE, Tool, powerAt, sectionAt } from '@tidypath/core';
+import { renewedBy } from '../behaviour/character';
 import { Felt, Ratios, feel, sampledCut } from '../behaviour/cut';
 import { ALARMS, Alarm, AlarmNumber } from './alarms';
 import type { MachineEvent, StreamRow } from './events';
@@ -254,12 +255,19 @@ export class Engine {
     return to > current.from ? [...past, { ...current, to }] : past;
   }
 
+  /** From the gauge line to the tip of a tool as it really stands, mm; undefined where there is none. */
+  lengthOf(tool: number): number | undefined {
+    const { character, work } = this.loaded;
+    const first = character.tools.get(tool)?.length;
+    return first === undefined ? undefined : first + renewedBy(work.seed, tool, this.memory.renewed?.[tool] ?? 0);
+  }
+
   protected legFrom(from: number): Leg {
     const { entered, spindle, lost } = this.memory;
     const { character, motions, work } = this.loaded;
     const off = (n: number) => {
       const tool = work.job.tools.find((t) => t.number === n);
-      const real = character.tools.get(spindle[n] || n)?.length;
+      const real = this.lengthOf(spindle[n] || n);
       return tool && real !== undefined ? [[n, (entered.lengths[n] ?? 0) - real]] : [];
     };
     const { x, y, z } = { ...character.zero, ...entered.zero };

@@ -3,6 +3,7 @@ import { post } from '@tidypath/core/testing/jobs';
 import { loaded, machineWith, onMachine, pass, pocketAndWall } from '../../testing/work';
 import { STREAM_RATE } from './engine';
 import { Machine } from './machine';
+import { press } from './press';
 import { measured, runThrough, trulyEntered } from './run';
 import { prepare } from './work';
 
@@ -187,6 +188,26 @@ describe('where tools are changed by hand', () => {
     pass(machine, LONG);
     expect(machine.memory.state).toBe('done');
     expect(machine.memory.past.at(-1)!.lengths[7]).toBeCloseTo(0, 9);
+  });
+
+  test('a new tool is another length until it is touched off; one that is asked for and put in stays as worn as it is', () => {
+    const machine = machineWith(byHand);
+    machine.start();
+    pass(machine, LONG);
+    machine.putIn(4);
+    machine.start();
+    pass(machine, LONG);
+    const { worn } = machine.memory.fates[4];
+    expect(worn).toBeGreaterThan(0);
+    machine.putIn(machine.memory.asks!);
+    const length = machine.lengthOf(4)!;
+    machine.putIn(4);
+    expect(machine.memory.fates[4]).toBeUndefined();
+    const off = machine.lengthOf(4)! - length;
+    expect(Math.abs(off)).toBeGreaterThan(0.01);
+    expect(Math.abs(off)).toBeLessThan(2);
+    expect(press(machine, { press: 'touch length', n: 4 })).toBeUndefined();
+    expect(machine.memory.entered.lengths[4]).toBeCloseTo(machine.lengthOf(4)!, 1);
   });
 });
 

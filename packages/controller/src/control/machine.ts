@@ -127,13 +127,17 @@ export class Machine extends Engine {
     const spindle = { ...memory.spindle, [asked]: tool };
     if (asked === tool) delete spindle[asked];
     memory.spindle = spindle;
-    delete memory.fates[tool];
+    const isNew = memory.asks === undefined || memory.fates[tool]?.brokeAt !== undefined;
+    if (isNew) {
+      delete memory.fates[tool];
+      memory.renewed = { ...memory.renewed, [tool]: (memory.renewed?.[tool] ?? 0) + 1 };
+    }
     if (memory.asks !== undefined) this.changed = this.motion;
     const isOther = before !== memory.spindle[asked];
     memory.asks = undefined;
     if (memory.state === 'tool') memory.state = 'held';
-    this.tell('tool', asked === tool ? `T${tool} was put in` : `T${tool} was put in for T${asked}`);
-    if (isOther) this.changeUnderWay();
+    this.tell('tool', `${isNew ? 'A new ' : ''}T${tool} was put in${asked === tool ? '' : ` for T${asked}`}`);
+    if (isOther || isNew) this.changeUnderWay();
     return undefined;
   }
 

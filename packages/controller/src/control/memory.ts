@@ -84,6 +84,8 @@ export interface Memory {
   alarm?: Alarm;
   steps: StepSeen[];
   fates: Record<number, ToolFate>;
+  /** How often a new tool took the place of one that wore or broke. */
+  renewed?: Record<number, number>;
 }
 
 /** A control that was just switched on. */

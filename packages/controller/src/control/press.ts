@@ -48,9 +48,9 @@ function missed(machine: Machine, { under = 0, told = 0 }: Press, what: string):
 
 /** Touches a tool off: its register takes what the control makes of it. */
 function touchLength(machine: Machine, press: Press): string | undefined {
-  const own = machine.loaded.character.tools.get(press.n ?? 0);
-  if (!own) return `There is no T${press.n ?? 0} for this job`;
-  return machine.enterLength(press.n!, own.length + missed(machine, press, `H${press.n}`));
+  const own = machine.lengthOf(press.n ?? 0);
+  if (own === undefined) return `There is no T${press.n ?? 0} for this job`;
+  return machine.enterLength(press.n!, own + missed(machine, press, `H${press.n}`));
 }
 
 /** Touches the work off along an axis; along Z with a tool, whose register counts. */
@@ -58,9 +58,9 @@ function touchZero(machine: Machine, press: Press): string | undefined {
   const { axis, n = 0 } = press;
   if (!axis) return 'Say along which axis';
   const { character } = machine.loaded;
-  const own = character.tools.get(n);
-  if (axis === 'z' && !own) return 'Say with which tool';
-  const off = axis === 'z' ? own!.length - (machine.memory.entered.lengths[n] ?? 0) : 0;
+  const own = machine.lengthOf(n);
+  if (axis === 'z' && own === undefined) return 'Say with which tool';
+  const off = axis === 'z' ? own! - (machine.memory.entered.lengths[n] ?? 0) : 0;
   return machine.enterZero({ [axis]: character.zero[axis] + off + missed(machine, press, axis) });
 }
 
