@@ -5,6 +5,7 @@
 import { against } from './against';
 import { Row, kernelRow } from './kernel';
 import { loadRows } from './load';
+import { logRows } from './log';
 import { pageRows } from './page';
 import { planningRows } from './planning';
 import { speedRows } from './speeds';
@@ -21,7 +22,9 @@ async function main(): Promise<void> {
     return;
   }
   const isLoad = process.argv[2] === 'load';
-  const rows: Row[] = isLoad ? [] : [kernelRow(), ...planningRows(), ...speedRows(), ...(await pageRows())];
+  const rows: Row[] = isLoad
+    ? []
+    : [kernelRow(), ...planningRows(), ...speedRows(), ...(await logRows()), ...(await pageRows())];
   rows.push(...(await loadRows()));
   const width = Math.max(...rows.map((r) => r.what.length));
   const figures = Math.max(...rows.map((r) => r.figure.length));

@@ -75,7 +75,7 @@ export function batchText(job: Job, setup: Setup, run: number | undefined): stri
 }
 
 /** A tool to make ready, in a line after its name. */
-export function kitText({ tool, pocket, stands, now, out, edges }: KitTool, unit: LengthUnit): string {
+export function kitText({ tool, pocket, stands, now, out, edges, lifeFrom }: KitTool, unit: LengthUnit): string {
   const place =
     stands === 'by hand'
       ? 'changed in by hand'
@@ -86,7 +86,8 @@ export function kitText({ tool, pocket, stands, now, out, edges }: KitTool, unit
           : `put into pocket ${pocket}${now ? `, out of ${now}` : ''}${out ? `; ${out} comes out` : ''}`;
   const worn =
     edges === undefined ? '' : `; ${edges === 1 ? 'one edge lasts' : `have ${formatNumber(edges, 0)} edges`}`;
-  return `${tool.holder.name}, out ${short(tool.stickOut, unit)}; ${place}${worn}`;
+  const from = worn && lifeFrom ? ` (their life ${lifeFrom})` : '';
+  return `${tool.holder.name}, out ${short(tool.stickOut, unit)}; ${place}${worn}${from}`;
 }
 
 /** What is pulled from the store before a setup: its blanks, and what holds them. */

@@ -214,6 +214,9 @@ describe('what is made ready', () => {
     expect(kitText(kitOf({ ...job, batch: 1000 }, setup, [4], proof.wear)[0], 'mm')).toMatch(
       /; (have \d+ edges|one edge)/,
     );
+    const lasts = [{ materialId: job.material.id, factor: 0.8, note: 'from the log: 4 edges' }];
+    const taught = { ...job, tools: job.tools.map((t) => ({ ...t, lasts })) };
+    expect(kitText(kitOf(taught, setup, [4], proof.wear)[0], 'mm')).toMatch(/their life from the log: 4 edges/);
   });
 
   test('what is pulled: the blanks, and what holds them', () => {

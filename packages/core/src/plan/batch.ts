@@ -100,6 +100,8 @@ export interface KitTool {
   out?: string;
   /** Sets of edges to have for the batch; left out where its wear is not known. */
   edges?: number;
+  /** Where their life is from, where that is not their card. */
+  lifeFrom?: string;
 }
 
 /**
@@ -115,11 +117,13 @@ export function kitOf(job: Job, setup: Setup, numbers: number[], wear: Wear[]): 
     const pocket = tool.number;
     const share = wear.find((w) => w.tool === tool.number)?.share;
     const edges = share === undefined ? undefined : Math.max(1, Math.ceil(share * runsForBatch(job, setup) - 1e-9));
-    if (machine.toolPockets === 1) return { tool, pocket, stands: 'by hand' as const, edges };
-    if (pocket > machine.toolPockets) return { tool, pocket, stands: 'nowhere' as const, edges };
+    const lifeFrom = tool.lasts?.find((l) => l.materialId === job.material.id)?.note;
+    const counted = { edges, ...(lifeFrom && { lifeFrom }) };
+    if (machine.toolPockets === 1) return { tool, pocket, stands: 'by hand' as const, ...counted };
+    if (pocket > machine.toolPockets) return { tool, pocket, stands: 'nowhere' as const, ...counted };
     const now = machine.carousel.find((p) => p.toolId === tool.id)?.pocket;
     const there = machine.carousel.find((p) => p.pocket === pocket);
-    if (there?.toolId === tool.id) return { tool, pocket, stands: 'there' as const, edges };
-    return { tool, pocket, stands: 'to load' as const, now, out: there && nameOf(there.toolId), edges };
+    if (there?.toolId === tool.id) return { tool, pocket, stands: 'there' as const, ...counted };
+    return { tool, pocket, stands: 'to load' as const, now, out: there && nameOf(there.toolId), ...counted };
   });
 }

@@ -5,6 +5,7 @@ import {
   formatNumber,
   formatTime,
   formatVolume,
+  Job,
   ProofView,
   wholeTime,
 } from '@tidypath/core';
@@ -20,6 +21,12 @@ import { TimeParts } from './TimeParts';
 interface Props {
   proof: ProofView;
   onReport: () => void;
+}
+
+/** Said by hand it is no longer what the log says. */
+function withExtraTime(job: Job, extraTime: number): Job {
+  const { extraTimeNote: _, ...machine } = job.machine;
+  return { ...job, machine: { ...machine, extraTime } };
 }
 
 /** How long it takes and on what, what it removed, how finely that was computed, and keeping it. */
@@ -49,9 +56,14 @@ export function TimeCard({ proof, onReport }: Props) {
         value={Math.round((job.machine.extraTime ?? 0) * 100)}
         min={-50}
         max={200}
-        onChange={(v) => edit((j) => ({ ...j, machine: { ...j.machine, extraTime: v / 100 } }), 'extra-time')}
+        onChange={(v) => edit((j) => withExtraTime(j, v / 100), 'extra-time')}
         testID="extra-time"
       />
+      {job.machine.extraTimeNote && (
+        <Txt kind="small" tone="quiet">
+          That and its tool change are {job.machine.extraTimeNote}.
+        </Txt>
+      )}
       <Row>
         <Button
           compact
