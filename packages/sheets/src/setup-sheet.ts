@@ -31,6 +31,7 @@ import {
   sizeVerdict,
   sizesToMeasure,
   wholeTime,
+  zeroByHand,
   zeroPlaces,
 } from '@tidypath/core';
 import { Block, Cell, Sheet, heading, table, text } from './content';
@@ -89,6 +90,7 @@ function holdBlocks({ job, setup, proof }: ToPrint): Block[] {
     text(
       `Zero ${setup.workOffset} on ${place?.name ?? 'something that is gone'}, at its ${setup.zero.height}: the circle in the pictures.`,
     ),
+    ...zeroByHand(job, setup).map((line) => text(line)),
     ...table(
       ['What holds it', 'Set'],
       [0.35, 0.65],

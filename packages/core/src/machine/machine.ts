@@ -210,6 +210,32 @@ export class Machine {
   extraTime?: number;
   /** Where that and the seconds of a tool change are from, where the log says so. */
   @IsOptional() @IsString() @Length(0, 200) extraTimeNote?: string;
+  /** Of the touch probe it has. */
+  @IsOptional()
+  @Parameter({
+    group: 'Probe',
+    label: 'Ball of its touch probe',
+    help: 'Across; 0 where it has none.',
+    unit: 'length',
+    min: 0,
+    max: 20,
+    step: 1,
+    absent: 0,
+  })
+  probeBall?: number;
+  @IsOptional()
+  @Parameter({
+    group: 'Probe',
+    label: 'Pocket of the probe',
+    help: 'Its place and its length register; 0 where it is put in by hand, its length unknown.',
+    unit: 'count',
+    min: 0,
+    max: 999,
+    step: 1,
+    absent: 0,
+    matters: (m: Machine) => (m.probeBall ?? 0) > 0,
+  })
+  probePocket?: number;
   @ListOf(() => CarouselPlace, 400) carousel!: CarouselPlace[];
   @IsString() @Length(1, 40) controllerId!: string;
 }

@@ -27,6 +27,7 @@ export {
 export { compensationsOf } from './setup-findings';
 export { joinPrograms } from './joined';
 export { leftBefore, ownText, type Proof, type ProofOptions, ProofRun, proveProgram, runFigures } from './prove';
+export { zeroByHand, zeroProgram } from './probing';
 export { isBetter, type Reach, reachOf, reachText } from './reach';
 export { resultKey } from './results';
 export { type Edit, type Returned, returned } from './returned';

@@ -26,7 +26,7 @@ export const contentHash = (value: unknown): string => sha256Of(bytesOf(stringif
 /** What people call a thing, what it costs and what is remarked of it: nothing that runs. */
 const SAID = new Set([
   ...['name', 'reason', 'edgePrice', 'edges', 'hourlyRate', 'carousel', 'caution'],
-  ...['extraTime', 'extraTimeNote', 'lasts'],
+  ...['extraTime', 'extraTimeNote', 'lasts', 'probeBall', 'probePocket'],
 ]);
 
 /** Data without what is only said of it, at every depth; the values of operations stay whole, as their words are posted. */

@@ -84,6 +84,13 @@ export class UnitWords {
   @Matches(WORD) inch!: string;
 }
 
+/** How it probes: a straight move that ends where the probe touches, and what makes a work offset of where it stands. */
+export class ProbeWords {
+  @Matches(WORD) touch!: string;
+  /** A line; {offset} is its number from 1, {axis} and {value} say where it stands then. */
+  @Matches(/^(?=.*\{axis\})(?=.*\{value\}).{1,60}$/) zero!: string;
+}
+
 /** Words that switch the beam of a two-axis machine; such a control knows no Z. */
 export class BeamWords {
   @Matches(WORD) on!: string;
@@ -123,6 +130,8 @@ export class Controller {
   lengthOffsets!: boolean;
   /** For machines that cut with a beam instead of a tool. */
   @IsOptional() @Nested(() => BeamWords) beam?: BeamWords;
+  /** For machines with a probe that finds a zero. */
+  @IsOptional() @Nested(() => ProbeWords) probe?: ProbeWords;
   @IsOptional()
   @Toggle({ group: 'Tools', label: 'Cutter compensation', help: 'It knows G41 and G42 with D.' })
   compensation?: boolean;

@@ -1,9 +1,21 @@
 import { useMemo } from 'react';
-import { Setup, ZeroPlace, groundOf, partModel, placeOfZero, zeroPlaces } from '@tidypath/core';
+import { Button } from 'react-native-paper';
+import {
+  Setup,
+  ZeroPlace,
+  groundOf,
+  partModel,
+  placeOfZero,
+  zeroByHand,
+  zeroPlaces,
+  zeroProgram,
+} from '@tidypath/core';
 import { Card, Fields } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
+import { Fold } from '../../ui/Fold';
 import { LengthField } from '../../ui/LengthField';
 import { Txt } from '../../ui/Txt';
+import { saveFile } from '../../ui/files';
 import { useJob } from '../../session/JobContext';
 import { ZeroPicture } from './ZeroPicture';
 
@@ -17,6 +29,47 @@ const HEIGHT_WORDS = {
 };
 
 const near = (a: ZeroPlace, b: ZeroPlace) => Math.abs(a.at.x - b.at.x) < 1e-6 && Math.abs(a.at.y - b.at.y) < 1e-6;
+
+/** How the zero is found: by hand, or with a probe where the machine has one. */
+function FindZero() {
+  const { job, setup } = useJob();
+  const lines = useMemo(() => zeroByHand(job, setup), [job, setup]);
+  const program = useMemo(() => zeroProgram(job, setup), [job, setup]);
+  if (lines.length === 0) return null;
+  return (
+    <Fold label="How it is found" testID="find-zero">
+      {() => (
+        <>
+          {lines.map((line) => (
+            <Txt key={line} kind="small">
+              {line}
+            </Txt>
+          ))}
+          {program ? (
+            <>
+              <Button
+                mode="outlined"
+                style={{ alignSelf: 'flex-start' }}
+                onPress={() => saveFile(program.fileName, program.text, 'text/plain')}
+                testID="probe-program"
+              >
+                Probing program
+              </Button>
+              <Txt kind="small" tone="quiet">
+                It sets {setup.workOffset} by touch, from a zero that was set by hand first. No proof sees it run: keep
+                a finger on hold.
+              </Txt>
+            </>
+          ) : (
+            <Txt kind="small" tone="quiet">
+              A machine whose page names a touch probe gets a program for this, where its control can.
+            </Txt>
+          )}
+        </>
+      )}
+    </Fold>
+  );
+}
 
 /** Where the zero of a setup is: picked in the picture. */
 export function ZeroCard({ set }: { set: (more: Partial<Setup>, tag?: string) => void }) {
@@ -60,6 +113,7 @@ export function ZeroCard({ set }: { set: (more: Partial<Setup>, tag?: string) =>
         onChange={(workOffset) => set({ workOffset })}
         options={plainOptions(WORK_OFFSETS)}
       />
+      <FindZero />
       <Fields>
         <LengthField
           label="Clearance above the stock"

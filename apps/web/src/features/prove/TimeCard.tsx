@@ -24,10 +24,10 @@ interface Props {
 }
 
 /** Said by hand it is no longer what the log says. */
-function withExtraTime(job: Job, extraTime: number): Job {
-  const { extraTimeNote: _, ...machine } = job.machine;
-  return { ...job, machine: { ...machine, extraTime } };
-}
+const withExtraTime = (job: Job, extraTime: number): Job => ({
+  ...job,
+  machine: { ...job.machine, extraTime, extraTimeNote: undefined },
+});
 
 /** How long it takes and on what, what it removed, how finely that was computed, and keeping it. */
 export function TimeCard({ proof, onReport }: Props) {

@@ -73,6 +73,27 @@ export function ControllerPage({ id }: { id: string }) {
             </Fields>
           </Card>
           <Card>
+            {heading('Probe')}
+            <Txt kind="small" tone="quiet">
+              Without both words it finds no zero by itself. In the line {'{offset}'}, {'{axis}'} and {'{value}'} are
+              filled in.
+            </Txt>
+            <Fields>
+              {(['touch', 'zero'] as const).map((word) => (
+                <WordField
+                  key={word}
+                  label={word === 'touch' ? 'Moves until it touches' : 'Sets the zero there'}
+                  value={c.probe?.[word] ?? ''}
+                  finding={at(`probe.${word}`)}
+                  onChange={(text) => {
+                    const probe = { touch: '', zero: '', ...c.probe, [word]: text };
+                    change({ probe: probe.touch || probe.zero ? probe : undefined });
+                  }}
+                />
+              ))}
+            </Fields>
+          </Card>
+          <Card>
             {heading('Coolant')}
             <Txt kind="small" tone="quiet">
               A coolant without a word cannot be asked for.

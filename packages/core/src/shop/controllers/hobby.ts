@@ -14,6 +14,7 @@ export const hobby: Controller = {
   workOffsets: ['G54', 'G55', 'G56', 'G57', 'G58', 'G59'],
   cycles: {},
   coolant: { flood: 'M8', air: 'M7' },
+  probe: { touch: 'G38.2', zero: 'G10 L20 P{offset} {axis}{value}' },
   spindleDwell: 3,
   retreat: [],
   units: { mm: 'G21', inch: 'G20' },

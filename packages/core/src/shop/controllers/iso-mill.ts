@@ -25,6 +25,7 @@ export const isoMill: Controller = {
     'tap-left': 'G74',
   },
   coolant: { flood: 'M8', mist: 'M7', through: 'M88' },
+  probe: { touch: 'G31', zero: 'G10 L20 P{offset} {axis}{value}' },
   spindleDwell: 0,
   retreat: ['G53 G0 Z0.'],
   units: { mm: 'G21', inch: 'G20' },

@@ -1,0 +1,124 @@
+import fc from 'fast-check';
+import { jobWith, withStock } from '../../testing/jobs';
+import { addSetup } from '../document/edit';
+import { addHolding } from './holds';
+import type { Job } from '../document/job';
+import { partModel } from '../part/plate/model';
+import { CONTROLLERS } from '../shop/controllers';
+import { groundOf } from './ground';
+import { zeroByHand, zeroProgram } from './probing';
+
+const BALL = 6;
+const bare = withStock(jobWith(undefined), { left: 2, right: 2, front: 2, back: 2, top: 1, bottom: 5 });
+const held = addHolding(bare, bare.setups[0], 'vise', { grip: 4, fixedJaw: 'front' });
+const probing = (job: Job, controllerId: string): Job => ({
+  ...job,
+  machine: { ...job.machine, probeBall: BALL, probePocket: 9, controllerId },
+  controllerId,
+});
+
+type Off = Record<'X' | 'Y' | 'Z', number>;
+
+/**
+ * A control that runs such a program over a block of stock, whose zero was set by hand so far off.
+ * @returns how far its zero is off at the end, and every move that ran into the block
+ */
+function probed(job: Job, text: string, off: Off): { left: Off; struck: string[] } {
+  const ground = groundOf(job, job.setups[0], partModel);
+  const { zero, stock } = ground;
+  const box = stock.region.flat();
+  const scale = job.unit === 'mm' ? 1 : 25.4;
+  const r = BALL / 2;
+  /** Where the ball’s middle, along Z its lower end, meets the block, mm from the true zero. */
+  const block = {
+    X: [Math.min(...box.map((p) => p.x)) - zero.x - r, Math.max(...box.map((p) => p.x)) - zero.x + r],
+    Y: [Math.min(...box.map((p) => p.y)) - zero.y - r, Math.max(...box.map((p) => p.y)) - zero.y + r],
+    Z: [-Infinity, stock.top - zero.z],
+  };
+  const left = { ...off };
+  const at: Off = { X: -500, Y: -500, Z: 300 };
+  const struck: string[] = [];
+  const isIn = (p: Off) =>
+    (['X', 'Y', 'Z'] as const).every((a) => p[a] > block[a][0] + 1e-6 && p[a] < block[a][1] - 1e-6);
+  for (const line of text.split('\n')) {
+    if (/^(\(|%|O)/.test(line)) continue;
+    const words = [...line.matchAll(/([XYZ])(-?\d+\.?\d*)/g)].map(
+      ([, a, v]) => [a as keyof Off, scale * Number(v)] as const,
+    );
+    if (/G53/.test(line)) at.Z = 300;
+    else if (/^G10/.test(line)) for (const [a, v] of words) left[a] = at[a] - v;
+    else if (words.length > 0) {
+      const to = { ...at };
+      for (const [a, v] of words) to[a] = v + left[a];
+      const isTouch = /^G(31|38\.2)/.test(line);
+      const steps = Math.ceil(Math.max(...words.map(([a]) => Math.abs(to[a] - at[a]))) / 0.05);
+      const from = { ...at };
+      for (let i = 1; i <= steps; i++) {
+        const next = { ...from };
+        for (const [a] of words) next[a] = from[a] + ((to[a] - from[a]) * i) / steps;
+        if (isIn(next)) {
+          if (!isTouch) struck.push(line);
+          const [[a]] = words;
+          at[a] = Math.sign(to[a] - from[a]) > 0 ? block[a][0] : block[a][1];
+          break;
+        }
+        Object.assign(at, next);
+      }
+    }
+  }
+  return { left, struck };
+}
+
+const AXES = ['X', 'Y', 'Z'] as const;
+
+test('a zero set by hand within its room is set right by touch, and nothing is struck on the way', () => {
+  const rough = fc.double({ min: -2.9, max: 2.9, noNaN: true });
+  fc.assert(
+    fc.property(fc.tuple(rough, rough, rough), fc.constantFrom('iso-mill', 'hobby'), ([x, y, z], id) => {
+      const job = probing(held, id);
+      const { text } = zeroProgram(job, job.setups[0])!;
+      const { left, struck } = probed(job, text, { X: x, Y: y, Z: z });
+      expect(struck).toEqual([]);
+      const lengths = CONTROLLERS.find((c) => c.id === id)!.lengthOffsets;
+      for (const a of AXES) if (a !== 'Z' || lengths) expect(Math.abs(left[a])).toBeLessThan(0.01);
+      // Without length registers it measures no length of a tool, and leaves Z alone.
+      if (!lengths) expect(left.Z).toBe(z);
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('in inches too, and it says what it does', () => {
+  const job: Job = { ...probing(held, 'iso-mill'), unit: 'inch' };
+  const { fileName, text } = zeroProgram(job, job.setups[0])!;
+  expect(fileName).toMatch(/^zero-.*\.nc$/);
+  expect(text).toMatch(/\(SETS G54 BY TOUCH: SET IT BY HAND WITHIN 0\.1181 IN FIRST\)/);
+  expect(text).toMatch(/^G20$/m);
+  const { left, struck } = probed(job, text, { X: 1, Y: -2, Z: 1.5 });
+  expect(struck).toEqual([]);
+  for (const a of AXES) expect(Math.abs(left[a])).toBeLessThan(0.01);
+});
+
+test('by hand the same faces are told; none without a fresh piece, no program without a probe', () => {
+  const lines = zeroByHand(held, held.setups[0]);
+  expect(lines).toHaveLength(3);
+  expect(lines[1]).toMatch(/^X: the left of the stock is X -?[\d.]+ mm in G54/);
+  expect(zeroProgram(held, held.setups[0])).toBeUndefined();
+  const both = addSetup(held);
+  expect(zeroByHand(both, both.setups[1])).toEqual([]);
+});
+
+test('a face that is clamped is not touched, and is named where the other is too', () => {
+  const ground = groundOf(held, held.setups[0], partModel);
+  const high = ground.stock.top + 40;
+  const wall = (minX: number, maxX: number) => ({
+    ...{ id: `w${minX}`, name: 'Wall', minX, maxX, minY: -500, maxY: 500, minZ: -100, maxZ: high },
+  });
+  const walled = {
+    ...held,
+    setups: [{ ...held.setups[0], fixtures: [wall(-60, -4), wall(84, 140)] }],
+  } as unknown as Job;
+  const lines = zeroByHand(walled, walled.setups[0]);
+  expect(lines).toContain('The left of the stock is not free to be touched.');
+  expect(lines).toContain('The right of the stock is not free to be touched.');
+});
