@@ -88,17 +88,6 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    name: 'route',
-    job: 'Float-pulley bracket',
-    path: 'cut',
-    only: 'wide',
-    before: async (page) => {
-      await proved(page);
-      await tap(page, byTest('propose-route'));
-      await until('the route', async () => (await page.$(byTest('take-route'))) !== null, 300_000);
-    },
-  },
-  {
     name: 'compare',
     job: 'Vane hub plate',
     path: 'cut',
@@ -109,6 +98,7 @@ const SHOTS: Shot[] = [
       await until('the verdict', async () => (await page.$(byTest('verdict'))) !== null, 300_000);
     },
   },
+  { name: 'log', path: '/log', only: 'wide', before: (page) => page.waitForSelector(byTest('lessons')) },
   { name: 'tools', path: '/tools', only: 'wide' },
   { name: 'tool', path: '/tools/t13', only: 'phone' },
   { name: 'calculator', path: '/recipes/calculator', only: 'phone' },

@@ -188,10 +188,11 @@ function ownTeaching(item: string, name: string, of: string, went: Went[]): Teac
   };
   const why = bad > 0 ? `, ${bad} of which did not go well` : '';
   const few = same.length < ENOUGH_GOOD ? `; something is proposed from ${ENOUGH_GOOD} runs on` : '';
+  const ran = isEnough ? '' : ` at ${OWN.text(value)}`;
   return {
     ...{ what: 'own', item, of, about: `Own data of ${name} in ${last.row.facts.material}` },
     ...(isEnough && { value }),
-    evidence: `${told}${why} at ${OWN.text(value)}${few}`,
+    evidence: `${told}${why}${ran}${few}`,
   };
 }
 

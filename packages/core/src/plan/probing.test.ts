@@ -102,7 +102,7 @@ test('in inches too, and it says what it does', () => {
 test('by hand the same faces are told; none without a fresh piece, no program without a probe', () => {
   const lines = zeroByHand(held, held.setups[0]);
   expect(lines).toHaveLength(3);
-  expect(lines[1]).toMatch(/^X: the left of the stock is X -?[\d.]+ mm in G54/);
+  expect(lines[1]).toMatch(/^X: the left face of the stock is X -?[\d.]+ mm in G54/);
   expect(zeroProgram(held, held.setups[0])).toBeUndefined();
   const both = addSetup(held);
   expect(zeroByHand(both, both.setups[1])).toEqual([]);
@@ -119,6 +119,6 @@ test('a face that is clamped is not touched, and is named where the other is too
     setups: [{ ...held.setups[0], fixtures: [wall(-60, -4), wall(84, 140)] }],
   } as unknown as Job;
   const lines = zeroByHand(walled, walled.setups[0]);
-  expect(lines).toContain('The left of the stock is not free to be touched.');
-  expect(lines).toContain('The right of the stock is not free to be touched.');
+  expect(lines).toContain('The left face of the stock is not free to be touched.');
+  expect(lines).toContain('The right face of the stock is not free to be touched.');
 });

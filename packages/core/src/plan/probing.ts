@@ -31,9 +31,9 @@ export function zeroByHand(job: Job, setup: Setup): string[] {
   const lines = found.touches.map(({ axis, face, at, way }) =>
     axis === 'z'
       ? `Z: the top of the stock is Z ${mm(at)} in ${of}: touch it with a tool whose length is set.`
-      : `${axis.toUpperCase()}: the ${face} of the stock is ${axis.toUpperCase()} ${mm(at)} in ${of}; with an edge finder against it the spindle stands its radius ${way > 0 ? 'less' : 'more'}.`,
+      : `${axis.toUpperCase()}: the ${face} face of the stock is ${axis.toUpperCase()} ${mm(at)} in ${of}; with an edge finder against it the spindle stands its radius ${way > 0 ? 'less' : 'more'}.`,
   );
-  const blocked = found.blocked.map((face) => `The ${face} of the stock is not free to be touched.`);
+  const blocked = found.blocked.map((face) => `The ${face} face of the stock is not free to be touched.`);
   return [...lines, ...blocked];
 }
 
