@@ -8,6 +8,7 @@ import { MachineView, readStream } from '@tidypath/controller';
 import { RunEvent, RunRow } from '@tidypath/core';
 import { createApp } from '../../apps/server/src/app';
 import { Hall } from '../../apps/server/src/runs/hall';
+import { Operator } from '../../apps/server/src/runs/operator';
 import { here, releaseOn } from './released';
 import { folder, root } from './server';
 
@@ -72,6 +73,33 @@ test('a wrong length crashes, at its line', async () => {
   const { view } = (await look(id)).shown;
   expect(view.state).toBe('alarm');
   expect([11, 16, 21, 22]).toContain(view.alarm!.number);
+});
+
+test('with block skip on, blocks that begin with a stroke are left out; it is said before the piece is begun', () => {
+  const { job } = stores.releases.body(first.releaseId)!;
+  const [program] = stores.releases.programs(first.releaseId);
+  // A stop after the head, which may be skipped.
+  const text = program.bytes.toString('utf8').replace(/^(.*G21.*)$/m, '$1\n/M0');
+  let view: MachineView | undefined;
+  const operator = new Operator(
+    { job, setupId: first.setupId, text, seed: 1, files: [], cell: 0.5 },
+    (shown) => (view = shown.view),
+  );
+  const skip = (on: boolean) => operator.press({ press: 'switch', which: 'blockSkip', on });
+  for (const axis of ['x', 'y'] as const) operator.press({ press: 'touch zero', axis });
+  operator.press({ press: 'touch zero', axis: 'z', n: 4 });
+  expect(skip(true)).toBeUndefined();
+  expect(operator.press({ press: 'start' })).toBeUndefined();
+  expect(skip(false)).toMatch(/put on a new piece first/);
+  operator.onward();
+  expect(view!.state).toBe('done');
+  expect(skip(false)).toMatch(/put on a new piece first/);
+  operator.press({ press: 'new piece' });
+  expect(skip(false)).toBeUndefined();
+  operator.press({ press: 'start' });
+  operator.onward();
+  expect(view!.state).toBe('waits');
+  operator.close();
 });
 
 test('what cannot be pressed is refused; what is not there is said', async () => {

@@ -88,7 +88,7 @@ export function runCommand(args: string[]): number {
     for (const e of told.events) print(`${formatTime(e.at / 60)} line ${e.line}: ${e.text}`);
     for (const s of told.steps) {
       const name = setup.operations.find((o) => o.id === s.operationId)?.name ?? s.operationId;
-      print(`${name}: ${formatTime(s.seconds / 60)}, ${seenText(seenOf(s))}`);
+      print(`${name}: ${seenText(seenOf(s))}`);
     }
     for (const s of told.sizes) print(`${s.feature}: ${formatNumber(s.mm, 3)} for ${formatNumber(s.wanted, 3)} mm`);
     for (const f of told.piece) print(`${f.level}: ${f.message}`);

@@ -7,6 +7,7 @@ import {
   Memory,
   Press,
   StreamRow,
+  type Work,
   freshMemory,
   load,
   measured,
@@ -57,7 +58,8 @@ export interface PieceSeen {
 const BEAT = 200;
 
 export class Operator {
-  private readonly machine: Machine;
+  private machine: Machine;
+  private readonly work: Work;
   private readonly beats: ReturnType<typeof setInterval>;
   private last: number;
   private pace: Pace = 1;
@@ -73,7 +75,9 @@ export class Operator {
   ) {
     files.forEach(putAtHand);
     const setup = job.setups.find((s) => s.id === setupId)!;
-    const loaded = load(workOf(job, setup, text, { seed, skips: false, cell }));
+    const skips = memory?.switches.blockSkip ?? false;
+    this.work = workOf(job, setup, text, { seed, skips, cell });
+    const loaded = load(this.work);
     const fresh = () => freshMemory({ lengths: sheetLengths(loaded), zero: {}, lift: 0 });
     this.machine = new Machine(loaded, memory ?? fresh(), true);
     if (memory) this.machine.losePower();
@@ -111,7 +115,15 @@ export class Operator {
     this.beat();
     const refused = press(this.machine, one);
     this.show();
+    if (one.press === 'switch' && one.which === 'blockSkip' && !refused) this.reload();
     return refused;
+  }
+
+  /** Reads the program anew, with what is skipped or without. */
+  private reload(): void {
+    const { memory } = this.machine;
+    this.machine = new Machine(load({ ...this.work, skips: memory.switches.blockSkip }), memory, true);
+    this.show();
   }
 
   setPace(pace: Pace): void {

@@ -98,6 +98,9 @@ export class Machine extends Engine {
   /** Turns a switch. */
   turn(which: Switch, on: boolean): string | undefined {
     const { memory } = this;
+    // Another program is another tape.
+    if (which === 'blockSkip' && (memory.current || memory.past.length > 0))
+      return 'What is cut was cut with it: put on a new piece first';
     memory.switches = { ...memory.switches, [which]: on };
     this.tell('switch', `${SWITCH_WORDS[which]} ${on ? 'on' : 'off'}`);
     if (which === 'door' && on && memory.state === 'running') this.hold();
@@ -184,6 +187,7 @@ export class Machine extends Engine {
 const SWITCH_WORDS: Record<Switch, string> = {
   singleBlock: 'Single block',
   optionalStop: 'Optional stop',
+  blockSkip: 'Block skip',
   door: 'Door open',
 };
 const OVERRIDE_WORDS: Record<Override, string> = { feed: 'Feed', rapid: 'Rapid', speed: 'Spindle' };

@@ -15,8 +15,8 @@ export const OVERRIDES = {
 } as const;
 export type Override = keyof typeof OVERRIDES;
 
-export const SWITCHES = ['singleBlock', 'optionalStop', 'door'] as const;
-/** Stops after each block; stops where the program asks to; is open. */
+export const SWITCHES = ['singleBlock', 'optionalStop', 'blockSkip', 'door'] as const;
+/** Stops after each block; stops where the program asks to; leaves out blocks that begin with a stroke; is open. */
 export type Switch = (typeof SWITCHES)[number];
 
 /** What somebody entered. */
@@ -92,6 +92,6 @@ export interface Memory {
 export const freshMemory = (entered: Entered): Memory => ({
   ...{ state: 'ready', now: 0, ran: 0, began: 0, turned: false, block: 0, entered },
   overrides: { feed: 100, rapid: 100, speed: 100 },
-  switches: { singleBlock: false, optionalStop: false, door: false },
+  switches: { singleBlock: false, optionalStop: false, blockSkip: false, door: false },
   ...{ past: [], spindle: {}, lost: ORIGIN, steps: [], fates: {} },
 });

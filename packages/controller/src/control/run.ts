@@ -70,10 +70,15 @@ const HEARD = 0.5;
 
 /** A step as somebody who stood there would log it. */
 export function seenOf(step: StepSeen): Seen {
-  const { operationId: operation, load, colour, chatter, chattered } = step;
+  const { operationId: operation, seconds, load, colour, chatter, chattered } = step;
   const [shape, screams] = [shapeOf(step), chattered > HEARD];
   return {
-    ...{ operation, load: Math.round(1000 * load) / 1000, sound: screams ? 'screams' : 'quiet' },
+    ...{
+      operation,
+      seconds: Math.round(10 * seconds) / 10,
+      load: Math.round(1000 * load) / 1000,
+      sound: screams ? 'screams' : 'quiet',
+    },
     ...(colour && { colour }),
     ...(shape && { shape }),
     ...(screams && chatter !== undefined && { chatter: Math.round(chatter) }),

@@ -1,5 +1,6 @@
 /** What is seen, heard and felt of a cut, told by taps: each word means the same at the real machine and at the simulated one. */
 import { IsIn, IsInt, IsNumber, IsOptional, IsString, Length, Max, MaxLength, Min } from 'class-validator';
+import { formatTime } from '../quantity/units';
 
 /** What is seen of a chip; each with what it says. */
 export const CHIP_COLOURS = {
@@ -33,6 +34,8 @@ export type EdgeEnd = (typeof EDGE_ENDS)[number];
 export class Seen {
   /** Id of the operation. */
   @IsString() @Length(1, 40) operation!: string;
+  /** How long it took, s. */
+  @IsOptional() @IsNumber() @Min(0) @Max(1e6) seconds?: number;
   /** Most of the spindle's power, share. */
   @IsOptional() @IsNumber() @Min(0) @Max(5) load?: number;
   @IsOptional() @IsIn(COLOURS) colour?: ChipColour;
@@ -72,9 +75,10 @@ const heard = ({ sound, chatter }: Omit<Seen, 'operation'>): string | undefined 
 
 /** "47 % of the spindle, quiet, chips bright, finish clean"; empty where nothing was told. */
 export function seenText(seen: Omit<Seen, 'operation'>): string {
-  const { load, colour, shape, finish, edge, line, remark } = seen;
+  const { seconds, load, colour, shape, finish, edge, line, remark } = seen;
   const chips = [shape === 'chips' ? undefined : shape, colour && CHIP_COLOURS[colour]].filter(Boolean).join(', ');
   return [
+    seconds === undefined ? undefined : formatTime(seconds / 60),
     load === undefined ? undefined : `${Math.round(100 * load)} % of the spindle`,
     heard(seen),
     chips && `chips ${chips}`,

@@ -4,7 +4,7 @@ import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import useSWR from 'swr';
 import { StepSeen, seenOf } from '@tidypath/controller';
-import { Recipe, evidenceText, formatTime, isSameCut, noted, recipeOf, seenText, shortRoot } from '@tidypath/core';
+import { Recipe, evidenceText, isSameCut, noted, recipeOf, seenText, shortRoot } from '@tidypath/core';
 import { ApiError, api } from '../../api/client';
 import { KEYS } from '../../api/keys';
 import { useShelf } from '../../api/useShelf';
@@ -71,7 +71,7 @@ export function SeenCard({ release, steps }: Props) {
               <Txt>{operation?.name ?? step.operationId}</Txt>
               <Txt kind="small" tone={isBad ? 'danger' : 'quiet'}>
                 {isBad ? '▲ ' : ''}
-                {formatTime(step.seconds / 60)}, {seenText(seen)}
+                {seenText(seen)}
               </Txt>
             </View>
             {cut && (

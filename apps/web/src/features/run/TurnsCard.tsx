@@ -54,8 +54,12 @@ interface Props {
 /** Overrides, switches, and how fast its time passes. */
 export function TurnsCard({ view: { overrides, switches, state }, pace, press, onPace, onOnward }: Props) {
   const [from, setFrom] = useState(1);
-  const turn = (which: 'singleBlock' | 'optionalStop' | 'door', label: string) => (
-    <Tick label={label} on={switches[which]} onPress={() => press({ press: 'switch', which, on: !switches[which] })} />
+  const turn = (which: keyof MachineView['switches'], label: string) => (
+    <Tick
+      label={label}
+      on={!!switches[which]}
+      onPress={() => press({ press: 'switch', which, on: !switches[which] })}
+    />
   );
   return (
     <Card testID="turns">
@@ -70,6 +74,7 @@ export function TurnsCard({ view: { overrides, switches, state }, pace, press, o
       <Row style={{ gap: SPACE.l }}>
         {turn('singleBlock', 'Single block')}
         {turn('optionalStop', 'Optional stop')}
+        {turn('blockSkip', 'Block skip')}
         {turn('door', 'Door open')}
       </Row>
       <Choices

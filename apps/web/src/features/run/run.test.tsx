@@ -15,7 +15,7 @@ import { heardOf } from './useSound';
 const VIEW: MachineView = {
   ...{ state: 'ready', now: 0, ran: 12, whole: 600, line: 2, lift: 0, load: 0, vibration: 0, force: 0, steps: [] },
   overrides: { feed: 100, rapid: 100, speed: 100 },
-  switches: { singleBlock: false, optionalStop: false, door: false },
+  switches: { singleBlock: false, optionalStop: false, blockSkip: false, door: false },
   lines: [
     { line: 1, text: 'O1001' },
     { line: 2, text: 'N10 G21' },
