@@ -385,7 +385,7 @@ export class ReleaseStore {
       .prepare(
         'INSERT OR IGNORE INTO release_sizes (id, release_id, size, measured, part, replaces, who, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
       )
-      .run(id, releaseId, size, measured, part, replaces ?? null, who, this.now().toISOString());
+      .run(id ?? null, releaseId, size, measured, part ?? 1, replaces ?? null, who, this.now().toISOString());
   }
 
   correct(releaseId: string, { id, size, by }: CorrectionEntry, { who }: Author): void {

@@ -22,7 +22,7 @@ export type Write =
   /** What is written down of runs of a release. */
   | { what: 'log'; id: string; name: string; entry: LogEntry }
   /** A size as it was measured on a part of a release, and what was entered because of one. */
-  | { what: 'size'; id: string; name: string; entry: SizeEntry }
+  | { what: 'size'; id: string; name: string; entry: SizeEntry & Required<Pick<SizeEntry, 'id' | 'part'>> }
   | { what: 'correction'; id: string; name: string; entry: CorrectionEntry };
 
 /** A write that waits: since when, ms since 1970, and why it still does where the server has answered. */

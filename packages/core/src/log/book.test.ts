@@ -16,7 +16,7 @@ import { sizedParts } from './offsets';
 import { PHOTO, photoFault } from './photo';
 import { isAsked, logCsv, logJson } from './question';
 import { correctionOf } from './registers';
-import { Seen, isGood, seenText } from './seen';
+import { Seen, isGoodCut, seenText } from './seen';
 
 const seen = (more: Partial<Seen>): Seen[] => [{ operation: 'o1', ...more }];
 const facts = (more: Partial<Facts>): Facts => ({ ...logOf({})[0].facts, ...more });
@@ -32,13 +32,13 @@ describe('what was seen', () => {
       finish: 'clean',
     };
     expect(seenText(good)).toBe('47 % of the spindle, quiet, chips straw, finish clean');
-    expect(isGood(good)).toBe(true);
+    expect(isGoodCut(good)).toBe(true);
     const bad: Partial<Seen>[] = [
       ...[{ load: 1.1 }, { sound: 'screams' as const }, { chatter: 803 }, { finish: 'torn' as const }],
       ...[{ colour: 'welds' as const }, { shape: 'packed' as const }, { edge: 'broken' as const }],
     ];
-    for (const more of bad) expect(isGood({ ...good, ...more })).toBe(false);
-    expect(isGood({ ...good, finish: 'burrs', sound: 'hums', edge: 'worn' })).toBe(true);
+    for (const more of bad) expect(isGoodCut({ ...good, ...more })).toBe(false);
+    expect(isGoodCut({ ...good, finish: 'burrs', sound: 'hums', edge: 'worn' })).toBe(true);
     expect(seenText({ chatter: 803.4, edge: 'worn', line: 42, remark: 'a chip in the corner' })).toBe(
       'chatters at 803 Hz, edge worn, line 42: a chip in the corner',
     );

@@ -35,6 +35,7 @@ export {
   type ChipShape,
   EDGE_ENDS,
   FINISHES,
+  isGoodCut,
   Seen,
   seenText,
   SOUNDS,

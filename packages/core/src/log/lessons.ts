@@ -5,7 +5,7 @@ import type { EdgesLast, OwnData, Tool } from '../shop/tool';
 import { ENOUGH_EDGES, EdgeHistory, edgeHistories, lifeFactor } from './edges';
 import type { LogRow } from './entry';
 import type { RanCut } from './facts';
-import { Seen, isGood, isTold } from './seen';
+import { Seen, isGoodCut, isTold } from './seen';
 import { ENOUGH_RUNS, fitTime } from './time';
 
 export const LESSONS = ['time', 'life', 'own'] as const;
@@ -171,12 +171,12 @@ const isSame = (a: RanCut, b: RanCut) => within(0.05, a.speed, b.speed) && withi
 
 /** Speed and chip of the cut that ran last and well every time; a light bite stands more than others, and says nothing of them. */
 function ownTeaching(item: string, name: string, of: string, went: Went[]): Teaching | undefined {
-  const [last] = went.filter(({ seen }) => isGood(seen)).slice(-1);
+  const [last] = went.filter(({ seen }) => isGoodCut(seen)).slice(-1);
   if (!last) return undefined;
   const same = went.filter(({ cut }) => isSame(cut, last.cut));
   const [parts, bad] = [
     same.reduce((sum, { row }) => sum + row.parts - row.scrapped, 0),
-    same.filter(({ seen }) => !isGood(seen)).length,
+    same.filter(({ seen }) => !isGoodCut(seen)).length,
   ];
   const told = `${many(parts, 'part', 'parts')} in ${many(same.length, 'run', 'runs')} until ${dayOf(last.row.at)}`;
   const isEnough = same.length >= ENOUGH_GOOD && bad === 0 && parts > 0;

@@ -5,7 +5,7 @@ import { kindOf } from '../operation/registry';
 import { cutIn } from '../plan/situation';
 import { isAxial, isBeam } from '../shop/tool';
 import type { Recipe } from '../shop/recipe';
-import { Seen, isGood, seenText } from './seen';
+import { Seen, isGoodCut, seenText } from './seen';
 
 /** What was seen of a cut in a run, and where. */
 export interface CutEvidence {
@@ -18,7 +18,7 @@ export interface CutEvidence {
 
 /** One line of evidence: "✓ 1 Dec 2026, release 09DCC099: 47 % of the spindle, quiet, chips bright". */
 export const evidenceText = ({ day, release, seen }: CutEvidence): string =>
-  `${isGood(seen) ? '✓' : '▲'} ${day}, release ${release}: ${seenText({ ...seen, seconds: undefined })}`;
+  `${isGoodCut(seen) ? '✓' : '▲'} ${day}, release ${release}: ${seenText({ ...seen, seconds: undefined })}`;
 
 /** The cut of an operation as a recipe without its note; undefined where it has no bite, as drills have none. */
 export function recipeOf(

@@ -57,7 +57,15 @@ const BAD_FINISH: Seen['finish'][] = ['chatter marks', 'torn'];
 const BAD_COLOUR: Seen['colour'][] = ['grey', 'white sparks', 'smears', 'welds'];
 
 /** Whether a cut that looked so is one to run again. */
-export const isGood = ({ load = 0, sound, chatter, finish, colour, shape, edge }: Omit<Seen, 'operation'>): boolean =>
+export const isGoodCut = ({
+  load = 0,
+  sound,
+  chatter,
+  finish,
+  colour,
+  shape,
+  edge,
+}: Omit<Seen, 'operation'>): boolean =>
   chatter === undefined &&
   sound !== 'screams' &&
   load <= HEAVY &&

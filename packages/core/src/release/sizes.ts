@@ -19,13 +19,13 @@ const ID = /^[0-9a-f-]{1,36}$/;
 
 /** A size as it was measured. */
 export class SizeEntry {
-  /** Made where it is measured, so that sent twice it is the same. */
-  @Matches(ID) id!: string;
+  /** Made where it is measured, so that sent twice it is the same; pages from before know none. */
+  @IsOptional() @Matches(ID) id?: string;
   @IsString() @Length(1, 60) size!: string;
   /** mm. */
   @IsNumber() @Min(-20_000) @Max(20_000) measured!: number;
-  /** Which one it was measured on, from 1; measured again on the same it is a second look. */
-  @IsInt() @Min(1) @Max(1_000_000) part!: number;
+  /** Which one it was measured on, from 1; measured again on the same it is a second look. The first where left out. */
+  @IsOptional() @IsInt() @Min(1) @Max(1_000_000) part?: number;
   /** The one that was mistyped. */
   @IsOptional() @Matches(ID) replaces?: string;
 }
@@ -44,6 +44,8 @@ export interface KeptCorrection extends CorrectionEntry {
 }
 
 export interface KeptSize extends SizeEntry {
+  id: string;
+  part: number;
   who: string;
   at: string;
 }

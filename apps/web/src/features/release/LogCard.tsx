@@ -10,6 +10,7 @@ import { Txt } from '../../ui/Txt';
 import { counted } from '../../ui/counted';
 import { EntryText } from '../../ui/log/EntryText';
 import { PointsFigure } from '../../ui/log/PointsFigure';
+import { SeenRows } from '../../ui/log/SeenRows';
 import { EntryForm } from './EntryForm';
 import { releaseName } from './words';
 
@@ -68,6 +69,11 @@ export function LogCard({ view, entries, onLogged }: Props) {
     <Row key={entry.id}>
       <View style={{ flex: 1, minWidth: 200 }}>
         <EntryText entry={entry} nameOf={nameOf} />
+        {entry.seen && entry.seen.length > 0 && entry.at !== '' && (
+          <Fold label="Its cuts to the recipes">
+            {() => <SeenRows {...{ job, setup, root: view.root, at: entry.at, seen: entry.seen! }} />}
+          </Fold>
+        )}
       </View>
       <Button compact onPress={() => setWrong(entry)}>
         Not so

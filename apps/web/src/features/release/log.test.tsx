@@ -1,4 +1,4 @@
-import { fireEvent, screen } from '@testing-library/react-native';
+import { fireEvent, screen, waitFor } from '@testing-library/react-native';
 import { KeptEntry, LogEntry, ReleaseView, standing } from '@tidypath/core';
 import { api } from '../../api/client';
 import { sampleJob, show } from '../../../testing/show';
@@ -75,6 +75,20 @@ test('what was seen is tapped: all well at once, then what was not', async () =>
   expect(seen!.find((s) => s.operation === first.id)).toEqual({
     ...{ operation: first.id, sound: 'quiet', finish: 'torn', load: 1.1, edge: 'worn' },
   });
+});
+
+test('a cut of an entry goes to the recipes with its evidence, good or bad, and is taken back', async () => {
+  const keep = jest.spyOn(api, 'keep').mockResolvedValue({ saved: true, version: 1 });
+  const discard = jest.spyOn(api, 'discard').mockResolvedValue(undefined);
+  const pocketing = job.setups[0].operations.find((o) => o.kind === 'pocket')!;
+  await card([entry({ seen: [{ operation: pocketing.id, sound: 'screams', chatter: 803 }] })]);
+  await fireEvent.press(screen.getByText('Its cuts to the recipes'));
+  await fireEvent.press(screen.getByLabelText(`Keep “${pocketing.name}” with the recipes`));
+  await screen.findByTestId('kept-recipe');
+  const [, , recipe] = keep.mock.lastCall! as [string, number, { note: string }];
+  expect(recipe.note).toBe('▲ 2 Mar 2026, release 09DCC099: chatters at 803 Hz');
+  await fireEvent.press(screen.getByTestId('recipe-undo'));
+  await waitFor(() => expect(discard).toHaveBeenCalled());
 });
 
 describe('sizes', () => {
