@@ -59,7 +59,11 @@ test('a released program runs to its end; what was not ticked off is written dow
   expect(csv.text.split('\n')[0]).toBe('t_s,x_mm,y_mm,z_mm,load_pct,vib_um');
   const rows = readStream(csv.text);
   expect(rows).toHaveLength(Math.ceil(shown.view.ran * 10) - Math.round(rows[0].t * 10));
-  const piece = (await page.get(`/api/runs/${id}/piece`)).body as { findings: { code: string }[] };
+  const piece = (await page.get(`/api/runs/${id}/piece`)).body as {
+    findings: { code: string }[];
+    surface: { nx: number; ny: number; height: number[] };
+  };
+  expect(piece.surface.height).toHaveLength(piece.surface.nx * piece.surface.ny);
   expect(piece.findings.filter((f) => f.code === 'gouge')).toEqual([]);
 });
 

@@ -17,7 +17,7 @@ import {
   viewOf,
   workOf,
 } from '@tidypath/controller';
-import { Finding, Job, putAtHand } from '@tidypath/core';
+import { Finding, Job, SurfaceView, putAtHand } from '@tidypath/core';
 
 /** What is put on a machine. */
 export interface Begin {
@@ -52,6 +52,8 @@ export interface Shown {
 export interface PieceSeen {
   sizes: Measured[];
   findings: Finding[];
+  /** As it is to be seen; nothing where nothing was cut. */
+  surface?: SurfaceView;
 }
 
 /** Between two looks at the time, ms. */
@@ -143,7 +145,8 @@ export class Operator {
     const { machine } = this;
     const { loaded, memory, cut } = machine;
     if (cut.length === 0) return { sizes: [], findings: [] };
-    return { sizes: measured(loaded, cut, memory), findings: prepare(loaded, cut).judged() };
+    const made = prepare(loaded, cut);
+    return { sizes: measured(loaded, cut, memory), findings: made.judged(), surface: made.piece() };
   }
 
   close(): void {

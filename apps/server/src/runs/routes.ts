@@ -147,7 +147,12 @@ export function runRoutes({ runs, releases, files, events, log, hall }: Rooms): 
   );
   router.get(
     '/:id/piece',
-    asking((stand) => stand.piece()),
+    asking(async (stand) => {
+      const { surface, ...piece } = await stand.piece();
+      // As text, no finer than anybody sees.
+      const height = surface && Array.from(surface.height, (h) => Math.round(1000 * h) / 1000);
+      return { ...piece, ...(surface && { surface: { ...surface, height } }) };
+    }),
   );
   router.get('/:id/stream.csv', (req, res) => {
     res

@@ -32,6 +32,7 @@ import type {
   SizeEntry,
   ShopItems,
   Standing,
+  SurfaceView,
   TaskStep,
 } from '@tidypath/core';
 import { packMade, unpackMade } from '@tidypath/core';
@@ -130,6 +131,13 @@ export interface Shown {
   isPreparing: boolean;
   /** Whether it is switched on. */
   isOn: boolean;
+}
+
+/** The piece that lies on a simulated machine, measured and looked at. */
+export interface PieceSeen {
+  sizes: Measured[];
+  findings: Finding[];
+  surface?: SurfaceView;
 }
 
 /** A run with all that happened in it. */
@@ -278,7 +286,10 @@ export const api = {
     call<{ error?: string }>('POST', `/runs/${run}/pace`, { pace }).then(({ error }) => error),
   onward: (run: string) => call<{ error?: string }>('POST', `/runs/${run}/onward`).then(({ error }) => error),
   /** The piece that lies there, measured. */
-  piece: (run: string) => call<{ sizes: Measured[]; findings: Finding[] }>('GET', `/runs/${run}/piece`),
+  piece: async (run: string): Promise<PieceSeen> => {
+    const { surface, ...piece } = await call<PieceSeen>('GET', `/runs/${run}/piece`);
+    return { ...piece, ...(surface && { surface: { ...surface, height: Float32Array.from(surface.height) } }) };
+  },
   /** What was written down of runs of a release. */
   logOf: (release: string) => call<KeptEntry[]>('GET', `/log/of/${release}`),
   log: (release: string, entry: LogEntry) => call<void>('POST', `/log/of/${release}`, entry),

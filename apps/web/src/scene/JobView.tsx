@@ -3,6 +3,7 @@ import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import {
   LengthUnit,
+  SurfaceView,
   Tool,
   bodiesOf,
   boxOf,
@@ -30,6 +31,8 @@ interface Props {
   showPath?: boolean;
   /** The finished stock, or the raw block. */
   stock: 'raw' | 'cut';
+  /** Another piece than the one that was proved: as somebody really cut it. */
+  piece?: SurfaceView;
   /** The operation whose jaws and clamps are shown, as it finds or as it leaves them; the chosen one, or the start, where left out. */
   heldAt?: string;
   heldAfter?: string;
@@ -102,6 +105,7 @@ export const JobView = memo(function JobView({
   heldAfter,
   showPath = true,
   stock,
+  piece,
   moment,
   marks,
   against,
@@ -122,7 +126,7 @@ export const JobView = memo(function JobView({
       ]),
     [setup, held, heldAfter, heldAt, operationId],
   );
-  const cut = stock === 'cut' ? proof?.surface : undefined;
+  const cut = piece ?? (stock === 'cut' ? proof?.surface : undefined);
 
   const path = useMemo(() => {
     if (!showPath || !plan) return {};
@@ -143,7 +147,7 @@ export const JobView = memo(function JobView({
     <View style={{ flex: 1, minHeight: 0 }}>
       <SceneCanvas
         stock={cut ?? blocks}
-        heights={stock === 'cut' ? moment?.heights : undefined}
+        heights={stock === 'cut' && !piece ? moment?.heights : undefined}
         edges={edges}
         seeThrough={!cut}
         {...path}

@@ -316,10 +316,20 @@ test('what the piece measures: as deep as its tool was set, narrower by what gav
   const [right, deep] = [0, -0.2].map((off) => {
     const truly = trulyEntered(of);
     const { memory, cut } = runThrough(of, { ...truly, lengths: { ...truly.lengths, 7: truly.lengths[7] + off } });
-    return Object.fromEntries(measured(of, cut, memory).map(({ size, mm }) => [size.size, mm]));
+    const sizes: Record<string, number> = Object.fromEntries(
+      measured(of, cut, memory).map(({ size, mm }) => [size.size, mm]),
+    );
+    const { nx, ny, height } = prepare(of, cut).piece();
+    expect(height).toHaveLength(nx * ny);
+    return { depth: sizes.depth, width: sizes.width, floor: Math.min(...height) };
   });
   expect(right.depth).toBeCloseTo(3, 1);
+  const halfway = machineWith(of);
+  halfway.start();
+  pass(halfway, whole / 4);
+  expect(measured(of, halfway.cut, halfway.memory)).toEqual([]);
   expect(deep.depth - right.depth).toBeCloseTo(0.2, 6);
+  expect(right.floor - deep.floor).toBeCloseTo(0.2, 3);
   expect(right.width).toBeLessThan(40);
   expect(right.width).toBeGreaterThan(39.8);
 });

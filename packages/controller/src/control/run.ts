@@ -127,8 +127,10 @@ const stands = (job: Job, { feature }: { feature: string }): boolean => {
 };
 
 /** Sizes of the piece as somebody measures them; only of what was cut. @param past what was done to it */
-export function measured(loaded: Loaded, past: readonly Leg[], { steps, fates }: Memory): Measured[] {
+export function measured(loaded: Loaded, past: readonly Leg[], { state, steps: begun, fates }: Memory): Measured[] {
   const { job, setup, seed } = loaded.work;
+  // Short of the end the last one is not finished.
+  const steps = state === 'done' ? begun : begun.slice(0, -1);
   const faced = steps.find((s) => setup.operations.some((o) => o.id === s.operationId && o.kind === 'face'));
   return sizesToMeasure(job, setup).flatMap((size): Measured[] => {
     const step = lastStepOn(setup, steps, size);

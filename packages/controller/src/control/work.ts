@@ -11,10 +11,12 @@ import {
   Samples,
   Section,
   Setup,
+  SurfaceView,
   clock,
   clockSettings,
   joinPrograms,
   leftBefore,
+  pieceView,
   planSetup,
   postSetup,
 } from '@tidypath/core';
@@ -98,6 +100,8 @@ export interface Prepared {
   paced(feed: number, rapid: number): Float64Array;
   /** What it looks like in the end, judged: what is wrong with the piece. */
   judged(): Finding[];
+  /** What it looks like. */
+  piece(): SurfaceView;
 }
 
 /** The machine with its rapids turned down. */
@@ -163,6 +167,7 @@ export function prepare(loaded: Loaded, legs: readonly Leg[]): Prepared {
   return {
     ...{ tape, seconds, starts, samples, firstSample, strikes },
     paced: pacer(work.job.machine, tape.motions, seconds),
+    piece: () => pieceView(run),
     judged: () => run.finish().findings.filter((f) => isWrong(f, work.job.tolerance ?? GENERAL_TOLERANCE)),
   };
 }

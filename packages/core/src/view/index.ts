@@ -12,4 +12,4 @@ export type {
   SurfaceView,
   TaskStep,
 } from './terms';
-export { heightsOf, inUnitOf, loadView, planView, proofView } from './views';
+export { heightsOf, inUnitOf, loadView, pieceView, planView, proofView } from './views';

@@ -6,11 +6,11 @@ import { Proved } from '../plan/bench';
 import { handOf, isByHand } from '../operation/hand/by-hand';
 import { PathMinutes, pathMinutes } from '../plan/insight';
 import { SetupPlan, postSetup } from '../plan/pipeline';
-import { Proof } from '../plan/prove';
+import { Proof, ProofRun } from '../plan/prove';
 import { Finding, worded } from '../quantity/finding';
 import { Playback } from '../simulate/playback';
 import { MEASURES } from '../simulate/samples';
-import { NOTHING } from '../stock/height/field';
+import { NOTHING, regridded } from '../stock/height/field';
 import { worstOn } from '../stock/height/judged';
 import { worstPlaces } from '../stock/height/places';
 import { runsOf } from './runs';
@@ -61,6 +61,18 @@ function surfaceOf({ picture, floor, run, proof }: Proved): SurfaceView {
   const { top } = run.prover.input.stock;
   const off = proof.judged && worstOn(proof.judged, picture.field);
   return { x0, y0, cell, nx, ny, bottom: floor, top, height: heightsOf(picture, floor), off };
+}
+
+/** Cells a piece is looked at with: what goes over the network. */
+const PIECE_CELLS = 40_000;
+
+/** What a proof has cut so far, on a grid coarse enough to be sent. */
+export function pieceView({ prover }: ProofRun): SurfaceView {
+  const { field, input } = prover;
+  const { bottom, top } = input.stock;
+  const cell = Math.max(field.cell, Math.sqrt((field.nx * field.ny) / PIECE_CELLS) * field.cell);
+  const { x0, y0, nx, ny, height } = regridded(field, cell, bottom);
+  return { x0, y0, cell, nx, ny, bottom, top, height: height.map((h) => (h <= NOTHING ? bottom : h)) };
 }
 
 /** `samples` is a copy, which may be given away. */

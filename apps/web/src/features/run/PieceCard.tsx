@@ -1,44 +1,51 @@
 import { useState } from 'react';
 import { Button } from 'react-native-paper';
-import { Measured, Press } from '@tidypath/controller';
-import { Finding, LengthUnit, formatLength, formatThin, sizeVerdict } from '@tidypath/core';
-import { ApiError, api } from '../../api/client';
+import type { Press } from '@tidypath/controller';
+import { LengthUnit, formatLength, formatThin, sizeVerdict } from '@tidypath/core';
+import { ApiError, PieceSeen, api } from '../../api/client';
 import { Card, Row } from '../../ui/Card';
 import { FindingList } from '../../ui/FindingList';
 import { Txt } from '../../ui/Txt';
 
-interface Piece {
+/** A piece as it was measured last. */
+export interface Piece extends PieceSeen {
+  run: string;
   /** Program time it was measured at: what was cut since is not in it. */
   at: number;
-  sizes: Measured[];
-  findings: Finding[];
   failed?: string;
 }
+
+/** Whether a piece is the one that lies there now. */
+export const isOf = (piece: Piece | undefined, run: string, ran: number): piece is Piece =>
+  piece?.run === run && piece.at === ran;
 
 /** The piece as it lies there: measured, compared, taken off. */
 export function PieceCard({
   run,
   ran,
   unit,
+  piece,
+  onPiece,
   press,
 }: {
   run: string;
   ran: number;
   unit: LengthUnit;
+  piece?: Piece;
+  onPiece: (piece: Piece) => void;
   press: (one: Press) => void;
 }) {
-  const [piece, setPiece] = useState<Piece>();
   const [busy, setBusy] = useState(false);
   const measure = async () => {
     setBusy(true);
     try {
-      setPiece({ at: ran, ...(await api.piece(run)) });
+      onPiece({ run, at: ran, ...(await api.piece(run)) });
     } catch (error) {
-      setPiece({ at: ran, sizes: [], findings: [], failed: (error as ApiError).message });
+      onPiece({ run, at: ran, sizes: [], findings: [], failed: (error as ApiError).message });
     }
     setBusy(false);
   };
-  const known = piece?.at === ran ? piece : undefined;
+  const known = isOf(piece, run, ran) ? piece : undefined;
   return (
     <Card testID="piece">
       <Txt heading bold>

@@ -23,7 +23,7 @@ import { CutCard } from './CutCard';
 import { EntriesCard } from './EntriesCard';
 import { EventsCard } from './EventsCard';
 import { HoldBar } from './HoldBar';
-import { PieceCard } from './PieceCard';
+import { Piece, PieceCard, isOf } from './PieceCard';
 import { SeenCard } from './SeenCard';
 import { StreamCard } from './StreamCard';
 import { TurnsCard } from './TurnsCard';
@@ -70,8 +70,16 @@ function useMoment(shown: Shown | undefined) {
   }, [player.shown, job.tools]);
 }
 
+interface PanelProps {
+  id: string;
+  running: Running;
+  shown: Shown;
+  piece?: Piece;
+  onPiece: (piece: Piece) => void;
+}
+
 /** The machine that is switched on. */
-function Panel({ id, running, shown }: { id: string; running: Running; shown: Shown }) {
+function Panel({ id, running, shown, piece, onPiece }: PanelProps) {
   const { job, setup } = useJob();
   const { view, pace, isPreparing } = shown;
   const { press, run } = running;
@@ -82,7 +90,7 @@ function Panel({ id, running, shown }: { id: string; running: Running; shown: Sh
       <TurnsCard view={view} pace={pace} press={press} onPace={running.setPace} onOnward={running.onward} />
       <EntriesCard view={view} unit={job.unit} offset={setup.workOffset} press={press} />
       {view.state !== 'running' && run && <SeenCard release={run.row.releaseId} steps={view.steps} />}
-      <PieceCard run={id} ran={view.ran} unit={job.unit} press={press} />
+      <PieceCard run={id} ran={view.ran} unit={job.unit} press={press} {...{ piece, onPiece }} />
       {view.state !== 'running' && view.steps.length > 0 && <StreamCard run={id} />}
       <EventsCard events={run?.events ?? []} />
     </>
@@ -105,13 +113,19 @@ export function RunStage() {
   const running = useRun(current ?? '');
   const { shown, refused, press } = running;
   const moment = useMoment(shown);
+  const [piece, setPiece] = useState<Piece>();
+  // Measured, it is looked at as it is; before, as the proof has it at the line under way.
+  const seen = current && shown && isOf(piece, current, shown.view.ran) ? piece : undefined;
+  const marks = useMemo(() => seen?.findings.flatMap(({ place: { at } }) => (at ? [{ z: 0, ...at }] : [])), [seen]);
   const open = (run: string) => {
     setChosen({ of: setup.id, run });
     void mutate(KEYS.runs(id, setup.id));
   };
   return (
     <StagePage
-      view={<JobView stock="cut" showPath={false} moment={moment} />}
+      view={
+        <JobView stock="cut" showPath={false} piece={seen?.surface} marks={marks} moment={seen ? undefined : moment} />
+      }
       start={current}
       action={
         current && shown ? (
@@ -120,7 +134,7 @@ export function RunStage() {
       }
     >
       <SetupBar />
-      {current && shown && <Panel key={current} id={current} running={running} shown={shown} />}
+      {current && shown && <Panel key={current} id={current} {...{ running, shown, piece, onPiece: setPiece }} />}
       {current && !shown && <Txt live>↻ The machine is being switched on</Txt>}
       <Button
         compact
