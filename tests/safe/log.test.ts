@@ -203,5 +203,7 @@ test('sizes are kept part by part, corrected by naming what was mistyped; what w
   expect(standing(sizes).map((s) => s.measured)).toEqual([30.01, 30.02]);
   const correction = { id: randomUUID(), size: 'f2 width', by: 0.007 };
   for (let i = 0; i < 2; i++) await page.post(`${at}/corrections`).send(correction).expect(204);
+  for (const table of ['release_sizes', 'release_corrections'])
+    expect(() => db.prepare(`DELETE FROM ${table}`).run()).toThrow(/is kept/);
   expect((await page.get(at)).body).toMatchObject({ corrections: [{ ...correction, at: expect.any(String) }] });
 });

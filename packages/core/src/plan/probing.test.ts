@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import { jobWith, withStock } from '../../testing/jobs';
+import { Probed, Spot, runProbing } from '../../testing/probe-control';
+import { boundsOf } from '../geometry/plane/point';
 import { addSetup } from '../document/edit';
 import { addHolding } from './holds';
 import type { Job } from '../document/job';
@@ -17,56 +19,18 @@ const probing = (job: Job, controllerId: string): Job => ({
   controllerId,
 });
 
-type Off = Record<'X' | 'Y' | 'Z', number>;
-
-/**
- * A control that runs such a program over a block of stock, whose zero was set by hand so far off.
- * @returns how far its zero is off at the end, and every move that ran into the block
- */
-function probed(job: Job, text: string, off: Off): { left: Off; struck: string[] } {
-  const ground = groundOf(job, job.setups[0], partModel);
-  const { zero, stock } = ground;
-  const box = stock.region.flat();
-  const scale = job.unit === 'mm' ? 1 : 25.4;
+/** The program run over the block of stock, whose zero was set by hand so far off. */
+function probed(job: Job, text: string, off: Spot): Probed {
+  const { zero, stock } = groundOf(job, job.setups[0], partModel);
+  const box = boundsOf(stock.region.flat());
   const r = BALL / 2;
-  /** Where the ball’s middle, along Z its lower end, meets the block, mm from the true zero. */
-  const block = {
-    X: [Math.min(...box.map((p) => p.x)) - zero.x - r, Math.max(...box.map((p) => p.x)) - zero.x + r],
-    Y: [Math.min(...box.map((p) => p.y)) - zero.y - r, Math.max(...box.map((p) => p.y)) - zero.y + r],
-    Z: [-Infinity, stock.top - zero.z],
-  };
-  const left = { ...off };
-  const at: Off = { X: -500, Y: -500, Z: 300 };
-  const struck: string[] = [];
-  const isIn = (p: Off) =>
-    (['X', 'Y', 'Z'] as const).every((a) => p[a] > block[a][0] + 1e-6 && p[a] < block[a][1] - 1e-6);
-  for (const line of text.split('\n')) {
-    if (/^(\(|%|O)/.test(line)) continue;
-    const words = [...line.matchAll(/([XYZ])(-?\d+\.?\d*)/g)].map(
-      ([, a, v]) => [a as keyof Off, scale * Number(v)] as const,
-    );
-    if (/G53/.test(line)) at.Z = 300;
-    else if (/^G10/.test(line)) for (const [a, v] of words) left[a] = at[a] - v;
-    else if (words.length > 0) {
-      const to = { ...at };
-      for (const [a, v] of words) to[a] = v + left[a];
-      const isTouch = /^G(31|38\.2)/.test(line);
-      const steps = Math.ceil(Math.max(...words.map(([a]) => Math.abs(to[a] - at[a]))) / 0.05);
-      const from = { ...at };
-      for (let i = 1; i <= steps; i++) {
-        const next = { ...from };
-        for (const [a] of words) next[a] = from[a] + ((to[a] - from[a]) * i) / steps;
-        if (isIn(next)) {
-          if (!isTouch) struck.push(line);
-          const [[a]] = words;
-          at[a] = Math.sign(to[a] - from[a]) > 0 ? block[a][0] : block[a][1];
-          break;
-        }
-        Object.assign(at, next);
-      }
-    }
-  }
-  return { left, struck };
+  const isIn = ({ X, Y, Z }: Spot) =>
+    X > box.minX - zero.x - r &&
+    X < box.maxX - zero.x + r &&
+    Y > box.minY - zero.y - r &&
+    Y < box.maxY - zero.y + r &&
+    Z < stock.top - zero.z;
+  return runProbing(text, job.unit === 'mm' ? 1 : 25.4, off, isIn);
 }
 
 const AXES = ['X', 'Y', 'Z'] as const;
@@ -77,12 +41,12 @@ test('a zero set by hand within its room is set right by touch, and nothing is s
     fc.property(fc.tuple(rough, rough, rough), fc.constantFrom('iso-mill', 'hobby'), ([x, y, z], id) => {
       const job = probing(held, id);
       const { text } = zeroProgram(job, job.setups[0])!;
-      const { left, struck } = probed(job, text, { X: x, Y: y, Z: z });
+      const { off, struck } = probed(job, text, { X: x, Y: y, Z: z });
       expect(struck).toEqual([]);
       const lengths = CONTROLLERS.find((c) => c.id === id)!.lengthOffsets;
-      for (const a of AXES) if (a !== 'Z' || lengths) expect(Math.abs(left[a])).toBeLessThan(0.01);
+      for (const a of AXES) if (a !== 'Z' || lengths) expect(Math.abs(off[a])).toBeLessThan(0.01);
       // Without length registers it measures no length of a tool, and leaves Z alone.
-      if (!lengths) expect(left.Z).toBe(z);
+      if (!lengths) expect(off.Z).toBe(z);
     }),
     { numRuns: 60 },
   );
@@ -94,9 +58,9 @@ test('in inches too, and it says what it does', () => {
   expect(fileName).toMatch(/^zero-.*\.nc$/);
   expect(text).toMatch(/\(SETS G54 BY TOUCH: SET IT BY HAND WITHIN 0\.1181 IN FIRST\)/);
   expect(text).toMatch(/^G20$/m);
-  const { left, struck } = probed(job, text, { X: 1, Y: -2, Z: 1.5 });
+  const { off, struck } = probed(job, text, { X: 1, Y: -2, Z: 1.5 });
   expect(struck).toEqual([]);
-  for (const a of AXES) expect(Math.abs(left[a])).toBeLessThan(0.01);
+  for (const a of AXES) expect(Math.abs(off[a])).toBeLessThan(0.01);
 });
 
 test('by hand the same faces are told; none without a fresh piece, no program without a probe', () => {

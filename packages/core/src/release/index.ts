@@ -26,6 +26,7 @@ export {
   TickEntry,
 } from './release';
 export { acceptedKey, changedParts, isOfRelease, makingOf, MARK, type ReleasedProgram, rowOf, shortRoot } from './root';
+export { sizesProgram } from './measuring';
 export {
   CorrectionEntry,
   type KeptCorrection,

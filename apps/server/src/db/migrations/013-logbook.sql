@@ -32,3 +32,7 @@ CREATE TABLE release_corrections (
   at TEXT NOT NULL
 );
 CREATE INDEX corrections_by_release ON release_corrections (release_id, n);
+CREATE TRIGGER sizes_stay BEFORE UPDATE ON release_sizes BEGIN SELECT RAISE(ABORT, 'what was measured is put right by another row'); END;
+CREATE TRIGGER sizes_are_kept BEFORE DELETE ON release_sizes BEGIN SELECT RAISE(ABORT, 'what was measured is kept'); END;
+CREATE TRIGGER corrections_stay BEFORE UPDATE ON release_corrections BEGIN SELECT RAISE(ABORT, 'what was entered stays'); END;
+CREATE TRIGGER corrections_are_kept BEFORE DELETE ON release_corrections BEGIN SELECT RAISE(ABORT, 'what was entered is kept'); END;

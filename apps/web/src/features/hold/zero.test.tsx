@@ -16,7 +16,7 @@ test('how a zero is found is told by hand; where machine and control have a prob
   expect(screen.getByText(/^X: the left face of the stock is X/)).toBeTruthy();
   expect(screen.queryByTestId('probe-program')).toBeNull();
   await unmount();
-  mockAsked.job = { ...mockAsked.job, machine: { ...mockAsked.job.machine, probeBall: 6 } };
+  mockAsked.job = { ...mockAsked.job, machine: { ...mockAsked.job.machine, probeBall: 6, probePocket: 9 } };
   await show(<ZeroCard set={() => undefined} />);
   await fireEvent.press(screen.getByText('How it is found'));
   await fireEvent.press(screen.getByTestId('probe-program'));

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Linking, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import {
@@ -20,6 +20,7 @@ import {
   makerOf,
   sizeVerdict,
   sizedParts,
+  sizesProgram,
   sizesToMeasure,
   standing,
 } from '@tidypath/core';
@@ -31,6 +32,7 @@ import { SPACE } from '../../theme/theme';
 import { Card, Row } from '../../ui/Card';
 import { Fold } from '../../ui/Fold';
 import { LengthField } from '../../ui/LengthField';
+import { saveFile } from '../../ui/files';
 import { NumberField } from '../../ui/NumberField';
 import { Txt } from '../../ui/Txt';
 import { PointsFigure } from '../../ui/log/PointsFigure';
@@ -198,6 +200,7 @@ export function SizesCard({ view, entries, onMeasured }: Props) {
   const { job, setupId } = view.body;
   const setup = job.setups.find((s) => s.id === setupId)!;
   const wanted = sizesToMeasure(job, setup);
+  const program = useMemo(() => sizesProgram(job, setup), [job, setup]);
   const { sizes, corrections } = useSizes(view);
   const [chosen, setChosen] = useState<number>();
   const [failed, setFailed] = useState('');
@@ -249,6 +252,11 @@ export function SizesCard({ view, entries, onMeasured }: Props) {
         <Button compact onPress={() => void Linking.openURL(api.paperOf(view.id, 'first-piece-A4.pdf'))}>
           PDF, A4
         </Button>
+        {program && (
+          <Button compact onPress={() => saveFile(program.fileName, program.text, 'text/plain')}>
+            Measuring program
+          </Button>
+        )}
       </Row>
     </Card>
   );
