@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Linking, View } from 'react-native';
 import { Button } from 'react-native-paper';
 import {
@@ -200,7 +200,7 @@ export function SizesCard({ view, entries, onMeasured }: Props) {
   const { job, setupId } = view.body;
   const setup = job.setups.find((s) => s.id === setupId)!;
   const wanted = sizesToMeasure(job, setup);
-  const program = useMemo(() => sizesProgram(job, setup), [job, setup]);
+  const program = sizesProgram(job, setup);
   const { sizes, corrections } = useSizes(view);
   const [chosen, setChosen] = useState<number>();
   const [failed, setFailed] = useState('');
