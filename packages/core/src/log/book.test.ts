@@ -70,7 +70,19 @@ describe('entries', () => {
     const rows = logOf({}, {}, {});
     rows[1].replaces = rows[0].id;
     rows[2].replaces = rows[1].id;
-    expect(standing(rows)).toEqual([rows[2]]);
+    expect(standing(rows)).toEqual([{ ...rows[2], at: rows[0].at }]);
+  });
+
+  test('a correction stands where and when what it corrects did: edges are counted in their order', () => {
+    const rows = logOf({ parts: 3 }, { parts: 4, seen: seen({ edge: 'worn' }) }, { parts: 2 });
+    const [late] = logOf({ id: 'f'.repeat(32), parts: 5, replaces: rows[0].id, at: '2026-05-01T08:00:00Z' });
+    const stand = standing([...rows, late]);
+    expect(stand.map((r) => [r.parts, r.at])).toEqual([
+      [5, rows[0].at],
+      [4, rows[1].at],
+      [2, rows[2].at],
+    ]);
+    expect(edgeHistories(stand)[0].changed).toMatchObject([{ used: expect.closeTo(0.9, 9) }]);
   });
 });
 

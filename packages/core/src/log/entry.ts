@@ -78,10 +78,23 @@ export interface LogRow extends KeptEntry {
   facts: Facts;
 }
 
-/** Entries that stand: those that a later one corrects do not. */
-export function standing<T extends Pick<LogEntry, 'id' | 'replaces'>>(entries: readonly T[]): T[] {
+/** A row that may take the place of an earlier one; its time is empty where it was not sent yet. */
+type Correcting = Pick<LogEntry, 'id' | 'replaces'> & { at?: string };
+
+/** Entries that stand, those that a later one corrects do not: each in the place of the first it corrects, and of its time. */
+export function standing<T extends Correcting>(entries: readonly T[]): T[] {
+  const places = new Map<string, number>();
+  entries.forEach(({ id, replaces }, i) =>
+    places.set(id, (replaces === undefined ? undefined : places.get(replaces)) ?? i),
+  );
   const gone = new Set(entries.map((e) => e.replaces));
-  return entries.filter((e) => !gone.has(e.id));
+  return entries
+    .filter((e) => !gone.has(e.id))
+    .sort((a, b) => places.get(a.id)! - places.get(b.id)!)
+    .map((e) => {
+      const { at } = entries[places.get(e.id)!];
+      return e.at && at !== e.at ? { ...e, at } : e;
+    });
 }
 
 /** Why an entry is none, beside what its fields say; undefined where it is one. */

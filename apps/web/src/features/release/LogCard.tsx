@@ -49,6 +49,8 @@ interface Props {
 export function LogCard({ view, entries, onLogged }: Props) {
   const [wrong, setWrong] = useState<KeptEntry>();
   const [failed, setFailed] = useState('');
+  /** Logged here: the form begins anew, and never because somebody else has logged something. */
+  const [count, setCount] = useState(0);
   const { job, setupId, proof } = view.body;
   const setup = job.setups.find((s) => s.id === setupId)!;
   const nameOf = (id: string) => setup.operations.find((o) => o.id === id)?.name ?? id;
@@ -58,6 +60,7 @@ export function LogCard({ view, entries, onLogged }: Props) {
     try {
       await bring({ what: 'log', id: view.id, name, entry: { id: freshKey(), ...entry } });
       setWrong(undefined);
+      setCount((n) => n + 1);
     } catch (error) {
       setFailed((error as Error).message);
     }
@@ -86,7 +89,7 @@ export function LogCard({ view, entries, onLogged }: Props) {
         Log
       </Txt>
       <EntryForm
-        key={wrong?.id ?? newest.length}
+        key={wrong?.id ?? count}
         {...{ of: wrong, setup, material: job.material, minutes: wholeTime(proof.clock) }}
         onLog={(entry) => void log(entry)}
       />

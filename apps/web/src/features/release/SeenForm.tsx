@@ -125,7 +125,7 @@ export function SeenForm({ setup, material, seen, onSeen }: FormProps) {
         mode="outlined"
         testID="all-well"
         style={{ alignSelf: 'flex-start' }}
-        onPress={() => onSeen(operations.map((o) => ({ ...of(o), sound: 'quiet', finish: 'clean' })))}
+        onPress={() => onSeen(operations.map((o) => ({ sound: 'quiet', finish: 'clean', ...of(o) })))}
       >
         All of it quiet and clean
       </Button>

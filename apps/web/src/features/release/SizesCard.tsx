@@ -215,7 +215,8 @@ export function SizesCard({ view, entries, onMeasured }: Props) {
   const of = { id: view.id, name: `${view.jobName}, ${releaseName(view)}` };
   const freshOf = (size: SizeToMeasure) => {
     const made = makerOf(job, setup, size);
-    const edges = entries.filter((e) => e.seen?.some((s) => s.edge && s.operation === made?.operation.id));
+    const toolOf = (operation: string) => setup.operations.find((o) => o.id === operation)?.toolId;
+    const edges = entries.filter((e) => e.seen?.some((s) => s.edge && toolOf(s.operation) === made?.tool.id));
     return [...corrections.filter((c) => c.size === size.id), ...edges].map((c) => c.at);
   };
   return (
