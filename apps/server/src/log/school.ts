@@ -41,20 +41,21 @@ export class School {
     return this.shop.list(placeOf(what).shelf).find((k) => k.item.id === item);
   }
 
-  /** Taken over last and not taken back. */
-  private last({ what, item, of }: Of): Learnt | undefined {
+  /** What was taken over and not taken back, the oldest first. */
+  private learnt({ what, item, of }: Of): Learnt[] {
     return this.db
       .prepare<[string, string, string], Learnt>(
         `SELECT n, before, evidence, at, who FROM learnt AS l WHERE what = ? AND item = ? AND of = ? AND undoes IS NULL
-         AND NOT EXISTS (SELECT 1 FROM learnt WHERE undoes = l.n) ORDER BY n DESC LIMIT 1`,
+         AND NOT EXISTS (SELECT 1 FROM learnt WHERE undoes = l.n) ORDER BY n`,
       )
-      .get(what, item, of);
+      .all(what, item, of);
   }
+  private last = (of: Of): Learnt | undefined => this.learnt(of).at(-1);
 
   /** Seconds of a tool change as they were said before anything was learnt. */
   private said(machine: Machine): number {
-    const last = this.last({ what: 'time', item: machine.id, of: '' });
-    const before = last && (valueOf(last.before) as { toolChangeSeconds: number });
+    const [first] = this.learnt({ what: 'time', item: machine.id, of: '' });
+    const before = first && (valueOf(first.before) as { toolChangeSeconds: number });
     return (before ?? machine).toolChangeSeconds;
   }
 
