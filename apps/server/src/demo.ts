@@ -47,7 +47,8 @@ function keepLog({ db, jobs }: Stores, releaseId: string, entries: DemoEntry[]):
     const releases = new ReleaseStore(db, jobs, daysAgo(days));
     const by = { device: '', who };
     for (const [size, all] of Object.entries(sizes))
-      for (const measured of all) releases.measure(releaseId, { id: randomUUID(), size, measured, part: ++part }, by);
+      for (const measured of all)
+        releases.atMachine.measure(releaseId, { id: randomUUID(), size, measured, part: ++part }, by);
     new LogStore(db, daysAgo(days)).add(releaseId, releases.body(releaseId)!, { id: randomUUID(), ...entry }, by);
   }
 }

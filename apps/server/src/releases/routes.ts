@@ -146,28 +146,28 @@ export function releaseRoutes({ jobs, files, releases, folder, computing }: Room
     const { value, findings } = readAs(AnswerEntry, req.body);
     if (!value) return notThis(res, 'This is no answer to a release', findings);
     const refused = releases.answer(req.params.id, value, personOf(res));
-    if (refused) res.status(403).json({ error: refused.refused });
+    if (refused) res.status(403).json({ error: refused });
     else res.status(204).end();
   });
 
   router.post('/:id/ticks', (req, res) => {
     const { value, findings } = readAs(TickEntry, req.body);
     if (!value) return notThis(res, 'This ticks nothing', findings);
-    releases.tick(req.params.id, value, authorOf(res));
+    releases.atMachine.tick(req.params.id, value, authorOf(res));
     res.status(204).end();
   });
 
   router.post('/:id/sizes', (req, res) => {
     const { value, findings } = readAs(SizeEntry, req.body);
     if (!value) return notThis(res, 'This is no size', findings);
-    releases.measure(req.params.id, value, authorOf(res));
+    releases.atMachine.measure(req.params.id, value, authorOf(res));
     res.status(204).end();
   });
 
   router.post('/:id/corrections', (req, res) => {
     const { value, findings } = readAs(CorrectionEntry, req.body);
     if (!value) return notThis(res, 'This corrects nothing', findings);
-    releases.correct(req.params.id, value, authorOf(res));
+    releases.atMachine.correct(req.params.id, value, authorOf(res));
     res.status(204).end();
   });
   return router;

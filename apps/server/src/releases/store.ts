@@ -4,17 +4,11 @@ import {
   AnswerEntry,
   Job,
   KeptAnswer,
-  CorrectionEntry,
-  KeptCorrection,
-  KeptSize,
-  KeptTick,
   Person,
   ReleaseBody,
   ReleaseRow,
   ReleaseView,
   ReleasedProgram,
-  SizeEntry,
-  TickEntry,
   changedParts,
   differenceOf,
   filesOf,
@@ -29,6 +23,7 @@ import type { Db } from '../db/open';
 import type { Author } from '../guard/author';
 import { Settings } from '../guard/secrets';
 import type { JobStore } from '../jobs/store';
+import { AtMachine } from './at-machine';
 
 /** Who releases, answers or ticks: the device, and the person where somebody was chosen on it. */
 export interface By extends Author {
@@ -58,14 +53,12 @@ const SHORT =
   'id, job_id, number, setup_id, version, at, person, who, needed, root, parts, job_name, setup_name, machine, seconds, to_load';
 const text = (bytes: Buffer) => bytes.toString('utf8');
 
-/** Why something is not done, for people. */
-export interface Refused {
-  refused: string;
-}
-
 /** Keeps releases: programs as bytes with all they stood on, and what is said of them; rows are only added. */
 export class ReleaseStore {
   private readonly settings: Settings;
+
+  /** What was ticked, measured and entered at the machine. */
+  readonly atMachine: AtMachine;
 
   constructor(
     private readonly db: Db,
@@ -73,6 +66,7 @@ export class ReleaseStore {
     private readonly now: () => Date = () => new Date(),
   ) {
     this.settings = new Settings(db);
+    this.atMachine = new AtMachine(db, now);
   }
 
   /** Whether the shop hands out only what somebody has approved. */
@@ -200,30 +194,6 @@ export class ReleaseStore {
       .all(id)
       .map((a) => ({ ...a, checks: JSON.parse(a.checks) as KeptAnswer['checks'] }));
 
-  ticks = (id: string): KeptTick[] =>
-    this.db
-      .prepare<[string], { item: string; is_so: number; who: string; at: string }>(
-        'SELECT item, is_so, who, at FROM release_ticks WHERE release_id = ? ORDER BY n',
-      )
-      .all(id)
-      .map(({ is_so, ...tick }) => ({ ...tick, isSo: is_so === 1 }));
-
-  sizes = (id: string): KeptSize[] =>
-    this.db
-      .prepare<[string], KeptSize & { replaces: string | null }>(
-        `SELECT coalesce(id, CAST(n AS TEXT)) AS id, size, measured, part, replaces, who, at FROM release_sizes
-         WHERE release_id = ? ORDER BY n`,
-      )
-      .all(id)
-      .map(({ replaces, ...size }) => ({ ...size, ...(replaces !== null && { replaces }) }));
-
-  corrections = (id: string): KeptCorrection[] =>
-    this.db
-      .prepare<[string], KeptCorrection>(
-        'SELECT id, size, by_mm AS by, who, at FROM release_corrections WHERE release_id = ? ORDER BY n',
-      )
-      .all(id);
-
   /** How a release stands against its job as it is stored now. */
   private against({ id, job_id, setup_id, parts }: Stored, jobs: Map<string, Job | undefined>): AgainstJob {
     if (!jobs.has(job_id)) jobs.set(job_id, this.jobNow(job_id));
@@ -313,9 +283,7 @@ export class ReleaseStore {
       ...this.rowOf(found),
       body: whole.body,
       answers: this.answers(id),
-      ticks: this.ticks(id),
-      sizes: this.sizes(id),
-      corrections: this.corrections(id),
+      ...this.atMachine.of(id),
       difference: before && { number: before.number, lines: differenceOf(this.whole(before.id), whole) },
     };
   }
@@ -349,11 +317,11 @@ export class ReleaseStore {
   }
 
   /** Keeps an answer; or why it is not taken. */
-  answer(id: string, entry: AnswerEntry, person: Person | undefined): Refused | undefined {
+  answer(id: string, entry: AnswerEntry, person: Person | undefined): string | undefined {
     return this.db.transaction(() => {
       const found = this.stored(id)!;
       const refused = this.mayNotAnswer(found, entry, person);
-      if (refused) return { refused };
+      if (refused) return refused;
       this.db
         .prepare(
           `INSERT INTO release_answers (release_id, answer, root, remark, checks, person, who, at)
@@ -372,28 +340,6 @@ export class ReleaseStore {
       this.noteHandedOut(id);
       return undefined;
     })();
-  }
-
-  tick(id: string, { item, isSo }: TickEntry, { who }: Author): void {
-    this.db
-      .prepare('INSERT INTO release_ticks (release_id, item, is_so, who, at) VALUES (?, ?, ?, ?, ?)')
-      .run(id, item, Number(isSo), who, this.now().toISOString());
-  }
-
-  measure(releaseId: string, { id, size, measured, part, replaces }: SizeEntry, { who }: Author): void {
-    this.db
-      .prepare(
-        'INSERT OR IGNORE INTO release_sizes (id, release_id, size, measured, part, replaces, who, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
-      )
-      .run(id ?? null, releaseId, size, measured, part ?? 1, replaces ?? null, who, this.now().toISOString());
-  }
-
-  correct(releaseId: string, { id, size, by }: CorrectionEntry, { who }: Author): void {
-    this.db
-      .prepare(
-        'INSERT OR IGNORE INTO release_corrections (id, release_id, size, by_mm, who, at) VALUES (?, ?, ?, ?, ?, ?)',
-      )
-      .run(id, releaseId, size, by, who, this.now().toISOString());
   }
 }
 
