@@ -81,6 +81,8 @@ export class Machine extends Engine {
     memory.past = [];
     memory.steps = [];
     memory.lost = ORIGIN;
+    // Of this one no time has passed yet.
+    memory.began = memory.ran;
     [memory.state, memory.block] = ['ready', 0];
     return undefined;
   }

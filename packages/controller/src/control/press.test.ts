@@ -25,6 +25,10 @@ test('touched off as it is told, registers and zero are within what a hand feels
   expect(press(machine, { press: 'start' })).toBeUndefined();
   pass(machine, 10_000);
   expect(machine.memory.state).toBe('done');
+  expect(viewOf(machine).ran).toBeGreaterThan(10);
+  // What was seen of one piece is nothing of the next.
+  press(machine, { press: 'new piece' });
+  expect(viewOf(machine)).toMatchObject({ state: 'ready', ran: 0, steps: [] });
 });
 
 test('the block that was forgotten is in the register; where the zero was touched with that tool it goes out again', () => {
