@@ -2,7 +2,7 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import type { Page } from 'puppeteer-core';
-import { Harness, PHONE, WIDE, byLabel, byTest, root, tap, textOf, until } from './harness';
+import { Harness, PHONE, WIDE, byLabel, byTest, root, tap, tapText, textOf, until } from './harness';
 
 const harness = new Harness();
 beforeAll(() => harness.start());
@@ -16,6 +16,7 @@ const SCREENS = [
   '/recipes',
   '/recipes/calculator',
   '/recipes/threads',
+  '/log',
   '/shop',
   '/shop/machines/whimbrel',
   '/shop/materials/alu-6082',
@@ -87,6 +88,8 @@ async function eachScreen(page: Page, look: (screen: string) => Promise<void>): 
     if (screen.includes('/cut')) await tap(page, '[aria-label^="2 "]');
     if (screen.startsWith('/release'))
       await until('releases', async () => !!(await page.$('[data-testid^="work-"], [data-testid="checklist"]')));
+    if (screen.startsWith('/release/')) await tapText(page, 'What was seen, heard, changed');
+    if (screen === '/log') await page.waitForSelector(byTest('lessons'));
     if (screen.endsWith('/release'))
       await until('the listing', async () => !!(await page.$(`${byTest('listing')} button`)));
     if (screen.includes('/prove')) await page.waitForSelector(byTest('verdict'));
