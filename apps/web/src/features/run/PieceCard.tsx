@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Button } from 'react-native-paper';
 import type { Press } from '@tidypath/controller';
-import { LengthUnit, formatLength, formatThin, sizeVerdict } from '@tidypath/core';
+import { LengthUnit, SurfaceView, formatLength, formatThin, sizeVerdict } from '@tidypath/core';
 import { ApiError, PieceSeen, api } from '../../api/client';
 import { Card, Row } from '../../ui/Card';
 import { FindingList } from '../../ui/FindingList';
@@ -15,6 +15,12 @@ export interface Piece extends PieceSeen {
   failed?: string;
 }
 
+/** Height of a piece at a place, mm; undefined beside it. */
+export function heightAt({ x0, y0, cell, nx, ny, height }: SurfaceView, x: number, y: number): number | undefined {
+  const [i, j] = [Math.floor((x - x0) / cell), Math.floor((y - y0) / cell)];
+  return i >= 0 && i < nx && j >= 0 && j < ny ? height[j * nx + i] : undefined;
+}
+
 /** Whether a piece is the one that lies there now. */
 export const isOf = (piece: Piece | undefined, run: string, ran: number): piece is Piece =>
   piece?.run === run && piece.at === ran;
@@ -25,6 +31,7 @@ export function PieceCard({
   ran,
   unit,
   piece,
+  touched,
   onPiece,
   press,
 }: {
@@ -32,6 +39,8 @@ export function PieceCard({
   ran: number;
   unit: LengthUnit;
   piece?: Piece;
+  /** Where it was tapped, as it is told. */
+  touched?: string;
   onPiece: (piece: Piece) => void;
   press: (one: Press) => void;
 }) {
@@ -59,6 +68,11 @@ export function PieceCard({
           Put on a new one
         </Button>
       </Row>
+      {known?.surface && (
+        <Txt kind="small" tone="quiet" live testID="touched">
+          {touched ?? 'Tap it in the picture for its height there.'}
+        </Txt>
+      )}
       {known?.failed && <Txt tone="danger">▲ {known.failed}</Txt>}
       {known?.sizes.map(({ size, mm }) => {
         const { ok, words } = sizeVerdict(size, mm, unit);

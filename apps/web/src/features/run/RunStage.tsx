@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { useSWRConfig } from 'swr';
 import { Pressable } from 'react-native';
 import { Button } from 'react-native-paper';
-import { RunRow } from '@tidypath/core';
+import { LengthUnit, RunRow, Vec3, formatThin } from '@tidypath/core';
 import { Shown } from '../../api/client';
 import { KEYS } from '../../api/keys';
 import { JobView } from '../../scene/JobView';
@@ -23,7 +23,7 @@ import { CutCard } from './CutCard';
 import { EntriesCard } from './EntriesCard';
 import { EventsCard } from './EventsCard';
 import { HoldBar } from './HoldBar';
-import { Piece, PieceCard, isOf } from './PieceCard';
+import { Piece, PieceCard, heightAt, isOf } from './PieceCard';
 import { SeenCard } from './SeenCard';
 import { StreamCard } from './StreamCard';
 import { TurnsCard } from './TurnsCard';
@@ -75,11 +75,12 @@ interface PanelProps {
   running: Running;
   shown: Shown;
   piece?: Piece;
+  touched?: string;
   onPiece: (piece: Piece) => void;
 }
 
 /** The machine that is switched on. */
-function Panel({ id, running, shown, piece, onPiece }: PanelProps) {
+function Panel({ id, running, shown, piece, touched, onPiece }: PanelProps) {
   const { job, setup } = useJob();
   const { view, pace, isPreparing } = shown;
   const { press, run } = running;
@@ -90,11 +91,19 @@ function Panel({ id, running, shown, piece, onPiece }: PanelProps) {
       <TurnsCard view={view} pace={pace} press={press} onPace={running.setPace} onOnward={running.onward} />
       <EntriesCard view={view} unit={job.unit} offset={setup.workOffset} press={press} />
       {view.state !== 'running' && run && <SeenCard release={run.row.releaseId} steps={view.steps} />}
-      <PieceCard run={id} ran={view.ran} unit={job.unit} press={press} {...{ piece, onPiece }} />
+      <PieceCard run={id} ran={view.ran} unit={job.unit} press={press} {...{ piece, touched, onPiece }} />
       {view.state !== 'running' && view.steps.length > 0 && <StreamCard run={id} />}
       <EventsCard events={run?.events ?? []} />
     </>
   );
+}
+
+/** "X 40 Y 25: Z −7.01", in work coordinates; how high it stands where it was tapped. */
+function touchedText({ surface }: Piece, { x, y }: { x: number; y: number }, zero: Vec3 | undefined, unit: LengthUnit) {
+  const z = surface && heightAt(surface, x, y);
+  if (z === undefined || !zero) return undefined;
+  const n = (mm: number) => formatThin(mm, unit);
+  return `X ${n(x - zero.x)} Y ${n(y - zero.y)}: Z ${n(z - zero.z)}`;
 }
 
 /** The run one looks for: the newest whose program is under way, else the newest. */
@@ -103,7 +112,7 @@ const foremost = (runs: RunRow[]) => runs.find(({ state }) => state !== 'ready' 
 /** A released program on the simulated machine: set up, proved out, run, looked at. */
 export function RunStage() {
   const { id = '' } = useLocalSearchParams<{ id: string }>();
-  const { job, setup } = useJob();
+  const { job, setup, computed } = useJob();
   const router = useRouter();
   const { mutate } = useSWRConfig();
   const { releases } = useReleases(id);
@@ -117,6 +126,9 @@ export function RunStage() {
   // Measured, it is looked at as it is; before, as the proof has it at the line under way.
   const seen = current && shown && isOf(piece, current, shown.view.ran) ? piece : undefined;
   const marks = useMemo(() => seen?.findings.flatMap(({ place: { at } }) => (at ? [{ z: 0, ...at }] : [])), [seen]);
+  const [tapped, setTapped] = useState<{ of: Piece; x: number; y: number }>();
+  const touched =
+    tapped && tapped.of === seen ? touchedText(tapped.of, tapped, computed.plan?.zero, job.unit) : undefined;
   const open = (run: string) => {
     setChosen({ of: setup.id, run });
     void mutate(KEYS.runs(id, setup.id));
@@ -124,7 +136,14 @@ export function RunStage() {
   return (
     <StagePage
       view={
-        <JobView stock="cut" showPath={false} piece={seen?.surface} marks={marks} moment={seen ? undefined : moment} />
+        <JobView
+          stock="cut"
+          showPath={false}
+          piece={seen?.surface}
+          marks={marks}
+          moment={seen ? undefined : moment}
+          onTap={seen && ((at) => setTapped({ of: seen, x: at.x, y: at.y }))}
+        />
       }
       start={current}
       action={
@@ -134,7 +153,9 @@ export function RunStage() {
       }
     >
       <SetupBar />
-      {current && shown && <Panel key={current} id={current} {...{ running, shown, piece, onPiece: setPiece }} />}
+      {current && shown && (
+        <Panel key={current} id={current} {...{ running, shown, piece, touched, onPiece: setPiece }} />
+      )}
       {current && !shown && <Txt live>↻ The machine is being switched on</Txt>}
       <Button
         compact

@@ -8,6 +8,7 @@ import { CutCard } from './CutCard';
 import { EntriesCard } from './EntriesCard';
 import { EventsCard } from './EventsCard';
 import { HoldBar } from './HoldBar';
+import { Piece, heightAt, isOf } from './PieceCard';
 import { SeenCard } from './SeenCard';
 import { TurnsCard } from './TurnsCard';
 import { heardOf } from './useSound';
@@ -170,6 +171,20 @@ test('a cut is heard once it is asked for: its teeth, and a chatter over them', 
   await fireEvent.press(screen.getByLabelText('Let it be heard'));
   expect(tones.every((t) => t.ended)).toBe(true);
   expect(heardOf({ ...cut, state: 'held' }, 3)).toMatchObject({ cut: 0, scream: 0 });
+});
+
+test('a piece that was measured is tapped for its height; what was cut since is another piece', () => {
+  const surface = {
+    ...{ x0: -1, y0: -1, cell: 2, nx: 2, ny: 3, bottom: -10, top: 0 },
+    height: Float32Array.from([0, -1, -2, -3, -4, -5]),
+  };
+  expect([heightAt(surface, 0, 0), heightAt(surface, 1.5, 4.5)]).toEqual([0, -5]);
+  expect(heightAt(surface, 3.1, 0)).toBeUndefined();
+  expect(heightAt(surface, -1.1, 0)).toBeUndefined();
+  const piece: Piece = { run: 'r', at: 12, sizes: [], findings: [], surface };
+  expect([isOf(piece, 'r', 12), isOf(piece, 'r', 13), isOf(piece, 's', 12), isOf(undefined, 'r', 12)]).toEqual([
+    ...[true, false, false, false],
+  ]);
 });
 
 test('what happened is told the newest first', async () => {
