@@ -184,7 +184,15 @@ async function clickOnce(what: string, find: Find): Promise<boolean> {
       { capture: true, once: true },
     );
   }, PRESSED);
-  await element.click();
+  const isGone = await element.click().then(
+    () => false,
+    (error: Error) => {
+      // Replaced between the look and the tap: nothing was met.
+      if (/detached/.test(error.message)) return true;
+      throw error;
+    },
+  );
+  if (isGone) return false;
   // What is gone was met.
   const tapped = await element.evaluate((e) => (e as Tapped).tapped ?? 'it').catch(() => 'it');
   if (tapped !== 'it' && tapped !== 'nothing') throw new Missed(`The tap landed on ${tapped}`);
