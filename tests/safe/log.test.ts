@@ -124,6 +124,17 @@ describe('tools', () => {
     expect(tool().ownData).toEqual(before);
   });
 
+  test('what was learnt from entries that were put right since is still taken back', async () => {
+    const { id } = (await told('life'))!;
+    await learn(id, 'take').expect(204);
+    const worn = (await entries()).filter((e) => e.seen?.some((s) => s.edge));
+    for (const { id: replaces } of standing(worn)) await write({ replaces, scrapped: 0 }).expect(204);
+    expect(await told('life')).toMatchObject({ evidence: expect.stringMatching(/^Nothing of it/), taken: {} });
+    await learn(id, 'undo').expect(204);
+    expect(tool().lasts).toEqual([]);
+    expect(await told('life')).toBeUndefined();
+  });
+
   test('what nobody keeps in the shop any more teaches nothing', async () => {
     const { version } = stores.shop.list('tools').find((t) => t.item.id === toolId)!;
     stores.shop.remove('tools', toolId);

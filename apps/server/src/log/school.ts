@@ -67,14 +67,28 @@ export class School {
     const rows = this.log.all();
     const ran = new Set(rows.map((r) => r.machineId));
     const machines = this.shop.list('machines').flatMap(({ item }) => (ran.has(item.id) ? [item] : []));
-    return [...this.timesOf(rows, machines), ...toolTeachings(rows)];
+    return this.withForgotten([...this.timesOf(rows, machines), ...toolTeachings(rows)]);
+  }
+
+  /** With what was taken over and is taught no more, as its entries were put right since: it can still be taken back. */
+  private withForgotten(taught: Teaching[]): Teaching[] {
+    const known = new Set(taught.map(teachingId));
+    const taken = this.db
+      .prepare<[], Of>(
+        `SELECT DISTINCT what, item, of FROM learnt AS l
+         WHERE undoes IS NULL AND NOT EXISTS (SELECT 1 FROM learnt WHERE undoes = l.n)`,
+      )
+      .all()
+      .filter((of) => !known.has(teachingId(of)));
+    const evidence = 'Nothing of it is in the log any more';
+    return [...taught, ...taken.map((of) => ({ ...of, about: this.found(of)?.item.name ?? of.item, evidence }))];
   }
 
   /** Of one thing of the shop; a machine always has one. */
   private ofItem(item: string): Teaching[] {
     const machine = this.shop.list('machines').find((k) => k.item.id === item)?.item;
     if (machine) return this.timesOf(this.log.ofMachine(item), [machine]);
-    return toolTeachings(this.log.all()).filter((t) => t.item === item);
+    return this.teachings().filter((t) => t.item === item);
   }
 
   private lesson(teaching: Teaching): Lesson | undefined {

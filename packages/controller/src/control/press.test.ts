@@ -3,6 +3,7 @@ import { loaded, machineWith, pass, pocketAndWall } from '../../testing/work';
 import { Machine } from './machine';
 import { freshMemory } from './memory';
 import { Press, press } from './press';
+import { seenOf } from './run';
 import { viewOf } from './view';
 
 const of = loaded(pocketAndWall);
@@ -64,4 +65,19 @@ test('a control shows its program, its registers against the sheet, and what is 
   expect(view.whole).toBeGreaterThan(view.ran);
   expect(view.lines.find((l) => l.line === view.line)!.text).toMatch(/^N\d+ /);
   expect(JSON.parse(JSON.stringify(view))).toEqual(expect.objectContaining({ state: 'running' }));
+});
+
+test('what was seen of a step is told as somebody would log it: what screams leaves marks, what welds tears', () => {
+  const step = {
+    ...{ operationId: 'o1', tool: 4, seconds: 12.34, load: 0.4567, vibration: 0.01, heat: 1, chattered: 0 },
+    ...{ shapes: { chips: 9, dust: 1 }, inCut: 9, lateForce: 50 },
+  };
+  expect(seenOf(step)).toEqual({
+    ...{ operation: 'o1', seconds: 12.3, load: 0.457, sound: 'quiet', finish: 'clean', shape: 'chips' },
+  });
+  expect(seenOf({ ...step, chattered: 3, chatter: 803.4 })).toMatchObject({
+    ...{ sound: 'screams', chatter: 803, finish: 'chatter marks' },
+  });
+  expect(seenOf({ ...step, chattered: 0.2, chatter: 803 })).toMatchObject({ sound: 'quiet', finish: 'clean' });
+  expect(seenOf({ ...step, colour: 'welds' })).toMatchObject({ finish: 'torn' });
 });

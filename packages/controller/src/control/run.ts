@@ -1,6 +1,7 @@
 /** A program run from its start to its end without anybody at the machine, and the piece it leaves. */
 import {
   CHIP_SHAPES,
+  ChipColour,
   Job,
   Seen,
   Setup,
@@ -68,6 +69,9 @@ export const shapeOf = ({ shapes }: StepSeen) =>
 /** Chatter that lasts less is not heard, s. */
 const HEARD = 0.5;
 
+/** Chips that stick to the edge tear the wall. */
+const TEARS: readonly (ChipColour | undefined)[] = ['smears', 'welds'];
+
 /** A step as somebody who stood there would log it. */
 export function seenOf(step: StepSeen): Seen {
   const { operationId: operation, seconds, load, colour, chatter, chattered } = step;
@@ -79,6 +83,7 @@ export function seenOf(step: StepSeen): Seen {
       load: Math.round(1000 * load) / 1000,
       sound: screams ? 'screams' : 'quiet',
     },
+    finish: screams ? 'chatter marks' : TEARS.includes(colour) ? 'torn' : 'clean',
     ...(colour && { colour }),
     ...(shape && { shape }),
     ...(screams && chatter !== undefined && { chatter: Math.round(chatter) }),
