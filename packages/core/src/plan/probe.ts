@@ -6,9 +6,8 @@ import { numberText, plainText, remark } from '../program/write/blocks';
 import { safeName } from '../program/write/step';
 import type { Controller } from '../shop/controller';
 import { controllerOf } from './pipeline';
+import { ROUGH } from './touch';
 
-/** How far a zero may have been set wrong by hand, mm: so far beyond a face it still looks for it. */
-export const ROUGH = 3;
 /** Feeds: beside the work, to the first touch, to the second, mm/min. */
 const FEEDS = { beside: 600, first: 120, second: 30 } as const;
 /** Back from the first touch, mm. */

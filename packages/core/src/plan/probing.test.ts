@@ -9,6 +9,7 @@ import { partModel } from '../part/plate/model';
 import { CONTROLLERS } from '../shop/controllers';
 import { groundOf } from './ground';
 import { zeroByHand, zeroProgram } from './probing';
+import { touchesOf } from './touch';
 
 const BALL = 6;
 const bare = withStock(jobWith(undefined), { left: 2, right: 2, front: 2, back: 2, top: 1, bottom: 5 });
@@ -62,6 +63,24 @@ test('in inches too, and it says what it does', () => {
   expect(struck).toEqual([]);
   for (const a of AXES) expect(Math.abs(off[a])).toBeLessThan(0.01);
 });
+
+test('a face is touched only where it is met with a zero set wrong by hand; a round one is touched twice', () => {
+  const { text } = zeroProgram(probing(held, 'iso-mill'), held.setups[0])!;
+  expect(text).not.toMatch(/RUN IT TWICE/);
+  const ground = groundOf(held, held.setups[0], partModel);
+  const box = boundsOf(ground.stock.region.flat());
+  const [x, y] = /G0 X(-?[\d.]+) Y(-?[\d.]+)/.exec(text)!.slice(1).map(Number);
+  expect(x + ground.zero.x - box.minX).toBeGreaterThan(3);
+  expect(y + ground.zero.y - box.minY).toBeGreaterThan(3);
+  const disc = { ...ground, stock: { ...ground.stock, region: [circle] } };
+  expect(touchesOf(disc, BALL)!.touches.map((t) => !!t.isRound)).toEqual([false, true, true]);
+});
+
+/** Sixty across, round the middle of the plate. */
+const circle = Array.from({ length: 720 }, (_, i) => ({
+  x: 40 + 30 * Math.cos((i * Math.PI) / 360),
+  y: 25 + 30 * Math.sin((i * Math.PI) / 360),
+}));
 
 test('by hand the same faces are told; none without a fresh piece, no program without a probe', () => {
   const lines = zeroByHand(held, held.setups[0]);

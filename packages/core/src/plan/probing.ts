@@ -3,8 +3,8 @@ import type { Job, Setup } from '../document/job';
 import { partModel } from '../part/plate/model';
 import { formatLength } from '../quantity/units';
 import { groundOf } from './ground';
-import { Probe, ProbeFile, ROUGH, proberOf } from './probe';
-import { ROOM, Touch, touchesOf } from './touch';
+import { Probe, ProbeFile, proberOf } from './probe';
+import { ROOM, ROUGH, Touch, touchesOf } from './touch';
 
 /** An edge finder's ball where nothing is said of one, mm. */
 const USUAL = 6;
@@ -62,6 +62,7 @@ export function zeroProgram(job: Job, setup: Setup): ProbeFile | undefined {
     // What it measures of its own length is no length of a tool.
     ...(controller.lengthOffsets ? [] : ['Z is left as it is: set it with the probe before, with each tool after']),
   ];
+  if (touches.some((t) => t.isRound)) about.push('Run it twice: on a round face the first touch is only near');
   return probe.file('Zero', about, touches[0].place, () => {
     for (const t of touches) {
       if (t.axis !== 'z') side(probe, t);

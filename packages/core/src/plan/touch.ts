@@ -18,6 +18,8 @@ export interface Touch {
   place: Vec3;
   /** Which way one goes to touch it. */
   way: 1 | -1;
+  /** Whether it is round: touched beside its middle it stands a little elsewhere. */
+  isRound?: boolean;
 }
 
 /** What a zero is found from. */
@@ -27,6 +29,8 @@ export interface Touches {
   blocked: Face[];
 }
 
+/** How far a zero may have been set wrong by hand, mm: a face is touched where it is met all the same. */
+export const ROUGH = 3;
 /** Room a probe takes: beside the face, round itself, how long its stylus is, and below it, mm. */
 export const ROOM = { before: 10, round: 25, stylus: 25, under: 1 } as const;
 /** How far below the top a side is touched, mm; the lower end of what touches goes no deeper than half of the stock. */
@@ -81,12 +85,13 @@ function sideOf({ stock, fixtures, zero }: Ground, { axis, faces }: Sides, ball:
   for (const { face, at, way } of sides)
     for (const share of SHARES) {
       const across = from + share * (to - from);
-      const reach = reachAt(stock.region, across, isX, way);
+      const reaches = [-ROUGH, 0, ROUGH].map((by) => reachAt(stock.region, across + by, isX, way));
       const before = at - way * (ROOM.before + ball);
       const place = isX ? { x: at, y: across, z } : { x: across, y: at, z };
       const start = isX ? { ...place, x: before } : { ...place, y: before };
-      if (reach === undefined || Math.abs(reach - at) > SAME || !isFree(fixtures, start, ball)) continue;
-      return { axis, face, at, place, way };
+      const isAt = (reach: number | undefined) => Math.abs(reach! - at) <= SAME;
+      if (reaches.includes(undefined) || !isAt(reaches[1]) || !isFree(fixtures, start, ball)) continue;
+      return { axis, face, at, place, way, isRound: !reaches.every(isAt) };
     }
   return undefined;
 }
@@ -98,7 +103,9 @@ function topOf({ stock, fixtures, zero }: Ground, ball: number): Touch | undefin
     SHARES.map((v) => ({ x: box.minX + u * (box.maxX - box.minX), y: box.minY + v * (box.maxY - box.minY) })),
   ).sort((a, b) => distance(a, zero) - distance(b, zero));
   const at = stock.top;
-  const free = places.find((p) => contains(stock.region, p) && isFree(fixtures, { ...p, z: at }, ball));
+  const isMet = ({ x, y }: Point) =>
+    [-ROUGH, ROUGH].every((by) => contains(stock.region, { x: x + by, y }) && contains(stock.region, { x, y: y + by }));
+  const free = places.find((p) => isMet(p) && isFree(fixtures, { ...p, z: at }, ball));
   return free && { axis: 'z', face: 'top', at, place: { ...free, z: at }, way: -1 };
 }
 

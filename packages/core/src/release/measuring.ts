@@ -4,7 +4,8 @@ import type { Point } from '../geometry/plane/point';
 import type { Feature } from '../part/plate/feature';
 import { partModel } from '../part/plate/model';
 import { groundOf } from '../plan/ground';
-import { BACK, Probe, ProbeFile, ROUGH, proberOf } from '../plan/probe';
+import { BACK, Probe, ProbeFile, proberOf } from '../plan/probe';
+import { ROUGH } from '../plan/touch';
 import { SizeToMeasure, featureOf, sizesToMeasure } from './sizes';
 
 /** A size between two walls that look at each other, work coordinates, mm. */
