@@ -230,6 +230,8 @@ describe('what is worth a look', () => {
     const bad = { scrapped: 1, cause: 'size', facts: quiet } as const;
     expect(codes(logOf(bad))).toEqual([]);
     expect(codes(logOf(bad, bad))).toEqual(['log-scrap']);
+    // What was put right long ago is told no more.
+    expect(codes(logOf(bad, bad), '2026-06-20T08:00:00Z')).toEqual([]);
     expect(codes(logOf({ parts: 8 }))).toEqual(['log-edge-ends']);
     const many = logOf({ parts: 9, seen: seen({ edge: 'worn' }) }, { parts: 4 });
     expect(codes(many)).toEqual(['log-edges-used']);

@@ -34,12 +34,14 @@ function slow(rows: LogRow[]): Finding[] {
   ];
 }
 
-function scrapped(rows: LogRow[]): Finding[] {
+function scrapped(all: LogRow[], since: number): Finding[] {
+  const rows = all.filter((r) => Date.parse(r.at) >= since);
+  if (rows.length === 0) return [];
   const parts = rows.reduce((sum, r) => sum + r.parts, 0);
   const { jobName: job, setupName: setup } = rows[0];
   return SCRAP_CAUSES.flatMap((cause) => {
     const bad = rows.reduce((sum, r) => sum + (r.cause === cause ? r.scrapped : 0), 0);
-    return bad >= SCRAPPED ? [finding('log-scrap', { job, setup, cause, scrapped: bad, parts })] : [];
+    return bad >= SCRAPPED ? [finding('log-scrap', { job, setup, cause, scrapped: bad, parts, days: DAYS })] : [];
   });
 }
 
@@ -70,5 +72,6 @@ function edges(rows: readonly LogRow[], tools: readonly Tool[], since: number): 
  */
 export function noticesOf(rows: readonly LogRow[], tools: readonly Tool[], now: number): Finding[] {
   const real = rows.filter((r) => r.kind !== 'simulated');
-  return [...bySetup(real).flatMap((of) => [...slow(of), ...scrapped(of)]), ...edges(real, tools, now - DAYS * DAY)];
+  const since = now - DAYS * DAY;
+  return [...bySetup(real).flatMap((of) => [...slow(of), ...scrapped(of, since)]), ...edges(real, tools, since)];
 }

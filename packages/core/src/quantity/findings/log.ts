@@ -17,8 +17,9 @@ export const LOG = {
       `“${d.job}, ${d.setup}” took ${say.number(d.least / 60, 1)} min and more in the last ${d.runs} runs, for ${say.number(d.computed / 60, 1)} min computed`,
     'Look what holds it up: an override, waiting at stops, or moves that take longer than the page of the machine says',
   ),
-  'log-scrap': care<{ job: string; setup: string; cause: string; scrapped: number; parts: number }>(
-    (d) => `Of ${d.parts} parts of “${d.job}, ${d.setup}” ${d.scrapped} were scrapped for one cause: ${d.cause}`,
+  'log-scrap': care<{ job: string; setup: string; cause: string; scrapped: number; parts: number; days: number }>(
+    (d) =>
+      `Of ${d.parts} parts of “${d.job}, ${d.setup}” in ${d.days} days ${d.scrapped} were scrapped for one cause: ${d.cause}`,
     (d) => CURES[d.cause] ?? CURES.other,
   ),
   'log-edge-ends': care<{ tool: string; share: number }>(
