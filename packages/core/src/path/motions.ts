@@ -21,28 +21,23 @@ export interface Motions {
   seconds: Float64Array;
 }
 
-const COLUMNS = {
-  type: Uint8Array,
-  line: Uint32Array,
-  x: Float64Array,
-  y: Float64Array,
-  z: Float64Array,
-  cx: Float64Array,
-  cy: Float64Array,
-  feed: Float64Array,
-  rpm: Float64Array,
-  tool: Uint16Array,
-  seconds: Float64Array,
-} as const;
+type Columns = Omit<Motions, 'count'>;
+export type Motion = { [K in keyof Columns]: number };
 
-type Columns = { [K in keyof typeof COLUMNS]: InstanceType<(typeof COLUMNS)[K]> };
-export type Motion = { [K in keyof typeof COLUMNS]: number };
-
-const names = Object.keys(COLUMNS) as (keyof Columns)[];
-
-function make(size: number): Columns {
-  return Object.fromEntries(names.map((n) => [n, new COLUMNS[n](size)])) as unknown as Columns;
-}
+const make = (size: number): Columns => ({
+  type: new Uint8Array(size),
+  line: new Uint32Array(size),
+  x: new Float64Array(size),
+  y: new Float64Array(size),
+  z: new Float64Array(size),
+  cx: new Float64Array(size),
+  cy: new Float64Array(size),
+  feed: new Float64Array(size),
+  rpm: new Float64Array(size),
+  tool: new Uint16Array(size),
+  seconds: new Float64Array(size),
+});
+const NAMES = Object.keys(make(0)) as (keyof Columns)[];
 
 /** Collects motions; doubles its room when full. */
 export class MotionList {
@@ -52,19 +47,31 @@ export class MotionList {
 
   push(motion: Motion): void {
     if (this.count === this.size) this.grow();
-    for (const name of names) this.columns[name][this.count] = motion[name];
+    const { columns, count: i } = this;
+    // Name by name: long programs have millions of motions.
+    columns.type[i] = motion.type;
+    columns.line[i] = motion.line;
+    columns.x[i] = motion.x;
+    columns.y[i] = motion.y;
+    columns.z[i] = motion.z;
+    columns.cx[i] = motion.cx;
+    columns.cy[i] = motion.cy;
+    columns.feed[i] = motion.feed;
+    columns.rpm[i] = motion.rpm;
+    columns.tool[i] = motion.tool;
+    columns.seconds[i] = motion.seconds;
     this.count++;
   }
 
   private grow(): void {
     const next = make(this.size * 2);
-    for (const name of names) next[name].set(this.columns[name] as never);
+    for (const name of NAMES) next[name].set(this.columns[name]);
     this.columns = next;
     this.size *= 2;
   }
 
   build(): Motions {
-    const cut = Object.fromEntries(names.map((n) => [n, this.columns[n].slice(0, this.count)])) as unknown as Columns;
+    const cut = Object.fromEntries(NAMES.map((n) => [n, this.columns[n].slice(0, this.count)])) as unknown as Columns;
     return { count: this.count, ...cut };
   }
 }

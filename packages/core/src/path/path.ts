@@ -96,20 +96,21 @@ export class PathBuilder {
   }
 
   build(): Path {
-    const n = this.rows.length;
-    const column = (i: number) => Float64Array.from(this.rows, (row) => row[i]);
-    return {
-      count: n,
-      kind: Uint8Array.from(this.rows, (r) => r[0]),
-      tag: Uint8Array.from(this.rows, (r) => r[1]),
-      x: column(2),
-      y: column(3),
-      z: column(4),
-      cx: column(5),
-      cy: column(6),
-      feed: column(7),
-      compensation: this.compensation,
-    };
+    const { rows, compensation } = this;
+    const count = rows.length;
+    const [kind, tag] = [new Uint8Array(count), new Uint8Array(count)];
+    const [x, y, z, cx, cy, feed] = Array.from({ length: 6 }, () => new Float64Array(count));
+    rows.forEach((row, i) => {
+      kind[i] = row[0];
+      tag[i] = row[1];
+      x[i] = row[2];
+      y[i] = row[3];
+      z[i] = row[4];
+      cx[i] = row[5];
+      cy[i] = row[6];
+      feed[i] = row[7];
+    });
+    return { count, kind, tag, x, y, z, cx, cy, feed, compensation };
   }
 }
 

@@ -338,12 +338,14 @@ class Reader {
   /** A motion to a place as it is written. */
   private push(type: number, x: number, y: number, z: number, cx = 0, cy = 0, seconds = 0): void {
     this.budget.spend();
-    const to = this.at.toWork({ x, y, z });
+    const work = this.at.toWork({ x, y, z });
     const centre = type === MOVE.arcCw || type === MOVE.arcCcw ? this.at.toWork({ x: cx, y: cy, z }) : { x: 0, y: 0 };
     const motion = {
       type,
       line: this.line,
-      ...to,
+      x: work.x,
+      y: work.y,
+      z: work.z,
       cx: centre.x,
       cy: centre.y,
       feed: type === MOVE.rapid ? 0 : this.feed.value,

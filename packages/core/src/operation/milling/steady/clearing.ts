@@ -409,13 +409,16 @@ export class SteadyClearing {
 
   /** Places where metal that could be reached stands deeper than `hair` mm. */
   private *standing(hair: number): Generator<Point> {
-    const { metal } = this;
+    const { metal, reach } = this;
     for (let j = 0; j < metal.ny; j++) {
+      const y = metal.box.minY + j * metal.cell;
       for (let i = 0; i < metal.nx; i++) {
         if (metal.depth[j * metal.nx + i] <= hair) continue;
         const x = metal.box.minX + i * metal.cell;
-        const y = metal.box.minY + j * metal.cell;
-        if (this.reach.isDeeper(x, y, hair)) yield { x, y };
+        const short = hair - reach.distance(x, y);
+        if (short <= 0) yield { x, y };
+        // As far as it falls short, no cell of the row lies deeper.
+        else i += Math.max(0, Math.ceil(short / metal.cell - 0.001) - 1);
       }
     }
   }
