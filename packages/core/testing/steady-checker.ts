@@ -189,16 +189,27 @@ export function checkSteady(c: SteadyCase, cell = 0.1): SteadyFigures {
     return d - R;
   };
   const stand = (p: P) => (inside(c.stock, p.x, p.y) ? toEdges(c.stock, p.x, p.y) : -1);
+  let last: P = { x: NaN, y: NaN };
   const take = (a: P, b: P) => {
     const [dx, dy] = [b.x - a.x, b.y - a.y];
     const l2 = dx * dx + dy * dy || 1;
     const reach = R + 4 * cell;
+    // So far inside what is gone no reading tells one place from another.
+    const settled = R - 4 * cell;
+    const goesOn = hypot(a.x - last.x, a.y - last.y) < 1e-9;
+    last = b;
     for (let j = max(0, floor((min(a.y, b.y) - reach - y0) / cell)); j < ny; j++) {
       const y = y0 + j * cell;
       if (y > max(a.y, b.y) + reach) break;
+      const half = goesOn ? sqrt(max(0, settled ** 2 - (y - a.y) ** 2)) : 0;
+      const [from, to] = [ceil((a.x - half - x0) / cell), floor((a.x + half - x0) / cell)];
       for (let i = max(0, floor((min(a.x, b.x) - reach - x0) / cell)); i < nx; i++) {
         const x = x0 + i * cell;
         if (x > max(a.x, b.x) + reach) break;
+        if (near[j * nx + i] <= settled) {
+          if (i >= from && i < to) i = to;
+          continue;
+        }
         const t = max(0, min(1, ((x - a.x) * dx + (y - a.y) * dy) / l2));
         const d = sqrt((x - a.x - t * dx) ** 2 + (y - a.y - t * dy) ** 2);
         if (d < near[j * nx + i]) near[j * nx + i] = d;

@@ -1,6 +1,7 @@
 /** The part as one body, looked at from any of its sides: how far down its metal begins. */
 import { asCircle, circle, flatten } from '../../geometry/plane/chain';
 import { Region, chordsOf, difference, offset, ringArea, union } from '../../geometry/plane/clip';
+import type { Vec3 } from '../../geometry/space/vec3';
 import { Point } from '../../geometry/plane/point';
 import { Edge, edgeDrop } from './edges';
 import { Feature, Part } from './feature';
@@ -109,12 +110,17 @@ const without = (metal: Stretches, taken: Stretches): Stretches =>
     metal,
   );
 
+const rangeOf = (values: number[]): [number, number] =>
+  values.reduce(([a, b], v) => [Math.min(a, v), Math.max(b, v)], [Infinity, -Infinity]);
+
 /** Prisms that stand one way, looked through along a line that goes down as the part lies another way. */
 class Seen {
   private readonly turn: Turn;
   private readonly along: 'x' | 'y';
   private readonly sign: number;
   private readonly chords: Map<number, number[]>[];
+  /** From where to where each prism reaches across its chords. */
+  private readonly reaches: [number, number][];
 
   constructor(
     private readonly body: Body,
@@ -127,14 +133,21 @@ class Seen {
     this.along = axis === 0 ? 'x' : 'y';
     this.sign = this.turn.flips[axis] ? -1 : 1;
     this.chords = prisms.map(() => new Map());
+    const across = axis === 0 ? 'y' : 'x';
+    this.reaches = prisms.map(({ region }) => rangeOf(region.flatMap((ring) => ring.map((q) => q[across]))));
   }
 
-  /** Where the line below a point runs through a prism, Z of the side it is looked at from. */
-  through(index: number, p: Point): Stretches {
+  /** A place on the line below a point, as the prisms stand. */
+  private under(p: Point): Vec3 {
+    return turnPlace(this.turn, { x: p.x, y: p.y, z: 0 }, this.body);
+  }
+
+  /** Where the line through a place runs through a prism, Z of the side it is looked at from. */
+  private through(index: number, at: Vec3): Stretches {
     const { region, from, to } = this.prisms[index];
-    const at = turnPlace(this.turn, { ...p, z: 0 }, this.body);
-    if (at.z < from || at.z > to) return [];
     const across = this.along === 'x' ? at.y : at.x;
+    const [least, most] = this.reaches[index];
+    if (at.z < from || at.z > to || across < least || across > most) return [];
     const known = this.chords[index];
     let ends = known.get(across);
     if (!ends) known.set(across, (ends = chordsOf(region, this.along, across)));
@@ -146,10 +159,16 @@ class Seen {
     return stretches;
   }
 
-  /** What is cut away along the line. */
+  /** What is metal of the only prism along the line below a point. */
+  metal(p: Point): Stretches {
+    return this.through(0, this.under(p));
+  }
+
+  /** What is cut away along the line below a point. */
   taken(p: Point): Stretches {
+    const at = this.under(p);
     return this.prisms.reduce<Stretches>((taken, { isMetal }, i) => {
-      const found = this.through(i, p);
+      const found = this.through(i, at);
       if (found.length === 0) return taken;
       return isMetal ? without(taken, found) : [...taken, ...found];
     }, []);
@@ -199,7 +218,7 @@ export function otherSides(drawn: Part, up: Up, broken: () => BrokenEdges[], wit
     { region: outline, from: slack - drawn.thickness, to: -slack, isMetal: true },
   ]);
   const low = (p: Point) => {
-    const metal: Stretches = isOnSide(up) ? plate.through(0, p) : [[-depth, 0]];
+    const metal: Stretches = isOnSide(up) ? plate.metal(p) : [[-depth, 0]];
     const left = cuts.reduce((some, seen) => (some.length ? without(some, seen.taken(p)) : some), metal);
     return Math.max(-ANYTHING, ...left.map(([, high]) => high));
   };
