@@ -29,6 +29,10 @@ const SKIN = 0.001;
 /** What a second pass over the same place seems to take, mm: heights are kept to single precision. */
 const DUST = 1e-5;
 
+/** Share of a tool's area in which no rounding puts a cell beside it. */
+const SURE = 1 - 1e-6;
+const NOWHERE = [0, -1] as const;
+
 /** Height of a profile between two entries of its table. */
 function heightAt(table: Float32Array, index: number): number {
   const k = index | 0;
@@ -287,9 +291,16 @@ export class Sweeper {
     const samples = cutter.flat
       ? 0
       : Math.max(2, Math.ceil((2 * Math.min(cutter.radius, Math.sqrt(length2))) / (cell * 0.5)));
+    const [still, until] = cutter.flat ? this.under(cutter, dz < 0 ? ax + dx : ax, dz < 0 ? ay + dy : ay, y) : NOWHERE;
     let sum = 0;
     for (let i = from; i <= to; i++) {
       if (height[base + i] <= bottom) continue;
+      if (i >= still && i <= until) {
+        const last = Math.min(to, until);
+        sum += this.lowerRow(base + i, base + last, below ? lowest : Math.max(lowest, this.floor), mark);
+        i = last;
+        continue;
+      }
       const px = x0 + (i + 0.5) * cell - ax;
       const py = y - ay;
       const along = (px * dx + py * dy) / length2;
@@ -311,6 +322,15 @@ export class Sweeper {
       sum += this.lower(base + i, z, mark);
     }
     return sum;
+  }
+
+  /** The cells of a row that surely lie under a tool at a place. */
+  private under({ radius }: Cutter, x: number, y: number, row: number): readonly [number, number] {
+    const { x0, cell } = this.field;
+    const half2 = radius * radius * SURE - (row - y) * (row - y);
+    if (half2 <= 0) return NOWHERE;
+    const half = Math.sqrt(half2);
+    return [Math.ceil((x - half - x0) / cell - 0.5), Math.floor((x + half - x0) / cell - 0.5)];
   }
 
   private lowestShaped(
