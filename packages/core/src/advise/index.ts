@@ -38,6 +38,14 @@ export {
   type Outcome,
   takenAt,
 } from './compare/compare';
-export { canCompare, candidateFor, comparedIn, newComparison, WAYS, withOffered } from './compare/candidates';
+export {
+  canCompare,
+  candidateFor,
+  comparedIn,
+  newComparison,
+  WAYS,
+  withOffered,
+  withRoutesCompared,
+} from './compare/candidates';
 export { costInBatch, type Priced } from './compare/verdict';
 export { verdictText } from './compare/words';

@@ -17,14 +17,17 @@ import { Operation } from './operation';
 /** Candidates a comparison may have. */
 export const MOST_CANDIDATES = 12;
 
+/** Operations of a way: as many as a route has. */
+const MOST_COMPARED = 500;
+
 /** One way to do some operations of a setup. */
 export class Candidate {
   @IsString() @Length(1, 40) id!: string;
   @IsString() @Length(1, 80) name!: string;
   /** What runs in their place; they as they are in the route where left out. */
-  @IsOptional() @ListOf(() => Operation, 20, 1) operations?: Operation[];
+  @IsOptional() @ListOf(() => Operation, MOST_COMPARED, 1) operations?: Operation[];
   /** Tools of these that the job does not have. */
-  @IsOptional() @ListOf(() => Tool, 20) tools?: Tool[];
+  @IsOptional() @ListOf(() => Tool, MOST_COMPARED) tools?: Tool[];
   /** How boldly its own speeds are suggested; as boldly as the job where left out. */
   @IsOptional() @IsNumber() @Min(0) @Max(1) boldness?: number;
   /** What is spent on it once, however many parts are made: a tool, a fixture. In money; nothing where left out. */
@@ -38,11 +41,13 @@ export class Comparison {
   /** The operations candidates stand in for. */
   @IsArray()
   @ArrayMinSize(1)
-  @ArrayMaxSize(50)
+  @ArrayMaxSize(MOST_COMPARED)
   @IsString({ each: true })
   @Length(1, 40, { each: true })
   operations!: string[];
   @ListOf(() => Candidate, MOST_CANDIDATES, 1) candidates!: Candidate[];
+  /** It is all of the setup that is compared, whatever was in it when it began. */
+  @IsOptional() @IsBoolean() route?: boolean;
   /** It runs while nobody watches: ways that want watching are not counted. */
   @IsOptional() @IsBoolean() unattended?: boolean;
   /** Something later takes the marks off its walls, as a tumbler does: coarser walls are allowed. */

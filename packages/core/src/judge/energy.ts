@@ -17,3 +17,6 @@ export function energyOf(samples: Samples, { rpm }: Motions, machine: Machine, m
     cut += (samples.load[i] * powerAt(machine, rpm[samples.motion[i]]) * samples.seconds[i]) / 3600;
   return cut / DRIVE + ((IDLE.own + IDLE.ofRated * ratedPower(machine)) * minutes) / 60;
 }
+
+/** What a cut that gives so many kJ takes from the mains, kWh. Estimate. */
+export const drawnBy = (kilojoules: number): number => kilojoules / 3600 / DRIVE;

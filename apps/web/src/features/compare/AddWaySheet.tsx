@@ -42,6 +42,7 @@ function useRoughers(job: Job, comparison: Comparison) {
 /** One more way to do the same: the kind of passes, the tool, its bite and its layer. */
 export function AddWaySheet({ job, comparison, onAdd, onClose }: Props) {
   const { data: roughers, isLoading } = useRoughers(job, comparison);
+  const { items: rack } = useShelf('tools');
   const [way, setWay] = useState(WAYS[0].name);
   const [chosen, setChosen] = useState<string>();
   const [own, setOwn] = useState<{ stepover?: number; layer?: number }>({});
@@ -50,11 +51,12 @@ export function AddWaySheet({ job, comparison, onAdd, onClose }: Props) {
   const [boldness, setBoldness] = useState<Bold>('the job');
   const [spend, setSpend] = useState(0);
   const asked = WAYS.find((w) => w.name === way)!;
-  const made = useMemo(
-    () => tool && candidateFor(job, comparison, asked, tool, own, BOLDNESS[boldness]),
-    [job, comparison, asked, tool, own, boldness],
+  const offer = useMemo(
+    () => tool && candidateFor(job, comparison, asked, tool, { own, boldness: BOLDNESS[boldness], rack }),
+    [job, comparison, asked, tool, own, boldness, rack],
   );
-  const params = made?.operations?.[0].params;
+  const made = offer?.ok ? offer.candidate : undefined;
+  const params = made?.operations?.find((o) => o.kind === asked.kind)?.params;
   const choose =
     <T,>(set: (v: T) => void) =>
     (v: T) => {
@@ -124,7 +126,7 @@ export function AddWaySheet({ job, comparison, onAdd, onClose }: Props) {
         help="a tool to buy, a fixture to make: shared by all parts of the batch"
         onChange={setSpend}
       />
-      {tool && !made && <Txt tone="care">◆ {tool.name} cannot make such passes.</Txt>}
+      {offer && !offer.ok && <Txt tone="care">◆ {offer.why}</Txt>}
     </Sheet>
   );
 }

@@ -2,9 +2,13 @@ import { View } from 'react-native';
 import { Job, Priced, costInBatch, formatNumber } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
 import { Card } from '../../ui/Card';
+import { LineFigure } from '../../ui/LineFigure';
 import { Txt } from '../../ui/Txt';
 
 const BATCHES = [1, 10, 100, 1000];
+const MOST = 1000;
+/** Steps of the curves, each so many times the batch before. */
+const STEPS = 48;
 
 interface Props {
   job: Job;
@@ -19,11 +23,24 @@ export function BatchCosts({ job: { machine, batch = 1 }, priced, name }: Props)
   const sizes = [...new Set([...BATCHES, batch])].sort((a, b) => a - b);
   const cost = (p: Priced, n: number) => costInBatch(p, machine.hourlyRate, n);
   const least = (n: number) => Math.min(...priced.map((p) => cost(p, n)));
+  const [best, next] = [...priced].sort((a, b) => cost(a, batch) - cost(b, batch));
+  const curve = (p: Priced) => ({
+    name: name(p.id),
+    values: Array.from({ length: STEPS + 1 }, (_, i) => cost(p, MOST ** (i / STEPS))),
+  });
   return (
     <Card testID="batch-costs">
       <Txt heading bold>
         Cost a part by how many are made
       </Txt>
+      <LineFigure
+        title={name(best.id)}
+        summary={`${name(best.id)} costs ${cost(best, batch).toFixed(2)} a part in a batch of ${batch}`}
+        x={{ label: 'parts', from: 1, to: MOST, text: (v) => formatNumber(v, 0) }}
+        y={{ label: 'a part', text: (v) => v.toFixed(v < 10 ? 1 : 0) }}
+        curves={next ? [curve(best), curve(next)] : [curve(best)]}
+        here={{ at: Math.log(batch) / Math.log(MOST), value: cost(best, batch) }}
+      />
       {priced.map((p) => (
         <View key={p.id}>
           <Txt>{name(p.id)}</Txt>

@@ -37,7 +37,8 @@ import { WayCard } from './WayCard';
 import { WayTable } from './WayTable';
 import { useCompared } from './useCompared';
 
-const isOf = (operation: string) => (c: Comparison) => c.operations.includes(operation);
+/** Whether a comparison is of an operation, or of the whole route of a setup. */
+const isOf = (id: string) => (c: Comparison) => (c.route ? c.setup === id : c.operations.includes(id));
 
 const withComparison = (job: Job, comparison: Comparison): Job => {
   const others = (job.comparisons ?? []).filter((c) => c.id !== comparison.id);
@@ -99,11 +100,12 @@ export function ComparePage() {
   const wide = useWide();
   const [at, setAt] = useState<ComparedAt>('each at its best');
   const [adding, setAdding] = useState(false);
-  const setup = job.setups.find((s) => s.operations.some((o) => o.id === of));
+  const setup = job.setups.find((s) => s.id === of || s.operations.some((o) => o.id === of));
   const comparison = job.comparisons?.find(isOf(of));
   const { compared: last, planning, failed, isLeft, leave, again } = useCompared(job, setup && comparison, at);
   useEffect(() => {
-    if (!setup || comparison || loading) return;
+    // A whole route is held against one that was proposed.
+    if (!setup || setup.id === of || comparison || loading) return;
     // Not within this turn: the page stands first.
     const later = setTimeout(
       () =>
@@ -121,6 +123,12 @@ export function ComparePage() {
         <Txt tone="quiet">Somebody took it out of the route.</Txt>
       </Empty>
     );
+  if (!comparison && setup.id === of)
+    return (
+      <Empty title="Nothing to hold it against">
+        <Txt tone="quiet">Ask for a route in Cut, and hold it against today’s from there.</Txt>
+      </Empty>
+    );
   if (!comparison)
     return (
       <Empty title="A moment">
@@ -128,7 +136,7 @@ export function ComparePage() {
       </Empty>
     );
   const standIns = comparedIn(job, comparison);
-  const { candidates } = comparison;
+  const { candidates, route } = comparison;
   const name = (id: string) => candidates.find((c) => c.id === id)?.name ?? id;
   // Figures at other speeds are not these.
   const compared = last?.at === at ? last : undefined;
@@ -154,11 +162,16 @@ export function ComparePage() {
     <View style={{ flex: 1, minHeight: 0 }}>
       <ScrollView contentContainerStyle={{ padding: SPACE.l, gap: SPACE.m }}>
         <Txt heading kind="large">
-          Ways to do {standIns.map((o) => `“${o.name}”`).join(' and ')}
+          {route ? `Routes for “${setup.name}”` : `Ways to do ${standIns.map((o) => `“${o.name}”`).join(' and ')}`}
         </Txt>
-        <Together setup={setup} of={of} comparison={comparison} onChange={together} />
+        {!route && <Together setup={setup} of={of} comparison={comparison} onChange={together} />}
         <Terms comparison={comparison} onChange={(next) => edit((j) => withComparison(j, next))} />
-        <Choices label="Speeds" value={at} options={plainOptions(COMPARED_AT)} onChange={setAt} />
+        <Choices
+          label="Speeds"
+          value={at}
+          options={plainOptions(COMPARED_AT.filter((a) => !(route && a === 'the same for all')))}
+          onChange={setAt}
+        />
         {planning && (
           <>
             <Txt live>Planning and proving {planning} …</Txt>
@@ -216,14 +229,16 @@ export function ComparePage() {
           <Button mode="outlined" style={{ flex: 1 }} onPress={() => router.back()}>
             Back
           </Button>
-          <Button
-            mode="contained"
-            style={{ flex: 1 }}
-            onPress={() => setAdding(true)}
-            disabled={candidates.length >= MOST_CANDIDATES}
-          >
-            Another way
-          </Button>
+          {!route && (
+            <Button
+              mode="contained"
+              style={{ flex: 1 }}
+              onPress={() => setAdding(true)}
+              disabled={candidates.length >= MOST_CANDIDATES}
+            >
+              Another way
+            </Button>
+          )}
         </Row>
       </View>
       {adding && (

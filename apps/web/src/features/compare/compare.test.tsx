@@ -15,7 +15,7 @@ const figures = (total: number, spikes: number): Measured => ({
 });
 const outcome = (id: string, minutes: number, spikes: number): Outcome => ({
   ...{ id, figures: figures(minutes, spikes), whole: minutes + 2, findings: [], watched: [], coarse: false },
-  priced: { id, minutes, edgePrice: 0.5, edgeMinutes: 0.1, energy: 0, spikes, oneOff: 0 },
+  priced: { id, minutes, edgePrice: 0.5, edgeMinutes: 0.1, energy: 0, cutting: 0, spikes, oneOff: 0 },
 });
 const job: Job = { ...sampleJob(), machine: { ...sampleJob().machine, hourlyRate: 60 } };
 const [quick, kind] = [outcome('c1', 2, 40), outcome('c2', 3, 1)];

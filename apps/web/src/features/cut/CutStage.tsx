@@ -21,6 +21,7 @@ import {
   insightOf,
   isStale,
   tidyRack,
+  withRoutesCompared,
   withSetup,
 } from '@tidypath/core';
 import { useShelf } from '../../api/useShelf';
@@ -146,9 +147,10 @@ export function CutStage() {
         ),
       ),
     );
+  const compare = (of: string) => router.push({ pathname: '/job/[id]/compare', params: { id: String(id), of } });
   const act = (o: Operation, index: number) => (what: Act) => {
     if (what === 'comment') return setCommented(o.id);
-    if (what === 'compare') return router.push({ pathname: '/job/[id]/compare', params: { id: String(id), of: o.id } });
+    if (what === 'compare') return compare(o.id);
     if (what === 'switch') edit((j) => editOperation(j, o.id, (x) => ({ ...x, on: !x.on })));
     else if (what === 'duplicate') edit((j) => duplicateOperation(j, o.id));
     else if (what === 'split') edit((j) => splitFinish(j, o.id));
@@ -188,7 +190,7 @@ export function CutStage() {
         {plan?.findings.map((f, i) => (
           <FindingCard key={i} finding={f} />
         ))}
-        <RouteBar busy={route.busy} onPropose={() => void route.ask()} />
+        <RouteBar busy={route.busy} onPropose={() => void route.ask()} onCompare={() => compare(setup.id)} />
         {operations.length === 0 && (
           <Empty title="The route is empty">
             <Txt tone="quiet">
@@ -249,6 +251,11 @@ export function CutStage() {
           onTake={() => {
             edit(() => route.proposal!.job);
             route.drop();
+          }}
+          onCompare={() => {
+            edit((j) => withRoutesCompared(j, setup.id, route.proposal!.job));
+            route.drop();
+            compare(setup.id);
           }}
         />
       )}

@@ -1,5 +1,6 @@
 import { useCallback, useState } from 'react';
 import { View } from 'react-native';
+import { Button } from 'react-native-paper';
 import { Job, Proposal, toolChanges } from '@tidypath/core';
 import { useShelf } from '../../api/useShelf';
 import { engine } from '../../compute/engine';
@@ -32,12 +33,14 @@ export function ProposalSheet({
   setupId,
   replaces,
   onTake,
+  onCompare,
   onClose,
 }: {
   proposal: Proposal;
   setupId: string;
   replaces: number;
   onTake: () => void;
+  onCompare: () => void;
   onClose: () => void;
 }) {
   const { job, missing } = proposal;
@@ -64,6 +67,11 @@ export function ProposalSheet({
         {missing.length > 0 ? 'what stands is said here' : 'nothing stands against it'}. Everything stays yours to
         change.
       </Txt>
+      {replaces > 0 && (
+        <Button mode="outlined" onPress={onCompare} style={{ alignSelf: 'flex-start' }} testID="compare-routes">
+          Hold it against today’s
+        </Button>
+      )}
       {missing.map((m) => (
         <Txt key={m.feature + m.why}>
           ◆ {m.feature}: {m.why}.

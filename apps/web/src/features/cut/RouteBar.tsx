@@ -29,7 +29,15 @@ function RouteLine({ facts }: { facts: string }) {
 }
 
 /** The route as a whole: how many tools and changes, how long; a proposal, and a better order where there is one. */
-export function RouteBar({ busy, onPropose }: { busy: boolean; onPropose: () => void }) {
+export function RouteBar({
+  busy,
+  onPropose,
+  onCompare,
+}: {
+  busy: boolean;
+  onPropose: () => void;
+  onCompare: () => void;
+}) {
   const { job, setup, edit, computed } = useCalmJob();
   const on = setup.operations.filter((o) => o.on);
   const cutting = on.filter((o) => !isByHand(o));
@@ -51,6 +59,11 @@ export function RouteBar({ busy, onPropose }: { busy: boolean; onPropose: () => 
         <Button compact mode="outlined" loading={busy} disabled={busy} onPress={onPropose} testID="propose-route">
           Propose a route
         </Button>
+        {job.comparisons?.some((c) => c.route && c.setup === setup.id) && (
+          <Button compact mode="outlined" onPress={onCompare}>
+            Routes compared
+          </Button>
+        )}
         <DepartingSpeeds job={job} setup={setup} edit={edit} />
         {better.differs && (
           <Button

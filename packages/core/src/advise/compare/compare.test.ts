@@ -1,6 +1,6 @@
 import { jobWith, withOperation } from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
-import { Comparison } from '../../document/comparison';
+import { Candidate, Comparison } from '../../document/comparison';
 import { Job } from '../../document/job';
 import { planSetup, postSetup } from '../../plan/pipeline';
 import { proveProgram } from '../../plan/prove';
@@ -8,7 +8,16 @@ import { joinPrograms } from '../../plan/joined';
 import { TOOLS } from '../../shop/library';
 import { Compared, ComparedAt, compare, countedIn, isSound, leftOutBy, takenAt } from './compare';
 import { takeSuggested } from '../edit';
-import { WAYS, candidateFor, comparedIn, newComparison, takenOver, withOffered } from './candidates';
+import {
+  Offer,
+  WAYS,
+  candidateFor,
+  comparedIn,
+  newComparison,
+  takenOver,
+  withOffered,
+  withRoutesCompared,
+} from './candidates';
 import { costAt } from './verdict';
 
 const shelf = TOOLS.filter((t) => [4, 5, 8].includes(t.number));
@@ -27,6 +36,13 @@ function done(job: Job, comparison: Comparison, at: ComparedAt = 'as set'): Comp
     const step = work.next();
     if (step.done) return step.value;
   }
+}
+
+const jobAlone = (job: Job): Job => ({ ...job, setups: [{ ...job.setups[0], operations: [] }] });
+
+function made(offer: Offer): Candidate {
+  if (!offer.ok) throw new Error(offer.why);
+  return offer.candidate;
 }
 
 describe('ways to clear a pocket', () => {
@@ -93,7 +109,7 @@ describe('ways to clear a pocket', () => {
     const [, plain] = comparison.candidates;
     const by = plain.operations![0];
     const t = job.tools.find((x) => x.id === by.toolId) ?? shelf.find((x) => x.id === by.toolId)!;
-    const own = candidateFor(job, comparison, WAYS[1], t, { layer: 1, stepover: 2 })!;
+    const own = made(candidateFor(job, comparison, WAYS[1], t, { own: { layer: 1, stepover: 2 } }));
     expect(own.id).toBe('c4');
     expect(own.operations![0].params).toMatchObject({ layer: 1, stepover: 2, pattern: 'inside out' });
     expect(own.operations![0].speeds.feed).toBeGreaterThan(by.speeds.feed);
@@ -105,7 +121,7 @@ describe('ways to clear a pocket', () => {
 
   test('speeds are as bold as a way asks, wherever they are suggested', () => {
     const t = shelf[0];
-    const [careful, bold] = [0, 1].map((b) => candidateFor(job, comparison, WAYS[1], t, {}, b)!);
+    const [careful, bold] = [0, 1].map((boldness) => made(candidateFor(job, comparison, WAYS[1], t, { boldness })));
     expect(careful.boldness).toBe(0);
     expect(bold.operations![0].speeds.feed).toBeGreaterThan(careful.operations![0].speeds.feed);
     const best = (c: typeof bold) => {
@@ -189,4 +205,58 @@ describe('ways to clear a pocket', () => {
     expect(own).toEqual([next.setups[0].operations[1].id]);
     expect(next.tools.map((t) => t.id)).toContain(plain.operations![0].toolId);
   });
+
+  test('drilled first goes down through its own hole; without a drill it says so', () => {
+    const way = WAYS.find((w) => w.isDrilled && w.kind === 'clear')!;
+    const small = tool(7);
+    const drilled = made(candidateFor(job, comparison, way, small, { rack: TOOLS }));
+    expect(drilled.operations!.map((o) => o.kind)).toEqual(['drill', 'clear']);
+    expect(drilled.tools!.length).toBeGreaterThan(0);
+    expect(new Set(drilled.operations!.map((o) => o.id)).size).toBe(2);
+    const [present] = comparison.candidates;
+    const { outcomes } = done(job, { ...comparison, candidates: [present, drilled] });
+    expect(isSound(outcomes[1])).toBe(true);
+    // Both of its operations are counted.
+    expect(outcomes[1].figures!.wear).toHaveLength(2);
+    expect(outcomes[1].figures!.removed).toBeCloseTo(outcomes[0].figures!.removed, 1);
+    expect(candidateFor(job, comparison, way, small, { rack: [] })).toEqual({
+      ok: false,
+      why: expect.stringMatching(/^No drill of the rack is wide enough/),
+    });
+  });
+
+  test('what is for slots is offered for nothing else', () => {
+    const way = WAYS.find((w) => w.shapes)!;
+    expect(candidateFor(job, comparison, way, shelf[0])).toEqual({ ok: false, why: 'It is for slots.' });
+    const slotted = withOperation(
+      jobWith({ type: 'slot', length: 40, width: 12 }, { depth: 6 }, 12),
+      'clear',
+      ['f2'],
+      tool(5),
+    );
+    const [own] = slotted.setups[0].operations;
+    const slot = made(candidateFor(slotted, newComparison(slotted, slotted.setups[0], [own.id]), way, tool(5)));
+    expect(slot.operations![0]).toMatchObject({ kind: 'slot', targets: ['f2'], params: { method: 'layers' } });
+  });
+});
+
+test('a whole route is held against a proposed one, at speeds of its own, and taken over whole', () => {
+  const job = pocket();
+  const [setup] = job.setups;
+  const proposed = withOperation(withOperation(jobAlone(job), 'face', [], tool(1)), 'pocket', ['f2'], tool(5));
+  const held = withRoutesCompared(withRoutesCompared(job, setup.id, proposed), setup.id, proposed);
+  expect(held.comparisons).toHaveLength(1);
+  const [comparison] = held.comparisons!;
+  const later = withOperation(held, 'contour', ['f1'], tool(4));
+  // What came to the route since is part of it.
+  expect(comparedIn(later, comparison)).toHaveLength(3);
+  const [present, other] = comparison.candidates;
+  const { job: next, own } = takenOver(later, comparison, other);
+  expect(next.setups[0].operations.map((o) => o.kind)).toEqual(['face', 'pocket']);
+  expect(own).toEqual(next.setups[0].operations.map((o) => o.id));
+  expect(takenAt(later, comparison, present, 'the same for all')).toEqual({ job: later, own: expect.any(Array) });
+  const { outcomes, verdict } = done(held, comparison, 'each at its best');
+  expect(outcomes.map(isSound)).toEqual([true, true]);
+  expect(outcomes.map((o) => o.figures!.wear.length)).toEqual([2, 2]);
+  expect(verdict!.next).toBeDefined();
 });

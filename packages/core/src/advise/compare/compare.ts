@@ -4,6 +4,7 @@ import { Candidate, Comparison } from '../../document/comparison';
 import { editOperation } from '../../document/edit';
 import { Job, Setup } from '../../document/job';
 import { Operation, Speeds } from '../../document/operation';
+import { drawnBy } from '../../judge/energy';
 import { Measured, measured } from '../../judge/measured';
 import { kindOf } from '../../operation/registry';
 import type { BenchWork } from '../../plan/bench';
@@ -110,6 +111,7 @@ function pricedAs(
     ...{ id, minutes: figures.minutes.total / parts, edgePrice: 0, edgeMinutes: 0, spikes: figures.spikes.count },
     oneOff: spend,
     energy: (figures.kWh * (prices.energy ?? 0)) / parts,
+    cutting: (drawnBy(figures.heat) * (prices.energy ?? 0)) / parts,
   };
   const missing: string[] = [];
   for (const { tool: number, share } of figures.wear) {
@@ -128,7 +130,8 @@ export function takenAt(
   candidate: Candidate,
   at: ComparedAt,
 ): { job: Job; own: string[] } {
-  const [model] = comparedIn(job, comparison);
+  // A whole route has no speeds that could be those of another.
+  const model = comparison.route ? undefined : comparedIn(job, comparison)[0];
   const taken = takenOver(job, comparison, candidate);
   return { job: atSpeeds(taken.job, taken.own, at, candidate, model, job.tools), own: taken.own };
 }

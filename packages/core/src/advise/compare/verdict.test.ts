@@ -4,7 +4,7 @@ import { verdictText } from './words';
 
 /** A pocket 100 × 30 × 18 cut five ways, worked out by hand: minutes, share of edges, what a set of them costs, minutes to change. */
 const way = (id: string, minutes: number, w: number, price: number, spikes: number, energy = 0.055): Priced => ({
-  ...{ id, minutes, edgePrice: w * price, edgeMinutes: w * 3, spikes, energy, oneOff: 0 },
+  ...{ id, minutes, edgePrice: w * price, edgeMinutes: w * 3, spikes, energy, cutting: energy / 2, oneOff: 0 },
 });
 const RATE = 62;
 const plain = way('plain', 3.824, 0.01938, 64, 48);
@@ -73,6 +73,17 @@ describe('the verdict', () => {
     // There both cost the same.
     expect(costAt(steady, RATE, life)).toBeCloseTo(costAt(plain, RATE, life), 9);
     expect(costAt(steady, rate)).toBeCloseTo(costAt(plain, rate), 9);
+  });
+
+  test('metal that takes more force turns it where the cuts of one take more energy', () => {
+    const hungry = { ...way('hungry', 3, 0, 0, 0, 0.5), cutting: 0.4 };
+    const frugal = { ...way('frugal', 3.1, 0, 0, 0, 0.45), cutting: 0.1 };
+    const { cheapest, flips } = verdictOf([hungry, frugal], RATE);
+    const { at } = flips.find((f) => f.what === 'cutting force')!;
+    const dearer = (p: Priced) => costAt(p, RATE) + (at - 1) * p.cutting;
+    expect([cheapest, dearer(hungry)]).toEqual(['hungry', expect.closeTo(dearer(frugal), 9)]);
+    const words = verdictText(verdictOf([hungry, frugal], RATE), [hungry, frugal], RATE, (id) => id);
+    expect(words.join(' ')).toMatch(/when the metal takes 18 % more force to cut/);
   });
 
   test('wins where the next is far dearer, and is the same each time', () => {

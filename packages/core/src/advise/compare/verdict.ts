@@ -10,8 +10,9 @@ export interface Priced {
   /** Share of edges a part uses, times what an edge costs; and times the minutes it takes to change one. */
   edgePrice: number;
   edgeMinutes: number;
-  /** Energy a part, in money. */
+  /** Energy a part, in money; and of that what the cuts themselves take. */
   energy: number;
+  cutting: number;
   /** Spikes of load a part. */
   spikes: number;
   /** Spent once, in money. */
@@ -49,6 +50,8 @@ export type Flip =
   | { what: 'edge life'; at: number; other: string }
   /** So much an hour of the machine. */
   | { what: 'machine rate'; at: number; other: string }
+  /** Metal that takes so many times the force that is reckoned with, at the same speeds. */
+  | { what: 'cutting force'; at: number; other: string }
   /** So many parts in all. */
   | { what: 'batch'; at: number; other: string };
 
@@ -71,7 +74,7 @@ export interface Verdict {
   flips: Flip[];
 }
 
-/** Where another way costs as much as the cheapest: in the life of edges, in the rate of the machine, and in how many are made. */
+/** Where another way costs as much as the cheapest: in the life of edges, the rate of the machine, the force of the cut, and in how many are made. */
 function flipsBetween(best: Priced, other: Priced, rate: number, batch: number): Flip[] {
   const once = (p: Priced) => p.oneOff / batch;
   const fixed = (p: Priced) => (p.minutes * rate) / 60 + p.energy + once(p);
@@ -80,11 +83,13 @@ function flipsBetween(best: Priced, other: Priced, rate: number, batch: number):
   const perHour = (p: Priced) => (p.minutes + p.edgeMinutes) / 60;
   const rest = (p: Priced) => p.edgePrice + p.energy + once(p);
   const hour = (rest(other) - rest(best)) / (perHour(best) - perHour(other));
+  const force = 1 + (costInBatch(other, rate, batch) - costInBatch(best, rate, batch)) / (best.cutting - other.cutting);
   const many = (other.oneOff - best.oneOff) / (costAt(best, rate) - costAt(other, rate));
   return [
     ...(many >= 1 && Number.isFinite(many) ? [{ what: 'batch' as const, at: many, other: other.id }] : []),
     ...(life > 0 && Number.isFinite(life) ? [{ what: 'edge life' as const, at: life, other: other.id }] : []),
     ...(hour > 0 && Number.isFinite(hour) ? [{ what: 'machine rate' as const, at: hour, other: other.id }] : []),
+    ...(force > 0 && Number.isFinite(force) ? [{ what: 'cutting force' as const, at: force, other: other.id }] : []),
   ];
 }
 
@@ -114,7 +119,7 @@ export function verdictOf(all: Priced[], rate: number, batch = 1): Verdict {
   const [best, next] = byCost;
   const share = shares[best.id];
   const distance = ({ what, at }: Flip) =>
-    Math.abs(maths.log(at / { 'edge life': 1, 'machine rate': rate, batch }[what]));
+    Math.abs(maths.log(at / { 'edge life': 1, 'cutting force': 1, 'machine rate': rate, batch }[what]));
   return {
     cheapest: best.id,
     share,

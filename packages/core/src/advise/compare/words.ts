@@ -15,12 +15,16 @@ function flipText({ what, at }: Flip, rate: number, batch: number): string {
       : `${formatNumber(Math.ceil(at - TIE) - 1, 0)} or fewer are made`;
   if (what === 'machine rate')
     return `the machine costs ${at > rate ? 'more' : 'less'} than ${formatNumber(at, 0)} an hour`;
+  if (what === 'cutting force')
+    return at > 1
+      ? `the metal takes ${percent(at - 1)} more force to cut`
+      : `the metal takes only ${percent(at)} of the force to cut`;
   return at > 1 ? `edges last ${percent(at - 1)} longer` : `edges last only ${percent(at)} as long`;
 }
 
 /** The nearest flip of each sort for one way. */
 const flipsOf = (flips: Flip[], id: string): Flip[] =>
-  (['edge life', 'machine rate', 'batch'] as const).flatMap(
+  (['edge life', 'machine rate', 'cutting force', 'batch'] as const).flatMap(
     (what) => flips.find((f) => f.what === what && f.other === id) ?? [],
   );
 
@@ -29,7 +33,7 @@ const FAR = 4;
 const isNear = ({ what, at }: Flip, rate: number): boolean => {
   // How many are made is somebody's to choose, however far off.
   if (what === 'batch') return true;
-  const times = what === 'edge life' ? at : at / rate;
+  const times = what === 'machine rate' ? at / rate : at;
   return times < FAR && times > 1 / FAR;
 };
 
