@@ -43,7 +43,7 @@ export {
   candidateFor,
   comparedIn,
   newComparison,
-  WAYS,
+  waysFor,
   withOffered,
   withRoutesCompared,
 } from './compare/candidates';

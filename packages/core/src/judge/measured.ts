@@ -5,7 +5,7 @@ import { MOVE, Motions } from '../path/motions';
 import { Section, sectionAt } from '../program/write/step';
 import { maths } from '../quantity/maths';
 import { Material } from '../shop/material';
-import { Tool, isAxial } from '../shop/tool';
+import { Tool, cutsWalls } from '../shop/tool';
 import { Samples, samplesWhere } from '../simulate/samples';
 import { energyOf } from './energy';
 import { Wear, wearOf } from './wear';
@@ -149,7 +149,7 @@ export function measured(
   const used = s.depth.map((depth, i) => Math.min(1, depth / (toolAt(i)?.fluteLength ?? Infinity)));
   const mark = s.seconds.map((_, i) => {
     const tool = toolAt(i);
-    if (!tool || isAxial(tool) || s.rate[i] <= 0 || s.z[i] < (s.z[i - 1] ?? 0) - DOWN) return 0;
+    if (!tool || !cutsWalls(tool) || s.rate[i] <= 0 || s.z[i] < (s.z[i - 1] ?? 0) - DOWN) return 0;
     const turn = motions.feed[s.motion[i]] / Math.max(1, motions.rpm[s.motion[i]]);
     return maths.pow(turn, 2) / (4 * cuttingDiameter(tool, s.depth[i]));
   });
@@ -159,7 +159,9 @@ export function measured(
     const rise = motions.z[i] - motions.z[i - 1];
     removed += removedBy[i] / 1000;
     if (motions.type[i] === MOVE.rapid) {
-      length += maths.hypot(motions.x[i] - motions.x[i - 1], motions.y[i] - motions.y[i - 1], rise);
+      const gone = maths.hypot(motions.x[i] - motions.x[i - 1], motions.y[i] - motions.y[i - 1], rise);
+      // Nobody knows from where the first comes.
+      if (gone > 0) length += gone;
       if (rise > 0 && motions.type[i - 1] !== MOVE.rapid) retracts++;
     }
   }

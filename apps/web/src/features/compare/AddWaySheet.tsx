@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import useSWR from 'swr';
-import { Candidate, Comparison, Job, WAYS, candidateFor, comparedIn, formatTime } from '@tidypath/core';
+import { Candidate, Comparison, Job, candidateFor, comparedIn, formatTime, waysFor } from '@tidypath/core';
 import { useShelf } from '../../api/useShelf';
 import { engine } from '../../compute/engine';
 import { Actions } from '../../ui/Actions';
@@ -43,14 +43,15 @@ function useRoughers(job: Job, comparison: Comparison) {
 export function AddWaySheet({ job, comparison, onAdd, onClose }: Props) {
   const { data: roughers, isLoading } = useRoughers(job, comparison);
   const { items: rack } = useShelf('tools');
-  const [way, setWay] = useState(WAYS[0].name);
+  const ways = waysFor(job, comparison);
+  const [way, setWay] = useState(ways[0].name);
   const [chosen, setChosen] = useState<string>();
   const [own, setOwn] = useState<{ stepover?: number; layer?: number }>({});
   const toolId = chosen ?? roughers?.[0]?.tool.id;
   const tool = roughers?.find((a) => a.tool.id === toolId)?.tool;
   const [boldness, setBoldness] = useState<Bold>('the job');
   const [spend, setSpend] = useState(0);
-  const asked = WAYS.find((w) => w.name === way)!;
+  const asked = ways.find((w) => w.name === way)!;
   const offer = useMemo(
     () => tool && candidateFor(job, comparison, asked, tool, { own, boldness: BOLDNESS[boldness], rack }),
     [job, comparison, asked, tool, own, boldness, rack],
@@ -73,6 +74,7 @@ export function AddWaySheet({ job, comparison, onAdd, onClose }: Props) {
           leave="Leave it"
           onLeave={onClose}
           take="Add it"
+          disabled={!made}
           onTake={() => made && onAdd(spend > 0 ? { ...made, spend } : made)}
           testID="add-way"
         />
@@ -81,7 +83,7 @@ export function AddWaySheet({ job, comparison, onAdd, onClose }: Props) {
       <Choices
         label="Passes"
         value={way}
-        options={WAYS.map(({ name }) => ({ value: name, label: name }))}
+        options={ways.map(({ name }) => ({ value: name, label: name }))}
         onChange={choose(setWay)}
       />
       {roughers && roughers.length > 0 ? (

@@ -23,7 +23,8 @@ export function BatchCosts({ job: { machine, batch = 1 }, priced, name }: Props)
   const sizes = [...new Set([...BATCHES, batch])].sort((a, b) => a - b);
   const cost = (p: Priced, n: number) => costInBatch(p, machine.hourlyRate, n);
   const least = (n: number) => Math.min(...priced.map((p) => cost(p, n)));
-  const [best, next] = [...priced].sort((a, b) => cost(a, batch) - cost(b, batch));
+  const [best, ...others] = [...priced].sort((a, b) => cost(a, batch) - cost(b, batch));
+  const other = others.find((p) => p.oneOff !== best.oneOff);
   const curve = (p: Priced) => ({
     name: name(p.id),
     values: Array.from({ length: STEPS + 1 }, (_, i) => cost(p, MOST ** (i / STEPS))),
@@ -38,7 +39,7 @@ export function BatchCosts({ job: { machine, batch = 1 }, priced, name }: Props)
         summary={`${name(best.id)} costs ${cost(best, batch).toFixed(2)} a part in a batch of ${batch}`}
         x={{ label: 'parts', from: 1, to: MOST, text: (v) => formatNumber(v, 0) }}
         y={{ label: 'a part', text: (v) => v.toFixed(v < 10 ? 1 : 0) }}
-        curves={next ? [curve(best), curve(next)] : [curve(best)]}
+        curves={other ? [curve(best), curve(other)] : [curve(best)]}
         here={{ at: Math.log(batch) / Math.log(MOST), value: cost(best, batch) }}
       />
       {priced.map((p) => (

@@ -97,6 +97,8 @@ test('what is spent once is shared by the batch; without any there is nothing to
   await show(<BatchCosts job={{ ...job, batch: 20 }} priced={priced} name={(id) => id} />);
   expect(screen.getByText(/^10: .* ✓$/)).toBeTruthy();
   expect(screen.getByText(/^20: 8/)).toBeTruthy();
+  // Drawn against the way whose cost the batch changes.
+  expect(screen.getByLabelText('c1 costs 2.60 a part in a batch of 20')).toBeTruthy();
   screen.unmount();
   await show(<BatchCosts job={job} priced={[quick.priced!]} name={(id) => id} />);
   expect(screen.queryByTestId('batch-costs')).toBeNull();

@@ -5,6 +5,7 @@ import { api } from '../../api/client';
 import { sampleJob, show } from '../../../testing/show';
 import { CommentsSheet } from './CommentsSheet';
 import { OperationCard } from './OperationCard';
+import { ProposalSheet } from './ProposalSheet';
 import { ValueEditor } from './ValueEditor';
 import type { Field } from './sentences/types';
 
@@ -329,4 +330,19 @@ test('comments at an operation are read in their order, and answered', async () 
   await fireEvent.changeText(screen.getByLabelText('Comment'), ' Thank you. ');
   await fireEvent.press(screen.getByTestId('say'));
   expect(said).toEqual(['Thank you.']);
+});
+
+test('a proposed route is held against today’s, where there is one', async () => {
+  const job = sampleJob();
+  const [setup] = job.setups;
+  const on = { onTake: jest.fn(), onCompare: jest.fn(), onClose: jest.fn() };
+  const sheet = (replaces: number) => (
+    <ProposalSheet proposal={{ job, missing: [] }} setupId={setup.id} replaces={replaces} {...on} />
+  );
+  await show(sheet(2));
+  await fireEvent.press(screen.getByTestId('compare-routes'));
+  expect(on.onCompare).toHaveBeenCalledTimes(1);
+  await screen.unmount();
+  await show(sheet(0));
+  expect(screen.queryByTestId('compare-routes')).toBeNull();
 });

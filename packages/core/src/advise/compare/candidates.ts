@@ -56,6 +56,13 @@ export const WAYS: Way[] = [
 export const comparedIn = (job: Job, { setup, operations, route }: Comparison): Operation[] =>
   setupOf(job, setup).operations.filter((o) => route || operations.includes(o.id));
 
+/** The ways that are for what is compared. */
+export function waysFor(job: Job, comparison: Comparison): Way[] {
+  const targets = comparedIn(job, comparison).flatMap((o) => o.targets);
+  const shapes = job.part.features.filter((f) => targets.includes(f.id)).map((f) => f.shape.type);
+  return WAYS.filter((way) => !way.shapes || shapes.every((s) => way.shapes!.includes(s)));
+}
+
 /** A comparison of some operations with nothing but themselves. */
 export function newComparison(job: Job, setup: Setup, operations: string[]): Comparison {
   const id = freshId('v', job.comparisons?.map((c) => c.id) ?? []);
@@ -102,9 +109,7 @@ export function candidateFor(
   const [first, ...rest] = comparedIn(job, comparison);
   if (!first || !kindOf(way.kind)?.suits(tool)) return cannot;
   const targets = [...new Set([first, ...rest].flatMap((o) => o.targets))];
-  const shapes = job.part.features.filter((f) => targets.includes(f.id)).map((f) => f.shape.type);
-  if (way.shapes && !shapes.every((s) => way.shapes!.includes(s)))
-    return { ok: false, why: `It is for ${way.shapes.join(' and ')}s.` };
+  if (!waysFor(job, comparison).includes(way)) return { ok: false, why: `It is for ${way.shapes!.join(' and ')}s.` };
   const made = addOperation(job, comparison.setup, way.kind, targets, tool);
   const added = setupOf(made, comparison.setup).operations.at(-1);
   if (!added || made === job) return cannot;

@@ -258,5 +258,6 @@ test('a whole route is held against a proposed one, at speeds of its own, and ta
   const { outcomes, verdict } = done(held, comparison, 'each at its best');
   expect(outcomes.map(isSound)).toEqual([true, true]);
   expect(outcomes.map((o) => o.figures!.wear.length)).toEqual([2, 2]);
+  for (const { figures } of outcomes) expect(figures!.length).toBeGreaterThan(100);
   expect(verdict!.next).toBeDefined();
 });

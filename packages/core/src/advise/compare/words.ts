@@ -55,9 +55,11 @@ export function verdictText(
   const { cheapest, next, dearer = 0, sure, shares, quickest, kindest, flips } = verdict;
   if (!next) return [`“${name(cheapest)}” is the only one that can be cut: ${money(cost(cheapest))} a part.`];
   const said: string[] = [];
+  // Of two what is rounded up for one is rounded down for the other.
+  const others = priced.length === 2 ? 1 - Math.round(100 * shares[cheapest]) / 100 : shares[next];
   if (sure === 'a draw')
     said.push(
-      `On cost it is a draw: “${name(cheapest)}” takes ${money(cost(cheapest))} a part, “${name(next)}” ${money(cost(next))}; as far as times and edges can be known, one is the cheaper in ${percent(shares[cheapest])} of the cases, the other in ${percent(shares[next])}.`,
+      `On cost it is a draw: “${name(cheapest)}” takes ${money(cost(cheapest))} a part, “${name(next)}” ${money(cost(next))}; as far as times and edges can be known, one is the cheaper in ${percent(shares[cheapest])} of the cases, the other in ${percent(others)}.`,
     );
   else
     said.push(
