@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import useSWR from 'swr';
 import { Candidate, Comparison, Job, candidateFor, comparedIn, formatTime, waysFor } from '@tidypath/core';
 import { useShelf } from '../../api/useShelf';
@@ -52,10 +52,7 @@ export function AddWaySheet({ job, comparison, onAdd, onClose }: Props) {
   const [boldness, setBoldness] = useState<Bold>('the job');
   const [spend, setSpend] = useState(0);
   const asked = ways.find((w) => w.name === way)!;
-  const offer = useMemo(
-    () => tool && candidateFor(job, comparison, asked, tool, { own, boldness: BOLDNESS[boldness], rack }),
-    [job, comparison, asked, tool, own, boldness, rack],
-  );
+  const offer = tool && candidateFor(job, comparison, asked, tool, { own, boldness: BOLDNESS[boldness], rack });
   const made = offer?.ok ? offer.candidate : undefined;
   const params = made?.operations?.find((o) => o.kind === asked.kind)?.params;
   const choose =
