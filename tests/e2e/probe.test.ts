@@ -49,6 +49,7 @@ test('what a program leaves is coloured, listed and reported; programs are held 
   expect(await textOf(page, byTest('places'))).toMatch(/Everything the part asks for is cut/);
   await tap(page, byTest('put-aside'));
   await until('the pair', async () => /aside 1/.test(await textOf(page, byTest('compared'))));
+  expect(await textOf(page, byTest('compared'))).toMatch(/On cost it is a draw/);
 
   const file = join(harness.data, 'little.nc');
   writeFileSync(file, 'G21 G90 G17 G54\nT4 M6\nS5000 M3\nG0 X20 Y20\nZ20\nG1 Z-1 F100\nX40 F300\nG0 Z50\nM30\n');
@@ -57,6 +58,7 @@ test('what a program leaves is coloured, listed and reported; programs are held 
   await (await chooser).accept([file]);
   await until('what is left', async () => /in left/.test(await textOf(page, byTest('places'))), 60_000);
   await until('both programs', async () => /aside 1/.test(await textOf(page, byTest('compare'))));
+  expect(await textOf(page, byTest('compared'))).toMatch(/They do other work: one takes|not one to run as it is/);
   await tap(page, byTest('place-0'));
   await until('the probe', async () => /in left/.test(await textOf(page, byTest('probe-height'))));
 

@@ -36,7 +36,9 @@ export {
   countedIn,
   leftOutBy,
   type Outcome,
+  runsCompared,
   takenAt,
+  type WholeRun,
 } from './compare/compare';
 export {
   canCompare,

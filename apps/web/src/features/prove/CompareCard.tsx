@@ -1,14 +1,16 @@
+import { useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { LengthUnit, MEASURES, Measure, Operation, ProofView } from '@tidypath/core';
+import { LengthUnit, MEASURES, Measure, Operation, ProofView, runsCompared } from '@tidypath/core';
+import { useJob } from '../../session/JobContext';
 import { SPACE } from '../../theme/theme';
 import { Card } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { Txt } from '../../ui/Txt';
 import { MEASURE_INFO, highestOf } from './measures';
 import { RibbonPair } from './RibbonPair';
-import { LoadStretch, stepStretches, wholeOf } from './stretches';
+import { LoadStretch, programOf, stepStretches } from './stretches';
 
 interface Props {
   proof: ProofView;
@@ -26,17 +28,18 @@ const MOST_KEPT = 4;
 
 /** Two operations or programs, one above the other on the same scale. */
 export function CompareCard({ proof, name, operations, measure, unit }: Props) {
+  const { id = '' } = useLocalSearchParams<{ id: string }>();
   const [asides, setAsides] = useState(kept);
   const [chosen, setChosen] = useState<[string?, string?]>([]);
   const all = useMemo(
-    () => [wholeOf('The whole program', proof), ...asides, ...stepStretches(proof, operations)],
-    [proof, asides, operations],
+    () => [programOf('The whole program', proof, id), ...asides, ...stepStretches(proof, operations)],
+    [proof, asides, operations, id],
   );
   const options = all.map((s, i) => ({ value: String(i), label: s.name }));
   const [one = '0', other = asides.length > 0 ? '1' : undefined] = chosen;
   const pair = [one, other].map((c) => (c === undefined ? undefined : all[Number(c)]));
   const keep = () => {
-    const aside = wholeOf(`${name}, aside ${++count}`, proof);
+    const aside = programOf(`${name}, aside ${++count}`, proof, id);
     kept = [aside, ...kept].slice(0, MOST_KEPT);
     setAsides(kept);
     setChosen(['0', '1']);
@@ -58,8 +61,20 @@ export function CompareCard({ proof, name, operations, measure, unit }: Props) {
 }
 
 function Pair({ pair, measure, unit }: { pair: [LoadStretch, LoadStretch] } & Pick<Props, 'measure' | 'unit'>) {
+  const { job, setup } = useJob();
+  const [one, other] = pair;
+  // What a program of another part costs is told by other tools.
+  const verdict =
+    one.run && other.run && one !== other && one.run.job === other.run.job
+      ? runsCompared(job, setup, [one.run, other.run])
+      : [];
   return (
     <View style={{ gap: SPACE.s }} testID="compared">
+      {verdict.map((line, i) => (
+        <Txt key={line} bold={i === 0}>
+          {line}
+        </Txt>
+      ))}
       <RibbonPair pair={pair} measure={measure} unit={unit} />
       {MEASURES.map((m) => (
         <Txt key={m} kind="small">

@@ -1,4 +1,4 @@
-import type { Operation, Samples, LoadView, ProofView } from '@tidypath/core';
+import { type LoadView, type Operation, type ProofView, type WholeRun, type Samples, runFigures } from '@tidypath/core';
 
 /** A stretch of a program's load that can be held against another. */
 export interface LoadStretch {
@@ -7,12 +7,23 @@ export interface LoadStretch {
   seconds: number;
   /** Samples with their time from its start. */
   samples: Samples;
+  /** What it takes, where it is a whole program, and the job it belongs to. */
+  run?: WholeRun & { job: string };
 }
 
 export const wholeOf = (name: string, { clock, samples }: LoadView): LoadStretch => ({
   name,
   seconds: clock.total * 60,
   samples,
+});
+
+/** A whole program of a job. */
+export const programOf = (name: string, proof: ProofView, job: string): LoadStretch => ({
+  ...wholeOf(name, proof),
+  run: {
+    ...runFigures(proof),
+    ...{ name, job, removed: proof.removed, stops: proof.findings.filter((f) => f.level === 'stop').length },
+  },
 });
 
 /** The samples of the motions `from` up to, not including, `to`, with their time from `start`. */

@@ -6,7 +6,17 @@ import { planSetup, postSetup } from '../../plan/pipeline';
 import { proveProgram } from '../../plan/prove';
 import { joinPrograms } from '../../plan/joined';
 import { TOOLS } from '../../shop/library';
-import { Compared, ComparedAt, compare, countedIn, isSound, leftOutBy, takenAt } from './compare';
+import {
+  Compared,
+  ComparedAt,
+  WholeRun,
+  compare,
+  countedIn,
+  isSound,
+  leftOutBy,
+  runsCompared,
+  takenAt,
+} from './compare';
 import { takeSuggested } from '../edit';
 import {
   Offer,
@@ -260,4 +270,36 @@ test('a whole route is held against a proposed one, at speeds of its own, and ta
   expect(outcomes.map((o) => o.figures!.wear.length)).toEqual([2, 2]);
   for (const { figures } of outcomes) expect(figures!.length).toBeGreaterThan(100);
   expect(verdict!.next).toBeDefined();
+});
+
+describe('two programs of a setup', () => {
+  const job = pocket();
+  const [setup] = job.setups;
+  const run = (name: string, minutes: number, more: Partial<WholeRun> = {}): WholeRun => ({
+    ...{ name, minutes, wear: [], kWh: 0.1, removed: 30, stops: 0 },
+    ...more,
+  });
+  const told = (...runs: [WholeRun, WholeRun]) => runsCompared(job, setup, runs);
+
+  test('are judged by what a part costs, where they do the same work', () => {
+    const rate = job.machine.hourlyRate;
+    const cost = (minutes: number) => ((minutes * rate) / 60 + 0.03).toFixed(2);
+    expect(told(run('one', 9), run('other', 12))[0]).toBe(
+      `“one” costs least: ${cost(9)} a part, ${Math.round(100 * (1 - Number(cost(9)) / Number(cost(12))))} % less than “other” at ${cost(12)}.`,
+    );
+    expect(told(run('one', 9), run('other', 12)).join(' ')).not.toMatch(/kindest/);
+    const unknown = told(run('one', 9, { wear: [{ tool: 99, share: 0.1, minutes: 1 }] }), run('other', 12));
+    expect(unknown.at(-1)).toBe('Not counted, as it is not known: the price of an edge of T99.');
+  });
+
+  test('are not, where one is stopped, does other work, or no rate is known', () => {
+    expect(told(run('one', 9, { stops: 1 }), run('other', 12))).toEqual([
+      '“one” is not one to run as it is: what stops it comes first.',
+    ]);
+    expect(told(run('one', 1, { removed: 2 }), run('other', 12))).toEqual([
+      'They do other work: one takes 2 cm³ away, the other 30 cm³.',
+    ]);
+    const free = { ...job, machine: { ...job.machine, hourlyRate: 0 } };
+    expect(runsCompared(free, setup, [run('one', 9), run('other', 12)])[0]).toMatch(/without the hourly rate/);
+  });
 });

@@ -9,7 +9,7 @@ import { Measured, measured } from '../../judge/measured';
 import { kindOf } from '../../operation/registry';
 import type { BenchWork } from '../../plan/bench';
 import { partsARun } from '../../plan/batch';
-import { EDGE_MINUTES } from '../../plan/cost';
+import { EDGE_MINUTES, RunFigures } from '../../plan/cost';
 import { joinPrograms } from '../../plan/joined';
 import { sectionAt } from '../../program/write/step';
 import { PlanCache, planFindings, planSteps, postSetup } from '../../plan/pipeline';
@@ -23,6 +23,7 @@ import { takeSuggested } from '../edit';
 import { Known, setupOf } from '../route/tried';
 import { comparedIn, takenOver } from './candidates';
 import { Priced, Verdict, verdictOf } from './verdict';
+import { verdictText } from './words';
 
 /** At which speeds candidates are held against each other: as each has them, all at those of what they stand in for, or each as it would be suggested. */
 export const COMPARED_AT = ['as set', 'the same for all', 'each at its best'] as const;
@@ -99,28 +100,55 @@ function atSpeeds(
   );
 }
 
-function pricedAs(
-  { id, spend = 0 }: Candidate,
-  job: Job,
+/** What a run costs a part, in the terms it is doubted by, and the prices that are not known, in words. */
+export function pricedRun(
+  { tools, prices = {} }: Job,
   setup: Setup,
-  figures: Measured,
+  { minutes, wear, kWh }: RunFigures,
+  { id, spend = 0, heat = 0, spikes = 0 }: { id: string; spend?: number; heat?: number; spikes?: number },
 ): { priced: Priced; missing: string[] } {
-  const { tools, prices = {} } = job;
   const parts = partsARun(setup);
+  const energy = prices.energy ?? 0;
   const priced: Priced = {
-    ...{ id, minutes: figures.minutes.total / parts, edgePrice: 0, edgeMinutes: 0, spikes: figures.spikes.count },
-    oneOff: spend,
-    energy: (figures.kWh * (prices.energy ?? 0)) / parts,
-    cutting: (drawnBy(figures.heat) * (prices.energy ?? 0)) / parts,
+    ...{ id, minutes: minutes / parts, edgePrice: 0, edgeMinutes: 0, spikes, oneOff: spend },
+    ...{ energy: (kWh * energy) / parts, cutting: (drawnBy(heat) * energy) / parts },
   };
   const missing: string[] = [];
-  for (const { tool: number, share } of figures.wear) {
+  for (const { tool: number, share } of wear) {
     const tool = tools.find((t) => t.number === number);
     if (!tool?.edgePrice) missing.push(`the price of an edge of ${tool?.name ?? `T${number}`}`);
     priced.edgePrice += (share * (tool?.edgePrice ?? 0)) / parts;
     priced.edgeMinutes += tool?.edgePrice ? (share * (prices.edgeMinutes ?? EDGE_MINUTES)) / parts : 0;
   }
   return { priced, missing };
+}
+
+/** A run of a whole program, with what it takes away, cm³, and the findings that stop it. */
+export interface WholeRun extends RunFigures {
+  name: string;
+  removed: number;
+  stops: number;
+}
+
+/** Programs that take this much more than others do other work, as a share. */
+const OTHER_WORK = 0.02;
+
+/** Two programs of a setup held against each other by what a part costs, in sentences; or why that says nothing. */
+export function runsCompared(job: Job, setup: Setup, runs: [WholeRun, WholeRun]): string[] {
+  const rate = job.machine.hourlyRate;
+  const stopped = runs.find((r) => r.stops > 0);
+  if (stopped) return [`“${stopped.name}” is not one to run as it is: what stops it comes first.`];
+  const [less, more] = runs.map((r) => r.removed).sort((a, b) => a - b);
+  if (more > (1 + OTHER_WORK) * less)
+    return [`They do other work: one takes ${formatNumber(less, 1)} cm³ away, the other ${formatNumber(more, 1)} cm³.`];
+  if (!(rate > 0)) return [`Which costs less is not known without the hourly rate of ${job.machine.name}.`];
+  const found = runs.map((run, i) => pricedRun(job, setup, run, { id: String(i) }));
+  const priced = found.map((f) => f.priced);
+  const missing = [...new Set(found.flatMap((f) => f.missing))];
+  return [
+    ...verdictText(verdictOf(priced, rate, job.batch), priced, rate, (id) => runs[Number(id)].name, job.batch),
+    ...(missing.length > 0 ? [`Not counted, as it is not known: ${missing.join(', ')}.`] : []),
+  ];
 }
 
 /** The job with a candidate in place of what it stands in for, at the speeds asked for, and which operations are its own then. */
@@ -159,21 +187,24 @@ function* outcomeOf(
   if (programs.length === 0)
     return { outcome: { id: candidate.id, findings: worries, watched: [], coarse: false }, missing: [] };
   const { text, sections } = joinPrograms(programs);
-  const run = new ProofRun(made, setup, text, undefined, { sections, left, ground: plan.ground });
-  while (!run.done) {
-    run.advance(SLICE);
-    yield { proving: run.progress };
+  const cut = new ProofRun(made, setup, text, undefined, { sections, left, ground: plan.ground });
+  while (!cut.done) {
+    cut.advance(SLICE);
+    yield { proving: cut.progress };
   }
-  const proof = run.finish();
+  const proof = cut.finish();
   const byId = new Map(setup.operations.map((o) => [o.id, o]));
   const toolOf = (o?: Operation) => made.tools.find((t) => t.id === o?.toolId);
-  const { tools, material, machine } = run.prover.input;
+  const { tools, material, machine } = cut.prover.input;
   const figures = measured(
     { ...proof, motions: proof.read.motions, seconds: proof.clock.seconds, sections, tools, material, machine },
     new Set(own),
     (id) => askedAngle(byId.get(id), toolOf(byId.get(id))),
   );
-  const { priced, missing } = pricedAs(candidate, made, setup, figures);
+  const run = { minutes: figures.minutes.total, wear: figures.wear, kWh: figures.kWh };
+  const { id, spend } = candidate;
+  const more = { id, spend, heat: figures.heat, spikes: figures.spikes.count };
+  const { priced, missing } = pricedRun(made, setup, run, more);
   const all = [...worries, ...proof.findings.filter(isWorry)];
   const starts = [...sections].sort((a, b) => a.line - b.line);
   const isOwn = ({ place: { operation, line } }: Finding) =>

@@ -75,7 +75,7 @@ export function verdictText(
     said.push(
       `“${name(next)}” becomes the cheaper one when ${near.map((f) => flipText(f, rate, batch)).join(', or when ')}.`,
     );
-  if (kindest !== cheapest)
+  if (of(kindest).spikes < of(cheapest).spikes)
     said.push(
       `“${name(kindest)}” is kindest to its tool: ${of(kindest).spikes} spikes of load against ${of(cheapest).spikes}.`,
     );
