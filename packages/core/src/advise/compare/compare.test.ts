@@ -288,6 +288,7 @@ describe('two programs of a setup', () => {
       `“one” costs least: ${cost(9)} a part, ${Math.round(100 * (1 - Number(cost(9)) / Number(cost(12))))} % less than “other” at ${cost(12)}.`,
     );
     expect(told(run('one', 9), run('other', 12)).join(' ')).not.toMatch(/kindest/);
+    expect(told(run('one', 9), run('other', 9))).toEqual([expect.stringMatching(/^On cost it is a draw/)]);
     const unknown = told(run('one', 9, { wear: [{ tool: 99, share: 0.1, minutes: 1 }] }), run('other', 12));
     expect(unknown.at(-1)).toBe('Not counted, as it is not known: the price of an edge of T99.');
   });

@@ -144,7 +144,8 @@ export function runsCompared(job: Job, setup: Setup, runs: [WholeRun, WholeRun])
   if (!(rate > 0)) return [`Which costs less is not known without the hourly rate of ${job.machine.name}.`];
   const found = runs.map((run, i) => pricedRun(job, setup, run, { id: String(i) }));
   const priced = found.map((f) => f.priced);
-  const missing = [...new Set(found.flatMap((f) => f.missing))];
+  const energy = job.prices?.energy ? [] : ['the price of energy'];
+  const missing = [...new Set([...found.flatMap((f) => f.missing), ...energy])];
   return [
     ...verdictText(verdictOf(priced, rate, job.batch), priced, rate, (id) => runs[Number(id)].name, job.batch),
     ...(missing.length > 0 ? [`Not counted, as it is not known: ${missing.join(', ')}.`] : []),

@@ -5,6 +5,8 @@ import { Flip, Priced, Verdict, costInBatch } from './verdict';
 const money = (amount: number) => amount.toFixed(2);
 const percent = (share: number) => `${formatNumber(Math.abs(share) * 100, Math.abs(share) < 0.1 ? 1 : 0)} %`;
 
+/** Times that differ by less are the same, as a share. */
+const SAME_TIME = 0.0005;
 /** A batch this near to a whole number is it. */
 const TIE = 1e-6;
 
@@ -67,9 +69,11 @@ export function verdictText(
     );
   const fast = of(quickest);
   const other = quickest === cheapest ? of(next) : of(cheapest);
-  said.push(
-    `“${name(quickest)}” is quickest: ${formatTime(fast.minutes)}, ${percent(1 - fast.minutes / other.minutes)} ${fast.minutes <= other.minutes ? 'less' : 'more'} than “${name(other.id)}”.`,
-  );
+  const less = 1 - fast.minutes / other.minutes;
+  if (Math.abs(less) >= SAME_TIME)
+    said.push(
+      `“${name(quickest)}” is quickest: ${formatTime(fast.minutes)}, ${percent(less)} ${less >= 0 ? 'less' : 'more'} than “${name(other.id)}”.`,
+    );
   const near = flipsOf(flips, next).filter((f) => isNear(f, rate));
   if (near.length > 0)
     said.push(
