@@ -1,5 +1,5 @@
 /** Ways to do the same held against each other, and one taken over. */
-import { Harness, bodyHas, byLabel, byTest, tap, tapText, textOf, until } from './harness';
+import { Harness, bodyHas, byLabel, byTest, fill, tap, tapText, textOf, until } from './harness';
 
 const harness = new Harness();
 beforeAll(() => harness.start());
@@ -17,6 +17,15 @@ test('from an operation to ways that differ, a verdict, and the better one in th
     /^“Plain passes, 10 mm end mill, 3 flutes” costs least: [\d.]+ a part, \d+ % less/,
   );
   expect(await textOf(page, byTest('way-c1'))).toMatch(/^As it is/);
+  // A tool of a typed size, made on the spot, and drilled down for first.
+  await tapText(page, 'Another way');
+  await fill(page, byTest('size-finder'), '7');
+  await tap(page, '[aria-label^="Make 7 mm end mill"]');
+  await tapText(page, 'Drilled first, then plain passes');
+  await until('the way to be one', () => page.$eval(byTest('add-way'), (e) => e.ariaDisabled !== 'true'));
+  await tap(page, byTest('add-way'));
+  await until('its figures', async () => /Time [\d:]+/.test(await textOf(page, byTest('way-c4'))), 300_000);
+  expect(await textOf(page, byTest('way-c4'))).toMatch(/^Drilled first, then plain passes, 7 mm end mill/);
   await tap(page, byTest('take-c2'));
   await until('the route', () => bodyHas(page, /Clear float pocket|Pocket float pocket/));
   await until('its operation to be plain passes', async () => {

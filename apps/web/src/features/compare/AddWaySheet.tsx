@@ -1,11 +1,22 @@
 import { useState } from 'react';
 import useSWR from 'swr';
-import { Candidate, Comparison, Job, candidateFor, comparedIn, formatTime, waysFor } from '@tidypath/core';
+import {
+  Candidate,
+  Comparison,
+  Job,
+  candidateFor,
+  Tool,
+  comparedIn,
+  formatTime,
+  kindOf,
+  waysFor,
+} from '@tidypath/core';
 import { useShelf } from '../../api/useShelf';
 import { engine } from '../../compute/engine';
 import { Actions } from '../../ui/Actions';
 import { Fields } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
+import { SizeFinder } from '../../ui/cutting/SizeFinder';
 import { NumberField } from '../../ui/NumberField';
 import { LengthField } from '../../ui/LengthField';
 import { Sheet } from '../../ui/Sheet';
@@ -47,8 +58,10 @@ export function AddWaySheet({ job, comparison, onAdd, onClose }: Props) {
   const [way, setWay] = useState(ways[0].name);
   const [chosen, setChosen] = useState<string>();
   const [own, setOwn] = useState<{ stepover?: number; layer?: number }>({});
+  /** One of a typed size. */
+  const [sized, setSized] = useState<Tool>();
   const toolId = chosen ?? roughers?.[0]?.tool.id;
-  const tool = roughers?.find((a) => a.tool.id === toolId)?.tool;
+  const tool = sized?.id === toolId ? sized : roughers?.find((a) => a.tool.id === toolId)?.tool;
   const [boldness, setBoldness] = useState<Bold>('the job');
   const [spend, setSpend] = useState(0);
   const asked = ways.find((w) => w.name === way)!;
@@ -87,15 +100,27 @@ export function AddWaySheet({ job, comparison, onAdd, onClose }: Props) {
         <Choices
           label="Tool"
           value={toolId}
-          options={roughers.map(({ tool: t, minutes }) => ({
-            value: t.id,
-            label: `${t.name}, about ${formatTime(minutes!)}`,
-          }))}
+          options={[
+            ...(sized && !roughers.some((r) => r.tool.id === sized.id) ? [{ value: sized.id, label: sized.name }] : []),
+            ...roughers.map(({ tool: t, minutes }) => ({
+              value: t.id,
+              label: `${t.name}, about ${formatTime(minutes!)}`,
+            })),
+          ]}
           onChange={choose(setChosen)}
         />
       ) : (
         <Txt tone="quiet">{isLoading ? 'The tools are looked through …' : 'No tool of the rack clears it.'}</Txt>
       )}
+      <SizeFinder
+        kind={kindOf(asked.kind)!}
+        tools={[...job.tools, ...rack.filter((t) => !job.tools.some((own) => own.id === t.id))]}
+        unit={job.unit}
+        onTake={(t) => {
+          setSized(t);
+          choose(setChosen)(t.id);
+        }}
+      />
       {params && tool && (
         <Fields>
           {OWN.map(({ key, label }) => (

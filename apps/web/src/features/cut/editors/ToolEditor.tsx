@@ -2,11 +2,11 @@ import { View } from 'react-native';
 import { Button } from 'react-native-paper';
 import { changeTool, isStale, kindOf, rankedFor, refreshTool } from '@tidypath/core';
 import { SPACE } from '../../../theme/theme';
+import { SizeFinder } from '../../../ui/cutting/SizeFinder';
 import { Txt } from '../../../ui/Txt';
 import { useAdvice } from '../../../ui/cutting/useAdvice';
 import { useShop } from '../../../ui/cutting/useShop';
 import { ToolLine } from '../../../ui/ToolLine';
-import { SizeFinder } from './SizeFinder';
 import type { EditorProps } from './types';
 
 /** The rack for this operation: advised tools first with their reasons, then the rest that can, then what to buy. */

@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { Button, HelperText, TextInput } from 'react-native-paper';
 import { LengthUnit, OperationKind, Tool, isSize, kindLabel, makesThreads, readSize, sizedTools } from '@tidypath/core';
-import { ApiError } from '../../../api/client';
-import { useShelf } from '../../../api/useShelf';
-import { Row } from '../../../ui/Card';
-import { Txt } from '../../../ui/Txt';
+import { ApiError } from '../../api/client';
+import { useShelf } from '../../api/useShelf';
+import { Row } from '../Card';
+import { Txt } from '../Txt';
 
 interface Props {
   kind: OperationKind;
