@@ -38,6 +38,7 @@ export {
   type Outcome,
   runsCompared,
   takenAt,
+  wholeRun,
   type WholeRun,
 } from './compare/compare';
 export {

@@ -40,11 +40,9 @@ interface Props {
 }
 
 /** Tools that clear what is compared, the quickest first, worked out beside the page. */
-function useRoughers(job: Job, comparison: Comparison) {
-  const { items: rack } = useShelf('tools');
+function useRoughers(job: Job, comparison: Comparison, all: Tool[]) {
   const feature = comparedIn(job, comparison)[0]?.targets[0];
-  return useSWR(feature ? ['roughers', job.name, feature, rack.length] : null, async () => {
-    const all = [...job.tools, ...rack.filter((t) => !job.tools.some((own) => own.id === t.id))];
+  return useSWR(feature ? ['roughers', job.name, feature, all.length] : null, async () => {
     const { ranked } = await engine.advise(job, feature, all);
     return ranked.filter((a) => a.minutes !== undefined).sort((a, b) => a.minutes! - b.minutes!);
   });
@@ -52,8 +50,9 @@ function useRoughers(job: Job, comparison: Comparison) {
 
 /** One more way to do the same: the kind of passes, the tool, its bite and its layer. */
 export function AddWaySheet({ job, comparison, onAdd, onClose }: Props) {
-  const { data: roughers, isLoading } = useRoughers(job, comparison);
   const { items: rack } = useShelf('tools');
+  const tools = [...job.tools, ...rack.filter((t) => !job.tools.some((own) => own.id === t.id))];
+  const { data: roughers, isLoading } = useRoughers(job, comparison, tools);
   const ways = waysFor(job, comparison);
   const [way, setWay] = useState(ways[0].name);
   const [chosen, setChosen] = useState<string>();
@@ -114,7 +113,7 @@ export function AddWaySheet({ job, comparison, onAdd, onClose }: Props) {
       )}
       <SizeFinder
         kind={kindOf(asked.kind)!}
-        tools={[...job.tools, ...rack.filter((t) => !job.tools.some((own) => own.id === t.id))]}
+        tools={tools}
         unit={job.unit}
         onTake={(t) => {
           setSized(t);

@@ -6,7 +6,6 @@ import { LineFigure } from '../../ui/LineFigure';
 import { Txt } from '../../ui/Txt';
 
 const BATCHES = [1, 10, 100, 1000];
-const MOST = 1000;
 /** Steps of the curves, each so many times the batch before. */
 const STEPS = 48;
 
@@ -23,11 +22,12 @@ export function BatchCosts({ job: { machine, batch = 1 }, priced, name }: Props)
   const sizes = [...new Set([...BATCHES, batch])].sort((a, b) => a - b);
   const cost = (p: Priced, n: number) => costInBatch(p, machine.hourlyRate, n);
   const least = (n: number) => Math.min(...priced.map((p) => cost(p, n)));
+  const most = sizes[sizes.length - 1];
   const [best, ...others] = [...priced].sort((a, b) => cost(a, batch) - cost(b, batch));
   const other = others.find((p) => p.oneOff !== best.oneOff);
   const curve = (p: Priced) => ({
     name: name(p.id),
-    values: Array.from({ length: STEPS + 1 }, (_, i) => cost(p, MOST ** (i / STEPS))),
+    values: Array.from({ length: STEPS + 1 }, (_, i) => cost(p, most ** (i / STEPS))),
   });
   return (
     <Card testID="batch-costs">
@@ -37,10 +37,10 @@ export function BatchCosts({ job: { machine, batch = 1 }, priced, name }: Props)
       <LineFigure
         title={name(best.id)}
         summary={`${name(best.id)} costs ${cost(best, batch).toFixed(2)} a part in a batch of ${batch}`}
-        x={{ label: 'parts', from: 1, to: MOST, text: (v) => formatNumber(v, 0) }}
+        x={{ label: 'parts', from: 1, to: most, text: (v) => formatNumber(v, 0) }}
         y={{ label: 'a part', text: (v) => v.toFixed(v < 10 ? 1 : 0) }}
         curves={other ? [curve(best), curve(other)] : [curve(best)]}
-        here={{ at: Math.log(batch) / Math.log(MOST), value: cost(best, batch) }}
+        here={{ at: Math.log(batch) / Math.log(most), value: cost(best, batch) }}
       />
       {priced.map((p) => (
         <View key={p.id}>

@@ -29,17 +29,18 @@ const MOST_KEPT = 4;
 /** Two operations or programs, one above the other on the same scale. */
 export function CompareCard({ proof, name, operations, measure, unit }: Props) {
   const { id = '' } = useLocalSearchParams<{ id: string }>();
+  const { job, setup } = useJob();
   const [asides, setAsides] = useState(kept);
   const [chosen, setChosen] = useState<[string?, string?]>([]);
   const all = useMemo(
-    () => [programOf('The whole program', proof, id), ...asides, ...stepStretches(proof, operations)],
-    [proof, asides, operations, id],
+    () => [programOf('The whole program', proof, id, job, setup), ...asides, ...stepStretches(proof, operations)],
+    [proof, asides, operations, id, job, setup],
   );
   const options = all.map((s, i) => ({ value: String(i), label: s.name }));
   const [one = '0', other = asides.length > 0 ? '1' : undefined] = chosen;
   const pair = [one, other].map((c) => (c === undefined ? undefined : all[Number(c)]));
   const keep = () => {
-    const aside = programOf(`${name}, aside ${++count}`, proof, id);
+    const aside = programOf(`${name}, aside ${++count}`, proof, id, job, setup);
     kept = [aside, ...kept].slice(0, MOST_KEPT);
     setAsides(kept);
     setChosen(['0', '1']);
@@ -61,13 +62,11 @@ export function CompareCard({ proof, name, operations, measure, unit }: Props) {
 }
 
 function Pair({ pair, measure, unit }: { pair: [LoadStretch, LoadStretch] } & Pick<Props, 'measure' | 'unit'>) {
-  const { job, setup } = useJob();
+  const { job } = useJob();
   const [one, other] = pair;
-  // What a program of another part costs is told by other tools.
+  // Only programs of one setup do the same work.
   const verdict =
-    one.run && other.run && one !== other && one.run.job === other.run.job
-      ? runsCompared(job, setup, [one.run, other.run])
-      : [];
+    one.run && other.run && one !== other && one.run.of === other.run.of ? runsCompared(job, [one.run, other.run]) : [];
   return (
     <View style={{ gap: SPACE.s }} testID="compared">
       {verdict.map((line, i) => (

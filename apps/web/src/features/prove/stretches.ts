@@ -1,4 +1,14 @@
-import { type LoadView, type Operation, type ProofView, type WholeRun, type Samples, runFigures } from '@tidypath/core';
+import {
+  type Job,
+  type Setup,
+  wholeRun,
+  type LoadView,
+  type Operation,
+  type ProofView,
+  type WholeRun,
+  type Samples,
+  runFigures,
+} from '@tidypath/core';
 
 /** A stretch of a program's load that can be held against another. */
 export interface LoadStretch {
@@ -7,8 +17,8 @@ export interface LoadStretch {
   seconds: number;
   /** Samples with their time from its start. */
   samples: Samples;
-  /** What it takes, where it is a whole program, and the job it belongs to. */
-  run?: WholeRun & { job: string };
+  /** What it costs, where it is a whole program, and the setup it is of. */
+  run?: WholeRun & { of: string };
 }
 
 export const wholeOf = (name: string, { clock, samples }: LoadView): LoadStretch => ({
@@ -17,13 +27,10 @@ export const wholeOf = (name: string, { clock, samples }: LoadView): LoadStretch
   samples,
 });
 
-/** A whole program of a job. */
-export const programOf = (name: string, proof: ProofView, job: string): LoadStretch => ({
+/** A whole program of a setup; `jobId` tells jobs apart that are called the same. */
+export const programOf = (name: string, proof: ProofView, jobId: string, job: Job, setup: Setup): LoadStretch => ({
   ...wholeOf(name, proof),
-  run: {
-    ...runFigures(proof),
-    ...{ name, job, removed: proof.removed, stops: proof.findings.filter((f) => f.level === 'stop').length },
-  },
+  run: { ...wholeRun(name, job, setup, runFigures(proof), proof), of: `${jobId} ${setup.id}` },
 });
 
 /** The samples of the motions `from` up to, not including, `to`, with their time from `start`. */

@@ -16,7 +16,10 @@ import {
   leftOutBy,
   runsCompared,
   takenAt,
+  wholeRun,
 } from './compare';
+import { finding } from '../../quantity/finding';
+import { Wear } from '../../judge/wear';
 import { takeSuggested } from '../edit';
 import {
   Offer,
@@ -275,11 +278,15 @@ test('a whole route is held against a proposed one, at speeds of its own, and ta
 describe('two programs of a setup', () => {
   const job = pocket();
   const [setup] = job.setups;
-  const run = (name: string, minutes: number, more: Partial<WholeRun> = {}): WholeRun => ({
-    ...{ name, minutes, wear: [], kWh: 0.1, removed: 30, stops: 0 },
-    ...more,
-  });
-  const told = (...runs: [WholeRun, WholeRun]) => runsCompared(job, setup, runs);
+  const run = (
+    name: string,
+    minutes: number,
+    { wear = [] as Wear[], removed = 30, stopped = false } = {},
+  ): WholeRun => {
+    const findings = stopped ? [finding('no-motion', {}, { line: 1 })] : [];
+    return wholeRun(name, job, setup, { minutes, wear, kWh: 0.1 }, { removed, findings });
+  };
+  const told = (...runs: [WholeRun, WholeRun]) => runsCompared(job, runs);
 
   test('are judged by what a part costs, where they do the same work', () => {
     const rate = job.machine.hourlyRate;
@@ -291,16 +298,19 @@ describe('two programs of a setup', () => {
     expect(told(run('one', 9), run('other', 9))).toEqual([expect.stringMatching(/^On cost it is a draw/)]);
     const unknown = told(run('one', 9, { wear: [{ tool: 99, share: 0.1, minutes: 1 }] }), run('other', 12));
     expect(unknown.at(-1)).toBe('Not counted, as it is not known: the price of an edge of T99.');
+    // Its tools may be others since: what it cost stays.
+    const worn = run('one', 9, { wear: [{ tool: 4, share: 0.1, minutes: 1 }] });
+    expect(runsCompared({ ...job, tools: [] }, [worn, run('other', 12)])).toEqual(told(worn, run('other', 12)));
   });
 
   test('are not, where one is stopped, does other work, or no rate is known', () => {
-    expect(told(run('one', 9, { stops: 1 }), run('other', 12))).toEqual([
+    expect(told(run('one', 9, { stopped: true }), run('other', 12))).toEqual([
       '“one” is not one to run as it is: what stops it comes first.',
     ]);
     expect(told(run('one', 1, { removed: 2 }), run('other', 12))).toEqual([
       'They do other work: one takes 2 cm³ away, the other 30 cm³.',
     ]);
     const free = { ...job, machine: { ...job.machine, hourlyRate: 0 } };
-    expect(runsCompared(free, setup, [run('one', 9), run('other', 12)])[0]).toMatch(/without the hourly rate/);
+    expect(runsCompared(free, [run('one', 9), run('other', 12)])[0]).toMatch(/without the hourly rate/);
   });
 });

@@ -101,7 +101,7 @@ function atSpeeds(
 }
 
 /** What a run costs a part, in the terms it is doubted by, and the prices that are not known, in words. */
-export function pricedRun(
+function pricedRun(
   { tools, prices = {} }: Job,
   setup: Setup,
   { minutes, wear, kWh }: RunFigures,
@@ -123,18 +123,33 @@ export function pricedRun(
   return { priced, missing };
 }
 
-/** A run of a whole program, with what it takes away, cm³, and the findings that stop it. */
-export interface WholeRun extends RunFigures {
+/** A run of a whole program: what it costs with the tools it was run with, what it takes away, cm³, and how many findings stop it. */
+export interface WholeRun {
   name: string;
+  priced: Priced;
+  /** Prices that are not known, in words. */
+  missing: string[];
   removed: number;
   stops: number;
 }
+
+/** A proved program as one to hold against others. */
+export const wholeRun = (
+  name: string,
+  job: Job,
+  setup: Setup,
+  run: RunFigures,
+  { removed, findings }: { removed: number; findings: Finding[] },
+): WholeRun => ({
+  ...{ name, removed, ...pricedRun(job, setup, run, { id: name }) },
+  stops: findings.filter((f) => f.level === 'stop').length,
+});
 
 /** Programs that take this much more than others do other work, as a share. */
 const OTHER_WORK = 0.02;
 
 /** Two programs of a setup held against each other by what a part costs, in sentences; or why that says nothing. */
-export function runsCompared(job: Job, setup: Setup, runs: [WholeRun, WholeRun]): string[] {
+export function runsCompared(job: Job, runs: [WholeRun, WholeRun]): string[] {
   const rate = job.machine.hourlyRate;
   const stopped = runs.find((r) => r.stops > 0);
   if (stopped) return [`“${stopped.name}” is not one to run as it is: what stops it comes first.`];
@@ -142,10 +157,9 @@ export function runsCompared(job: Job, setup: Setup, runs: [WholeRun, WholeRun])
   if (more > (1 + OTHER_WORK) * less)
     return [`They do other work: one takes ${formatNumber(less, 1)} cm³ away, the other ${formatNumber(more, 1)} cm³.`];
   if (!(rate > 0)) return [`Which costs less is not known without the hourly rate of ${job.machine.name}.`];
-  const found = runs.map((run, i) => pricedRun(job, setup, run, { id: String(i) }));
-  const priced = found.map((f) => f.priced);
+  const priced = runs.map((r, i) => ({ ...r.priced, id: String(i) }));
   const energy = job.prices?.energy ? [] : ['the price of energy'];
-  const missing = [...new Set([...found.flatMap((f) => f.missing), ...energy])];
+  const missing = [...new Set([...runs.flatMap((r) => r.missing), ...energy])];
   return [
     ...verdictText(verdictOf(priced, rate, job.batch), priced, rate, (id) => runs[Number(id)].name, job.batch),
     ...(missing.length > 0 ? [`Not counted, as it is not known: ${missing.join(', ')}.`] : []),
