@@ -1,13 +1,17 @@
-const { node, transformed } = require('./scripts/jest-node.cjs');
+const { bare, node, transformed } = require('./scripts/jest-node.cjs');
+
+/** The one suite that wants modules of its own. */
+const ALONE = 'src/alone.test.ts';
 
 /** Core, command line and server run in plain Node; the app's components under jest-expo. */
 module.exports = {
   // No figure: a machine that is busy with other things takes its time.
   testTimeout: 60_000,
   projects: [
-    { ...node, displayName: 'core', rootDir: 'packages/core' },
-    { ...node, displayName: 'sheets', rootDir: 'packages/sheets' },
-    { ...node, displayName: 'controller', rootDir: 'packages/controller' },
+    { ...bare, displayName: 'core', rootDir: 'packages/core', testPathIgnorePatterns: [ALONE] },
+    { ...node, displayName: 'alone', rootDir: 'packages/core', testMatch: [`<rootDir>/${ALONE}`] },
+    { ...bare, displayName: 'sheets', rootDir: 'packages/sheets' },
+    { ...bare, displayName: 'controller', rootDir: 'packages/controller' },
     { ...node, displayName: 'cli', rootDir: 'packages/cli' },
     { ...node, displayName: 'server', rootDir: 'apps/server' },
     { ...node, displayName: 'safe', rootDir: 'tests/safe', setupFiles: [require.resolve('reflect-metadata')] },

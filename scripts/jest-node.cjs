@@ -2,9 +2,11 @@
 const transformed =
   'clipper2-ts|d3-contour|d3-array|internmap|polylabel|tinyqueue|flatbush|flatqueue|murmurhash|delaunator|robust-predicates';
 
-/** How tests run in plain Node. */
 module.exports = {
   transformed,
+  /** How tests of pure code run: in bare Node, one after the other with the same modules, as fast as in use. */
+  bare: { runner: 'jest-light-runner', setupFiles: [require.resolve('./jest-typescript.mjs')], transform: {} },
+  /** How tests run in plain Node, each file with modules and time limits of its own. */
   node: {
     testEnvironment: 'node',
     transform: { '\\.m?[jt]sx?$': require.resolve('./jest-esbuild.cjs') },

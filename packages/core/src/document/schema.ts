@@ -30,6 +30,13 @@ function byKind(defs: Record<string, Schema>, cls: string, kinds: StoredKind[]):
   }));
 }
 
+/** What a schema names, and what that names: what else happens to be known is none of its own. */
+function namedBy(schema: Schema, defs: Record<string, Schema>, named = new Set<string>()): Set<string> {
+  for (const [, name] of JSON.stringify(schema).matchAll(/"#\/\$defs\/(\w+)"/g))
+    if (!named.has(name)) namedBy(defs[name], defs, named.add(name));
+  return named;
+}
+
 /**
  * JSON Schema (2020-12) of the job file, made from the classes that check it: the fields, ranges, choices, the shapes by
  * their type, and each operation's own values by its kind.
@@ -47,10 +54,11 @@ export function jobSchema(kinds: StoredKinds): Schema {
   job.properties.part = { oneOf: PARTS.map((p) => ({ $ref: REF + p.value.name })) };
   byKind(defs, 'Operation', kinds.operations);
   byKind(defs, 'Holding', kinds.holdings);
+  const named = namedBy(job, defs);
   return {
     $schema: 'https://json-schema.org/draft/2020-12/schema',
     title: 'Tidy Path job',
     ...defs[Job.name],
-    $defs: defs,
+    $defs: Object.fromEntries(Object.entries(defs).filter(([name]) => named.has(name))),
   };
 }

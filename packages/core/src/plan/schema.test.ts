@@ -1,6 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import Ajv from 'ajv/dist/2020';
+import { IsString } from 'class-validator';
 import { jobSchema } from './schema';
 
 const root = join(__dirname, '../../../..');
@@ -29,4 +30,11 @@ test('what the reader refuses, the schema refuses', () => {
 
 test('the schema in the documentation is the one in force', () => {
   expect(JSON.parse(readFileSync(join(root, 'docs/job-file.schema.json'), 'utf8'))).toEqual(jobSchema());
+});
+
+test('it describes nothing but what stands in a job', () => {
+  class Elsewhere {
+    @IsString() word!: string;
+  }
+  expect(jobSchema().$defs).not.toHaveProperty(Elsewhere.name);
 });
