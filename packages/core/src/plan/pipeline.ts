@@ -250,12 +250,14 @@ export function planSetup(job: Job, setup: Setup, cache?: PlanCache): SetupPlan 
 /**
  * The same in steps, each operation one of them, for whoever has to breathe in between.
  * @param waiting whom each operation asks whether to go on, and tells how far it is; a plan that was stopped is not remembered
+ * @param taken plans that are taken as they are, whatever else has changed
  */
 export function* planSteps(
   job: Job,
   setup: Setup,
   cache: PlanCache = new Map(),
   waiting: Waiting = {},
+  taken: (operation: Operation) => Planned | undefined = () => undefined,
 ): Generator<PlanStep, SetupPlan> {
   const made = groundOf(job, setup);
   const { job: seen, whole: model, stock, clearance } = made;
@@ -266,25 +268,24 @@ export function* planSteps(
   if (model.outline.length === 0) return { ground: made, planned, findings, plans: [] };
   const on = made.setup.operations.filter((o) => o.on);
   const before = on.some(looksBack) ? yield* ranBefore(job, setup, cache, waiting) : NOTHING_RAN;
+  const groundFor = (operation: Operation) => ({
+    model,
+    stock: stock.region,
+    top: topOver(made, targetsOf(operation, seen.part)) ?? top,
+    stockTop: stock.top,
+    bottom: stock.bottom,
+    clearance,
+    partKey,
+    drawn: job.part,
+    earlier: metBy(operation, seen, [...before.earlier, ...cutBy(job, planned)], stock.top),
+    fixtures: fixturesFor(made, operation.id),
+    features: seen.part.features,
+    rack: job.tools,
+    ...waiting,
+  });
   for (const [index, operation] of on.entries()) {
     yield { name: operation.name, index, of: on.length };
-    const earlier = metBy(operation, seen, [...before.earlier, ...cutBy(job, planned)], stock.top);
-    const ground = {
-      model,
-      stock: stock.region,
-      top: topOver(made, targetsOf(operation, seen.part)) ?? top,
-      stockTop: stock.top,
-      bottom: stock.bottom,
-      clearance,
-      partKey,
-      drawn: job.part,
-      earlier,
-      fixtures: fixturesFor(made, operation.id),
-      features: seen.part.features,
-      rack: job.tools,
-      ...waiting,
-    };
-    const one = planOne(seen, operation, ground, cache);
+    const one = taken(operation) ?? planOne(seen, operation, groundFor(operation), cache);
     planned.push(one);
     if (one.plan.lowersTo !== undefined) top = Math.min(top, one.plan.lowersTo);
   }

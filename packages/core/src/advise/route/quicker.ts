@@ -1,6 +1,9 @@
 /** A route made quicker: other tools and other kinds of passes for the bulk of its features, planned and timed. */
+import type { Operation } from '../../document/operation';
 import type { BenchWork } from '../../plan/bench';
+import type { Planned } from '../../plan/pipeline';
 import { sectionAt } from '../../program/write/step';
+import { hashOf } from '../../quantity/hash';
 import { wholeTime } from '../../simulate/clock';
 import { Proposed } from './propose';
 import { Chosen } from './step';
@@ -63,6 +66,19 @@ export function* quicker(
   return { best, chosen: [] };
 }
 
+/** The work of an operation, by whatever name it goes. */
+const workOf = (o: Operation) => hashOf({ ...o, id: '', name: '', reason: undefined });
+
+/** The plans of what does not work on a feature, as they are: what a change there does to others is seen once it is worth planning whole. */
+function besides(feature: string, { plan }: Tried): (operation: Operation) => Planned | undefined {
+  const others = plan.planned.filter(({ operation }) => !operation.targets.includes(feature));
+  const byWork = new Map(others.map((p) => [workOf(p.operation), p]));
+  return (operation) => {
+    const known = byWork.get(workOf(operation));
+    return known && { ...known, operation };
+  };
+}
+
 /** What a route takes with each change by itself. */
 function* timedOnes(best: Tried, bench: TryBench, propose: (chosen: Chosen[]) => Proposed): BenchWork<Timed[]> {
   const by = minutesByFeature(best);
@@ -73,7 +89,7 @@ function* timedOnes(best: Tried, bench: TryBench, propose: (chosen: Chosen[]) =>
   const timed: Timed[] = [];
   for (const [feature] of longest)
     for (const other of best.proposal.others.filter((o) => o.feature === feature)) {
-      const begun = yield* begin(propose([other]), bench, true);
+      const begun = yield* begin(propose([other]), bench, true, besides(feature, best));
       timed.push({ chosen: [other], minutes: minutesOf(begun) });
     }
   return timed;

@@ -1,8 +1,9 @@
 /** A proposed route tried: planned, posted, timed, cut. */
 import { Finding, worded } from '../../quantity/finding';
 import { Job, Setup } from '../../document/job';
+import type { Operation } from '../../document/operation';
 import type { BenchWork } from '../../plan/bench';
-import { PlanCache, SetupPlan, planFindings, planSteps, postSetup } from '../../plan/pipeline';
+import { PlanCache, Planned, SetupPlan, planFindings, planSteps, postSetup } from '../../plan/pipeline';
 import type { Section } from '../../program/write/step';
 import { joinPrograms } from '../../plan/joined';
 import { Ground } from '../../plan/ground';
@@ -41,11 +42,8 @@ export interface Begun {
   findings: Finding[];
 }
 
-/** A proposal with what its plan and its cut found. */
-export interface Tried extends Pick<Begun, 'proposal' | 'setup' | 'findings'> {
-  /** The cut, where there was one: the next begins where it is still the same. */
-  run?: ProofRun;
-  sections: Section[];
+/** A proposal with what its plan and its cut found; where there was a cut, the next begins where it is still the same. */
+export interface Tried extends Begun {
   ground?: Ground;
   figures?: RunFigures;
   /** Operations that took nothing away. */
@@ -55,11 +53,17 @@ export interface Tried extends Pick<Begun, 'proposal' | 'setup' | 'findings'> {
 /**
  * Plans a proposed setup and posts it.
  * @param glance whether it is enough to see what a coarse grid shows; else it is to be proved
+ * @param taken plans that are taken as they are: enough to see what it takes
  */
-export function* begin(proposal: Proposed, { setupId, plans, left }: TryBench, glance: boolean): BenchWork<Begun> {
+export function* begin(
+  proposal: Proposed,
+  { setupId, plans, left }: TryBench,
+  glance: boolean,
+  taken?: (operation: Operation) => Planned | undefined,
+): BenchWork<Begun> {
   const { job } = proposal;
   const setup = setupOf(job, setupId);
-  const steps = planSteps(job, setup, plans);
+  const steps = planSteps(job, setup, plans, {}, taken);
   let step = steps.next();
   for (; !step.done; step = steps.next()) yield { planning: step.value };
   const plan = step.value;
@@ -72,8 +76,9 @@ export function* begin(proposal: Proposed, { setupId, plans, left }: TryBench, g
 }
 
 /** Cuts what was begun, from where the cut before was still the same. */
-export function* cut({ proposal, setup, plan, run, sections, findings }: Begun, before?: Tried): BenchWork<Tried> {
-  if (!run) return { proposal, setup, sections, findings };
+export function* cut(begun: Begun, before?: Tried): BenchWork<Tried> {
+  const { setup, plan, run, sections } = begun;
+  if (!run) return begun;
   if (before?.run) run.prover.follow(before.run.prover);
   while (!run.done) {
     run.advance(SLICE);
@@ -82,7 +87,7 @@ export function* cut({ proposal, setup, plan, run, sections, findings }: Begun, 
   const proof = run.finish();
   const found = proof.findings.map((f) => named(f, sections));
   return {
-    ...{ proposal, setup, run, sections, ground: plan.ground, figures: runFigures(proof) },
+    ...{ ...begun, ground: plan.ground, figures: runFigures(proof) },
     idle: found.flatMap(({ code, place }) => (code === 'removed-nothing' && place.operation ? [place.operation] : [])),
     findings: worries(setup, [...planFindings(plan), ...found]),
   };

@@ -98,11 +98,14 @@ export function makePiles(grid: Grid): HeightField & { below: Below } {
   return { ...field, below: { low: field.height.slice(), more: new Map() } };
 }
 
-/** A copy that can be cut by itself. */
+/** A copy that can be cut by itself; both share piles, which nobody changes. */
 export function copyField(field: HeightField): HeightField {
   const { height, below } = field;
-  const more = below && new Map([...below.more].map(([i, pile]) => [i, [...pile]]));
-  return { ...field, height: height.slice(), below: below && { low: below.low.slice(), more: more! } };
+  return {
+    ...field,
+    height: height.slice(),
+    below: below && { low: below.low.slice(), more: new Map(below.more) },
+  };
 }
 
 /**

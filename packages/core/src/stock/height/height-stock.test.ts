@@ -78,3 +78,16 @@ test('a snapshot brings everything back, and parts of a stock are as the whole',
   const bored = HeightStock.of({ ...block, region: ring }, CELL);
   expect(bored.facesAt(20, 15)).toEqual([]);
 });
+
+test('what is cut through after a snapshot is whole in it', () => {
+  const lying = { axis: 'x', middle: { across: 15, z: -10 }, width: 20, height: 20, corner: 10, bore: 10 } as const;
+  const tube = HeightStock.of({ ...block, lying }, CELL);
+  const before = tube.snapshot();
+  const [faces, volume] = [tube.facesAt(20, 15), tube.volume()];
+  expect(faces).toHaveLength(4);
+  tube.cut(cutterOf(tool(4)), { x: 20, y: 15, z: 1 }, { x: 20, y: 15, z: -7 }, 1);
+  expect(tube.facesAt(20, 15)).toHaveLength(2);
+  tube.restore(before);
+  expect(tube.facesAt(20, 15)).toEqual(faces);
+  expect(tube.volume()).toBe(volume);
+});

@@ -216,7 +216,9 @@ export class Sweeper {
   private breakThrough(i: number, z: number, mark: number): number {
     const { height } = this.field;
     const { low, more } = this.field.below!;
+    // Copies of a field share its piles: what is left of one is another.
     const pile = more.get(i) ?? [];
+    let gone = 0;
     let taken = 0;
     while (height[i] > z) {
       if (z >= low[i] + SKIN) {
@@ -225,11 +227,12 @@ export class Sweeper {
         break;
       }
       taken += height[i] - low[i];
-      height[i] = pile.shift() ?? NOTHING;
-      low[i] = pile.shift() ?? NOTHING;
+      height[i] = pile[gone++] ?? NOTHING;
+      low[i] = pile[gone++] ?? NOTHING;
       if (height[i] <= NOTHING) break;
     }
-    if (pile.length === 0) more.delete(i);
+    if (gone >= pile.length) more.delete(i);
+    else if (gone > 0) more.set(i, pile.slice(gone));
     this.owner[i] = mark;
     if (taken > this.deepest[0]) this.deepest[0] = taken;
     return taken;

@@ -66,41 +66,39 @@ function uprightField(field: HeightField, turn: Turn, about: Body, floor: number
   const next = makePiles({ x0, y0, cell, nx: isSwapped ? rows : columns, ny: isSwapped ? columns : rows });
   const [deepest, highest] = [Math.min(ends[0].z, ends[1].z), Math.max(ends[0].z, ends[1].z)];
   const heightAt = (k: number) => (turn.flips[2] ? highest - k * field.cell : deepest + k * field.cell);
-  const metal = new Uint8Array(rows * deepCells);
+  const rowOf = (z: number) => Math.min(rows, Math.max(0, Math.ceil((z - floor) / cell - 0.5)));
   for (let c = 0; c < columns; c++) {
     const at = Math.min(cells[wide] - 1, Math.floor(((c + 0.5) * cell) / field.cell));
-    metal.fill(0);
-    for (let k = 0; k < deepCells; k++) {
-      const pile = pileOf(field, deep === 0 ? at * field.nx + k : k * field.nx + at, floor);
-      for (let p = 0; p + 1 < pile.length; p += 2) {
-        const first = Math.max(0, Math.ceil((pile[p + 1] - floor) / cell - 0.5));
-        const last = Math.min(rows, Math.ceil((pile[p] - floor) / cell - 0.5));
-        for (let r = first; r < last; r++) metal[r * deepCells + k] = 1;
-      }
-    }
-    for (let r = 0; r < rows; r++) {
+    const pileAt = (k: number) => pileOf(field, deep === 0 ? at * field.nx + k : k * field.nx + at, floor);
+    endsAlong((k) => pileAt(k).map(rowOf).reverse(), deepCells, rows).forEach((ends, r) => {
       const [u, v] = isSwapped ? [r, c] : [c, r];
       const cellAt = (turn.flips[1] ? next.ny - 1 - v : v) * next.nx + (turn.flips[0] ? next.nx - 1 - u : u);
-      setPile(
-        next,
-        cellAt,
-        runsOf(metal.subarray(r * deepCells, (r + 1) * deepCells))
-          .map(heightAt)
-          .sort(falling),
-      );
-    }
+      const pile = ends.map(heightAt);
+      setPile(next, cellAt, turn.flips[2] ? pile : pile.reverse());
+    });
   }
   return next;
 }
 
-const falling = (a: number, b: number) => b - a;
-
-/** Where runs of metal begin and end. */
-function runsOf(metal: Uint8Array): number[] {
-  const ends: number[] = [];
-  for (let k = 0; k <= metal.length; k++) if ((metal[k] ?? 0) !== (metal[k - 1] ?? 0)) ends.push(k);
+/**
+ * Where the metal of each row begins and ends along a line of piles.
+ * @param pileAt rows between which a pile has metal, rising
+ */
+function endsAlong(pileAt: (k: number) => number[], count: number, rows: number): number[][] {
+  const ends = Array.from({ length: rows }, (): number[] => []);
+  let before: number[] = [];
+  for (let k = 0; k <= count; k++) {
+    const now = k < count ? pileAt(k) : [];
+    // Between each two of all their ends one has metal and the other has none.
+    const differ = isSame(now, before) ? [] : [...before, ...now].sort(rising);
+    for (let p = 0; p < differ.length; p += 2) for (let r = differ[p]; r < differ[p + 1]; r++) ends[r].push(k);
+    before = now;
+  }
   return ends;
 }
+
+const rising = (a: number, b: number) => a - b;
+const isSame = (a: number[], b: number[]) => a.length === b.length && a.every((v, i) => v === b[i]);
 
 /**
  * The same piece in many places, each as far from the first as is said.
