@@ -14,7 +14,13 @@ module.exports = {
     { ...bare, displayName: 'controller', rootDir: 'packages/controller' },
     { ...node, displayName: 'cli', rootDir: 'packages/cli' },
     { ...node, displayName: 'server', rootDir: 'apps/server' },
-    { ...node, displayName: 'safe', rootDir: 'tests/safe', setupFiles: [require.resolve('reflect-metadata')] },
+    {
+      ...node,
+      displayName: 'safe',
+      rootDir: 'tests/safe',
+      globalSetup: require.resolve('./scripts/jest-server.mjs'),
+      setupFiles: [require.resolve('reflect-metadata')],
+    },
     {
       displayName: 'web',
       preset: 'jest-expo/ios',

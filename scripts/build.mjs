@@ -1,3 +1,3 @@
-import { buildWeb } from './lib.mjs';
+import { build } from './lib.mjs';
 
-await buildWeb();
+await build();

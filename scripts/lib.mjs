@@ -89,7 +89,7 @@ export async function prepare() {
         '--foreground-scripts',
         '--loglevel=error',
       ]),
-    buildWeb(),
+    build(),
   ]);
 }
 
@@ -127,23 +127,34 @@ function writeServiceWorker() {
   writeFileSync(join(DIST, 'sw.js'), `const FILES = ${list};\nconst VERSION = '${version}';\n${worker}`);
 }
 
-/** Bundles what the server computes with, for its threads. */
-async function bundleThreads(source) {
+const SERVER = join(root, 'apps/server/dist');
+
+/** Bundles the server and its threads when their sources changed since the last time: as one file each they start at once. */
+export async function bundleServer() {
+  const file = join(SERVER, '.stamp');
+  const sources = hashOfFiles(['apps/server/src', 'packages', 'package-lock.json', 'scripts/lib.mjs']);
+  if (stampIs(file, sources)) return;
   // Loaded when asked for: what is not installed yet cannot be.
   const { build } = await import('esbuild');
+  const from = (path) => join(root, 'apps/server/src', path);
   await build({
     entryPoints: {
-      compute: join(root, 'apps/server/src/compute/worker.ts'),
-      machine: join(root, 'apps/server/src/runs/worker.ts'),
+      main: from('main.ts'),
+      compute: from('compute/worker.ts'),
+      machine: from('runs/worker.ts'),
+      read: from('reading/read.ts'),
     },
-    outdir: join(root, 'apps/server/dist'),
+    outdir: SERVER,
     outExtension: { '.js': '.cjs' },
     bundle: true,
     platform: 'node',
     target: 'node20',
-    define: { SOURCE: JSON.stringify(source) },
+    // What is compiled, and what finds its own threads by where it lies.
+    external: ['better-sqlite3', 'piscina', 'tsx'],
+    define: { SOURCE: JSON.stringify(hashOfFiles(COMPUTES)) },
     logLevel: 'error',
   });
+  stamp(file, sources);
 }
 
 /** Puts the reader of STEP files beside the app: files of their own that can be replaced, with their licences. */
@@ -165,15 +176,16 @@ function placeSculptor() {
   for (const name of ['manifold.js', 'manifold.wasm', 'LICENSE']) copyFileSync(join(from, name), join(to, name));
 }
 
-/** Exports the web app and bundles the server’s threads when their sources changed since the last time. */
-export async function buildWeb() {
+/** Exports the web app and bundles the server. */
+export const build = () => Promise.all([bundleServer(), buildWeb()]);
+
+/** Exports the web app when its sources changed since the last time. */
+async function buildWeb() {
   placeStepReader();
   placeSculptor();
   const file = join(DIST, '.stamp');
   const sources = hashOfFiles([
     'apps/web',
-    'apps/server/src/compute',
-    'apps/server/src/runs',
     'packages/core',
     'packages/controller',
     'packages/sheets',
@@ -181,8 +193,6 @@ export async function buildWeb() {
     'scripts/lib.mjs',
   ]);
   if (stampIs(file, sources)) return;
-  const source = hashOfFiles(COMPUTES);
-  await bundleThreads(source);
   const env = { CI: '1', EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1' };
   const expo = join(root, 'node_modules/.bin/expo');
   await must(
@@ -191,7 +201,7 @@ export async function buildWeb() {
     ['export', '-p', 'web', '--max-workers', '2'],
     { cwd: join(root, 'apps/web'), env },
   );
-  finishPage(source);
+  finishPage(hashOfFiles(COMPUTES));
   writeServiceWorker();
   stamp(file, sources);
 }

@@ -66,7 +66,7 @@ export class Harness {
 
   /** Starts the server, again where it was killed: on the same port, with the same data. */
   async startServer(): Promise<void> {
-    this.server = spawn(join(root, 'node_modules/.bin/tsx'), ['apps/server/src/main.ts'], {
+    this.server = spawn(process.execPath, ['apps/server/dist/main.cjs'], {
       cwd: root,
       env: { ...process.env, PORT: String(this.port), TIDYPATH_DATA: join(this.data, 'db'), ...this.env },
       stdio: 'ignore',

@@ -7,5 +7,6 @@ module.exports = {
   rootDir: path.resolve(__dirname, '..'),
   testMatch: ['<rootDir>/e2e/**/*.test.ts', '<rootDir>/safe/**/*.browser.ts'],
   testTimeout: 600_000,
+  globalSetup: require.resolve('../../scripts/jest-server.mjs'),
   setupFiles: [require.resolve('reflect-metadata')],
 };

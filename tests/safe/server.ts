@@ -7,7 +7,7 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 
 export const root = resolve(__dirname, '../..');
-const TSX = join(root, 'node_modules/.bin/tsx');
+const MAIN = join(root, 'apps/server/dist/main.cjs');
 
 export const folder = () => mkdtempSync(join(tmpdir(), 'tidypath-safe-'));
 
@@ -57,7 +57,7 @@ export class Server {
 
   async start(): Promise<this> {
     this.port = await freePort();
-    this.child = spawn(TSX, ['apps/server/src/main.ts'], {
+    this.child = spawn(process.execPath, [MAIN], {
       cwd: this.cwd,
       env: { ...process.env, PORT: String(this.port), TIDYPATH_DATA: this.data, ...this.env },
       stdio: 'ignore',
@@ -88,7 +88,7 @@ export class Server {
 
 /** What a server says that does not start. */
 export function started(env: Record<string, string>): { status: number | null; said: string } {
-  const { status, stderr } = spawnSync(TSX, ['apps/server/src/main.ts'], {
+  const { status, stderr } = spawnSync(process.execPath, [MAIN], {
     cwd: root,
     env: { ...process.env, PORT: '0', ...env },
     encoding: 'utf8',

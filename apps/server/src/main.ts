@@ -13,8 +13,9 @@ import { Door, SHORTEST_PHRASE } from './guard/door';
 import { Hall, MACHINE_BUNDLE, inThread } from './runs/hall';
 import { keepHouse } from './housekeeping';
 import { seedDemo } from './demo';
+import { SERVER } from './places';
 
-const root = resolve(__dirname, '../../..');
+const root = resolve(SERVER, '../..');
 const port = Number(process.env.PORT ?? 4380);
 const host = process.env.HOST ?? '127.0.0.1';
 const data = resolve(process.env.TIDYPATH_DATA ?? join(root, 'data'));

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type { BenchStep, Proven, TaskStep } from '@tidypath/core';
+import { SERVER } from '../places';
 import { FairQueue } from './fair';
 import type { Results } from './results';
 import type { Ask, Outcome } from './worker';
@@ -19,7 +20,7 @@ const IDLE = 120_000;
 const GRACE = 2000;
 
 /** Where the build puts the worker; without it the pages compute alone. */
-export const BUNDLE = join(__dirname, '../../dist/compute.cjs');
+export const BUNDLE = join(SERVER, 'dist/compute.cjs');
 
 export interface Limits {
   threads?: number;

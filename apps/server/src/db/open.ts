@@ -2,12 +2,13 @@ import { existsSync, mkdirSync, readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { FORMAT_VERSION } from '@tidypath/core';
+import { SERVER } from '../places';
 import { carryForward, isBehind } from './carry';
 
 export type Db = Database.Database;
 
 export const DATABASE = 'tidypath.db';
-const MIGRATIONS = join(__dirname, 'migrations');
+const MIGRATIONS = join(SERVER, 'src/db/migrations');
 const FILES = readdirSync(MIGRATIONS)
   .filter((f) => f.endsWith('.sql'))
   .sort();

@@ -11,11 +11,13 @@ const SMALL = 100_000;
 /** A worker nobody needed for so long ends, ms. */
 const IDLE = 30_000;
 
+const IS_BUNDLED = !__filename.endsWith('.ts');
+
 let pool: Piscina | undefined;
 const workers = () =>
   (pool ??= new Piscina({
-    filename: join(__dirname, 'read.ts'),
-    execArgv: ['--import', require.resolve('tsx')],
+    filename: join(__dirname, IS_BUNDLED ? 'read.cjs' : 'read.ts'),
+    execArgv: IS_BUNDLED ? [] : ['--import', require.resolve('tsx')],
     minThreads: 0,
     maxThreads: 2,
     idleTimeout: IDLE,

@@ -2,11 +2,12 @@
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import type { Press } from '@tidypath/controller';
+import { SERVER } from '../places';
 import type { Begin, Pace, PieceSeen, Shown } from './operator';
 import type { Asked } from './worker';
 
 /** Where the build puts the machine; without it none is offered. */
-export const MACHINE_BUNDLE = join(__dirname, '../../dist/machine.cjs');
+export const MACHINE_BUNDLE = join(SERVER, 'dist/machine.cjs');
 
 /** So many stand in it. */
 const MOST = 4;
