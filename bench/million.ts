@@ -16,20 +16,7 @@ import {
   until,
 } from '../tests/e2e/harness';
 import type { Row } from './kernel';
-
-interface Trace {
-  traceEvents: { ph: string; name: string; pid: number; tid: number; tdur?: number; args: { name?: string } }[];
-}
-
-/** Own time of the longest task of the pages' main threads, ms: what they compute, not what they wait for the machine. */
-function longestOf({ traceEvents }: Trace): number {
-  const thread = ({ pid, tid }: { pid: number; tid: number }) => `${pid}/${tid}`;
-  const mains = new Set(
-    traceEvents.filter((e) => e.name === 'thread_name' && e.args.name === 'CrRendererMain').map(thread),
-  );
-  const tasks = traceEvents.filter((e) => e.ph === 'X' && e.name.endsWith('RunTask') && mains.has(thread(e)));
-  return Math.max(0, ...tasks.map((e) => (e.tdur ?? 0) / 1000));
-}
+import { Trace, ownTimes } from './trace';
 
 /** Milliseconds until a cancel is heard. */
 async function cancelled(page: Page): Promise<number> {
@@ -52,7 +39,8 @@ export async function millionRows(harness: Harness): Promise<Row[]> {
   const heard = await cancelled(page);
   await tapText(page, 'Prove again');
   await until('the verdict', async () => !/out of date/.test(await textOf(page, byTest('stage-prove'))), 300_000);
-  const own = longestOf(JSON.parse(new TextDecoder().decode(await page.tracing.stop())) as Trace);
+  const trace = JSON.parse(new TextDecoder().decode(await page.tracing.stop())) as Trace;
+  const own = Math.max(0, ...ownTimes(trace));
   const megabytes = (await page.metrics()).JSHeapUsedSize! / 1e6;
   await page.close();
   return [

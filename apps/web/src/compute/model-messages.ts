@@ -29,6 +29,13 @@ export interface Picture {
   viewBox: string;
 }
 
+/** What is seen of a file before it is read finely: how its first body looks, its size, mm, and how many there are. */
+export interface Glimpse {
+  picture: Picture;
+  size: [number, number, number];
+  bodies: number;
+}
+
 export type ModelAsk =
   /** `origin`: where the page came from. */
   | { type: 'read'; bytes: Uint8Array; unit?: ModelUnit; origin: string }
@@ -38,6 +45,7 @@ export type ModelAsk =
   | { type: 'take'; taken: Taken; source: { name: string; sha256: string } };
 
 export type ModelAnswer =
+  | { type: 'glimpsed'; glimpse: Glimpse }
   | { type: 'read'; model: ModelSeen }
   | { type: 'looked'; looked: BodyLooked }
   | { type: 'share'; share: number }

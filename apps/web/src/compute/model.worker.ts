@@ -4,6 +4,7 @@ import {
   Sculpting,
   FACE_UPS,
   FINE,
+  GLIMPSE,
   Faces,
   Model,
   StepReader,
@@ -34,19 +35,28 @@ type StepRead = ReturnType<StepReader['ReadStepFile']>;
 /** Nobody waits longer for a STEP file, ms. */
 const PATIENCE = 180_000;
 
-/** Reads a STEP file in a worker of its own, which ends with it; without an answer in time it counts as broken. */
-function readStepApart(bytes: Uint8Array, origin: string): Promise<StepReader> {
+/**
+ * Reads a STEP file in a worker of its own, which ends with it; without an answer in time it counts as broken.
+ * @param glimpsed hears of it as soon as there is something to see
+ */
+function readStepApart(bytes: Uint8Array, origin: string, glimpsed: (found: StepRead) => void): Promise<StepReader> {
   return new Promise((resolve) => {
     const worker = new Worker(`${origin}/step/reader.js`);
+    const ways = [GLIMPSE, stepOptions(FINE)];
+    let found = 0;
     const end = (found: StepRead) => {
       clearTimeout(patience);
       worker.terminate();
       resolve({ ReadStepFile: () => found });
     };
     const patience = setTimeout(() => end({ success: false, meshes: [] }), PATIENCE);
-    worker.onmessage = ({ data }: MessageEvent<StepRead>) => end(data);
+    worker.onmessage = ({ data }: MessageEvent<StepRead>) => {
+      found++;
+      if (found === ways.length || !data.success) end(data);
+      else glimpsed(data);
+    };
     worker.onerror = () => end({ success: false, meshes: [] });
-    worker.postMessage({ bytes, how: stepOptions(FINE) });
+    worker.postMessage({ bytes, ways });
   });
 }
 
@@ -111,8 +121,16 @@ function pictureOf(faces: Faces, side: keyof typeof FACE_UPS): Picture {
   return { path: parts.join(''), viewBox: box.map((n) => n.toFixed(2)).join(' ') };
 }
 
+/** A coarse look at the first body of a file, while it is read finely. */
+function glimpse(bytes: Uint8Array, found: StepRead): void {
+  const { bodies } = readModel(bytes, { step: { ReadStepFile: () => found } });
+  if (bodies.length === 0) return;
+  const picture = pictureOf(facesOfSolid(bodies[0].mesh), 'top');
+  scope.postMessage({ type: 'glimpsed', glimpse: { picture, size: bodies[0].size, bodies: bodies.length } });
+}
+
 async function read({ bytes, unit, origin }: Extract<ModelAsk, { type: 'read' }>): Promise<void> {
-  const step = isStep(bytes) ? await readStepApart(bytes, origin) : undefined;
+  const step = isStep(bytes) ? await readStepApart(bytes, origin, (found) => glimpse(bytes, found)) : undefined;
   known.clear();
   model = readModel(bytes, { unit, step });
   const { form, bodies, findings } = model;

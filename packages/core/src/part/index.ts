@@ -39,7 +39,7 @@ export { type Faces, facesOfSolid } from './solid/faces/faces';
 export { solidEdges } from './solid/lines';
 export { MODEL_UNITS, type ModelForm, type ModelUnit } from './solid/read/model';
 export { type HowToRead, type Model, type ModelBody, readModel } from './solid/read/read';
-export { FINE, stepOptions, type StepReader } from './solid/read/step';
+export { FINE, GLIMPSE, stepOptions, type StepReader } from './solid/read/step';
 export { surfaceFile, surfaceIn } from './solid/read/surface';
 export { LEFT_WORDS, leftOf } from './solid/left';
 export { type Understood, type WayUp, waysUp } from './solid/sides';

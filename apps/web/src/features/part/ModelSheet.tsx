@@ -4,7 +4,7 @@ import { Button, ProgressBar } from 'react-native-paper';
 import Svg, { Path } from 'react-native-svg';
 import { Face, JobFile, LengthUnit, ModelUnit, Solid, formatLength, hasStop, sha256Of } from '@tidypath/core';
 import { ModelReader } from '../../compute/model';
-import type { BodyLooked, BodySeen, ModelSeen } from '../../compute/model-messages';
+import type { BodyLooked, BodySeen, Glimpse, ModelSeen, Picture } from '../../compute/model-messages';
 import { SIZE, SPACE } from '../../theme/theme';
 import { usePalette } from '../../theme/usePalette';
 import { Actions } from '../../ui/Actions';
@@ -31,6 +31,7 @@ interface Props {
 }
 
 interface State {
+  glimpse?: Glimpse;
   model?: ModelSeen;
   looked?: BodyLooked;
   share?: number;
@@ -50,6 +51,7 @@ function useReader(file: Props['file'], onTaken: (part: Solid, surface: Uint8Arr
     const made = new ModelReader(file.bytes, (answer) => {
       if (answer.type === 'taken') return taken.current(answer.part, answer.surface);
       setState((s) => {
+        if (answer.type === 'glimpsed') return { glimpse: answer.glimpse };
         if (answer.type === 'read') return { model: answer.model };
         if (answer.type === 'looked') return { ...s, looked: answer.looked };
         return answer.type === 'share' ? { ...s, share: answer.share } : { ...s, failed: answer.message };
@@ -75,12 +77,25 @@ const SIDES: Record<Face, string> = {
 const UNIT_WORDS: Record<ModelUnit, string> = { mm: 'mm', cm: 'cm', inch: 'inch', m: 'm' };
 
 const sizeText = (size: number[], unit: LengthUnit) =>
-  size.map((v) => formatLength(v, unit).replace(/ \w+$/, '')).join(' × ');
+  `${size.map((v) => formatLength(v, unit).replace(/ \w+$/, '')).join(' × ')} ${unit === 'mm' ? 'mm' : 'in'}`;
 
 function factsOf({ size, volume }: BodySeen, unit: LengthUnit): string {
   const inside = volume > 0 ? `, ${(volume / 1000).toFixed(volume < 10_000 ? 2 : 0)} cm³` : '';
-  return `${sizeText(size, unit)} ${unit === 'mm' ? 'mm' : 'in'}${inside}`;
+  return `${sizeText(size, unit)}${inside}`;
 }
+
+/** A solid as lines, from a corner above. */
+function Sketch({ picture: { path, viewBox }, height }: { picture: Picture; height: number }) {
+  const { part } = usePalette();
+  return (
+    <Svg width="100%" height={height} viewBox={viewBox} preserveAspectRatio="xMidYMid meet">
+      <Path d={path} stroke={part} strokeWidth={1} vectorEffect="non-scaling-stroke" fill="none" />
+    </Svg>
+  );
+}
+
+const glimpseText = ({ size, bodies }: Glimpse, unit: LengthUnit): string =>
+  `About ${sizeText(size, unit)}${bodies > 1 ? `, the first of ${bodies} bodies` : ''}.`;
 
 /** The ways a solid may lie, each as a small picture with what it shows. */
 function Ways({ looked, up, onUp }: { looked: BodyLooked; up: Face; onUp: (up: Face) => void }) {
@@ -108,15 +123,7 @@ function Ways({ looked, up, onUp }: { looked: BodyLooked; up: Face; onUp: (up: F
             borderColor: side === up ? palette.accent : palette.line,
           }}
         >
-          <Svg width="100%" height={64} viewBox={picture.viewBox} preserveAspectRatio="xMidYMid meet">
-            <Path
-              d={picture.path}
-              stroke={palette.part}
-              strokeWidth={1}
-              vectorEffect="non-scaling-stroke"
-              fill="none"
-            />
-          </Svg>
+          <Sketch picture={picture} height={64} />
           <Txt kind="small" bold={side === up}>
             {SIDES[side]}
           </Txt>
@@ -136,7 +143,7 @@ export function ModelSheet({ file, unit, onTake, onClose }: Props) {
   const [chosen, setChosen] = useState<Face>();
   const [isTaking, setTaking] = useState(false);
   const isPlanned = useRef(false);
-  const { model, looked, share, failed, reader } = useReader(file, (part, surface) => {
+  const { glimpse, model, looked, share, failed, reader } = useReader(file, (part, surface) => {
     if (file) onTake({ part, surface, source: file, isPlanned: isPlanned.current });
   });
   if (!file) return null;
@@ -179,11 +186,12 @@ export function ModelSheet({ file, unit, onTake, onClose }: Props) {
         {failed
           ? `▲ The solid could not be read: ${failed}`
           : !model
-            ? 'Reading the solid …'
+            ? `Reading the solid …${glimpse ? ` ${glimpseText(glimpse, unit)}` : ''}`
             : seen
               ? `${model.form === 'surface' ? 'Solid' : model.form}, ${model.unit ? `in ${UNIT_WORDS[model.unit]}` : 'no unit named'}. ${factsOf(seen, unit)}${known ? `, ${counted(known.faces, 'face', 'faces')}` : ''}.`
               : 'Nothing could be taken from this file.'}
       </Txt>
+      {glimpse && !failed && <Sketch picture={glimpse.picture} height={180} />}
       {model && !model.unit && model.bodies.length > 0 && (
         <Choices
           label="It was drawn in"

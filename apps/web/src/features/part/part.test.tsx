@@ -1,11 +1,14 @@
-import { fireEvent, screen } from '@testing-library/react-native';
+import { act, fireEvent, screen } from '@testing-library/react-native';
 import { useState } from 'react';
 import { Feature, Job, SHAPES, SINGLE, newFeature, revised } from '@tidypath/core';
 import * as draw from '../../../../../demo/dxf';
 import { sampleJob, show } from '../../../testing/show';
 import { FeatureAdvice } from './FeatureAdvice';
 import { FeatureSheet } from './FeatureSheet';
+import { ModelReader } from '../../compute/model';
+import type { ModelAnswer } from '../../compute/model-messages';
 import { ImportSheet } from './ImportSheet';
+import { ModelSheet } from './ModelSheet';
 import { RevisionCard } from './RevisionCard';
 import { featureWords, firstShape } from './words';
 
@@ -249,4 +252,26 @@ test('a newer file says what changed and which operations that touches', () => {
   expect(screen.getByText('Hole 3: new – nothing cuts it yet.')).toBeTruthy();
   fireEvent.press(screen.getByText('Seen'));
   expect(onClose).toHaveBeenCalled();
+});
+
+test('a STEP file is seen before it is read finely, and then told as it is', async () => {
+  let hear: (answer: ModelAnswer) => void = () => undefined;
+  jest.spyOn(ModelReader.prototype, 'read').mockImplementation(function (this: ModelReader) {
+    hear = (answer) => act(() => (this as unknown as { hear: typeof hear }).hear(answer));
+  });
+  await show(
+    <ModelSheet
+      file={{ name: 'tray.step', bytes: new Uint8Array(8) }}
+      unit="mm"
+      onTake={jest.fn()}
+      onClose={jest.fn()}
+    />,
+  );
+  const said = () => screen.getByTestId('model-summary').props.children as string;
+  expect(said()).toBe('Reading the solid …');
+  const picture = { path: 'M0 0L1 1', viewBox: '0 0 1 1' };
+  hear({ type: 'glimpsed', glimpse: { picture, size: [90, 60, 30], bodies: 2 } });
+  expect(said()).toBe('Reading the solid … About 90 × 60 × 30 mm, the first of 2 bodies.');
+  hear({ type: 'read', model: { form: 'STEP', unit: 'mm', bodies: [], findings: [] } });
+  expect(said()).toBe('Nothing could be taken from this file.');
 });

@@ -5,6 +5,7 @@ import startStep from 'occt-import-js';
 import { TRUTH, boxTriangles, solidFile, stlOf } from '../../../../testing/solids';
 import { joinedTriangles } from '../../../geometry/space/triangles';
 import { Model, readModel } from './read';
+import { GLIMPSE } from './step';
 import { surfaceFile, surfaceIn } from './surface';
 
 const BOX = boxTriangles(40, 30, 20);
@@ -73,6 +74,37 @@ describe('readModel', () => {
       const faces = Object.values(TRUTH['thin-tray'].faces!).reduce((s, n) => s + n, 0);
       expect(new Set(bodies[0].mesh.face).size).toBe(faces);
     }
+  });
+
+  test('and as its oldest schema has it: with contexts, a design and a source of its own kind', async () => {
+    const file = new TextDecoder().decode(solidFile('thin-tray.step'));
+    const written: [RegExp, string][] = [
+      [/FILE_SCHEMA[\s\S]*?;/, "FILE_SCHEMA(('CONFIG_CONTROL_DESIGN'));"],
+      [/(?<=PROTOCOL_DEFINITION\('international standard',\s*)'\w+',\d+/, "'config_control_design',1994"],
+      [/Managed model based 3d engineering/, 'configuration controlled 3d designs of mechanical parts and assemblies'],
+      [/(?<= )PRODUCT_CONTEXT\(/, 'MECHANICAL_CONTEXT('],
+      [/PRODUCT_DEFINITION_CONTEXT\(/, 'DESIGN_CONTEXT('],
+      [
+        /PRODUCT_DEFINITION_FORMATION\('','',#7\)/,
+        "PRODUCT_DEFINITION_FORMATION_WITH_SPECIFIED_SOURCE('','',#7,.MADE.)",
+      ],
+    ];
+    const old = written.reduce((said, [from, to]) => {
+      expect(said).toMatch(from);
+      return said.replace(from, to);
+    }, file);
+    const { bodies } = readModel(text(old), { step: await startStep() });
+    bodies[0].size.forEach((v, k) => expect(v).toBeCloseTo(TRUTH['thin-tray'].size[k], 6));
+  });
+
+  test('a glimpse of it is as large and has the same faces, of fewer triangles', async () => {
+    const file = solidFile('gauge-housing.step');
+    const fine = readModel(file, { step: await startStep() }).bodies[0];
+    const found = (await startStep()).ReadStepFile(file, GLIMPSE);
+    const coarse = readModel(file, { step: { ReadStepFile: () => found } }).bodies[0];
+    coarse.size.forEach((v, k) => expect(Math.abs(v / fine.size[k] - 1)).toBeLessThan(0.01));
+    expect(new Set(coarse.mesh.face)).toEqual(new Set(fine.mesh.face));
+    expect(coarse.mesh.corners.length).toBeLessThan(fine.mesh.corners.length / 3);
   });
 
   test('STEP in inches comes out in mm', async () => {

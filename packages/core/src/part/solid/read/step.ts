@@ -5,7 +5,7 @@ import { MOST_TRIANGLES, ReadBody, ReadModel } from './model';
 /** How a STEP file is made a mesh. */
 export interface StepOptions {
   linearUnit: 'millimeter';
-  linearDeflectionType: 'absolute_value';
+  linearDeflectionType: 'absolute_value' | 'bounding_box_ratio';
   linearDeflection: number;
   angularDeflection: number;
 }
@@ -42,6 +42,14 @@ export const stepOptions = ({ within, turning }: Chords): StepOptions => ({
   linearDeflection: within,
   angularDeflection: turning,
 });
+
+/** Enough to see what it is, in a fifth of the time: chords within a hundredth of its size. */
+export const GLIMPSE: StepOptions = {
+  linearUnit: 'millimeter',
+  linearDeflectionType: 'bounding_box_ratio',
+  linearDeflection: 0.01,
+  angularDeflection: 0.6,
+};
 
 export const isStep = (head: string): boolean => /^\s*ISO-10303-21\b/.test(head);
 
