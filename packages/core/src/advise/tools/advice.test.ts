@@ -34,6 +34,20 @@ describe('pockets', () => {
     expect(sixteen.cautions.join()).toMatch(/leaves [\d.]+ % of the area/);
   });
 
+  test.each([
+    [23, true],
+    [24, false],
+  ])('a cutter that fills the neck between a boss at %d and a wall is warned of, and ranked behind', (y, fills) => {
+    const base = { ...jobWith({ type: 'rectangle', width: 60, height: 36, radius: 8 }), machine: MACHINES[2] };
+    const { features } = base.part;
+    const boss = newFeature(features, 'boss', 'Boss', { type: 'round', diameter: 12 }, { x: 40, y, depth: 4 });
+    const job = { ...base, part: { ...base.part, features: [...features, boss] } };
+    const ten = ranked(job).find((r) => r.tool.number === 4)!;
+    expect(/fills a neck/.test(ten.cautions.join())).toBe(fills);
+    const [first] = ranked(job).filter((r) => r.role === 'does it');
+    expect(first.tool.diameter < 10).toBe(fills);
+  });
+
   test('steel may have more flutes', () => {
     const four = (job: Job) =>
       ranked(job)

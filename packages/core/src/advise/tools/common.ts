@@ -67,6 +67,9 @@ export const cutOf = (
   return { situation, suggestion: suggest(situation), bite };
 };
 
+/** A neck that is narrower than a cutter by less is one it fills, mm a side. */
+const NECK = 0.05;
+
 /** A cutter that hangs out over an open side is to have so much room besides, mm: what it leaves on walls, and more. */
 const HANGING = 0.5;
 
@@ -87,9 +90,15 @@ export function reachOf({ region: exact, open }: Pick<AroundFloor, 'region' | 'o
     known.set(r, share);
     return share;
   };
+  const loops = (r: number) => offset(room, -r, precision / 4).length;
+  /** Whether there is a neck a cutter of radius r fills: what leaves so much on walls does not get through, and a lap along them cuts on both sides at once. */
+  const hasNeck = (r: number, leave: number): boolean => {
+    const wide = loops(r + leave);
+    return wide > 0 && wide !== loops(r - NECK);
+  };
   /** Whether a cutter so wide finds room: within the region, or hanging out over what is open. */
   const takes = (d: number) => d < inside || (open.length > 0 && left(d / 2 + HANGING) <= REACHED);
-  return { area: whole, widest: inside, left, takes };
+  return { area: whole, widest: inside, left, takes, hasNeck };
 }
 
 export function chipRoom(a: Asked, tool: Tool, reasons: string[], cautions: string[]): number {

@@ -1,5 +1,6 @@
 import { suggestBite } from '../../cutting/bite';
 import { cutState } from '../../cutting/cut';
+import { suggestFinish } from '../../cutting/entries';
 import { Tool, cutsFloors, cutsWalls, finishesWalls, formOf, startsHoles } from '../../shop/tool';
 import { aroundFloor } from '../../part/plate/around-floor';
 import { openingsOf } from '../../operation/hole/openings';
@@ -20,6 +21,9 @@ import {
   Advice,
   Advised,
 } from './common';
+
+/** What a mill of any size leaves on walls for their last lap, mm: about. */
+const LEFT = 0.2;
 
 /** A tool’s corner makes a foot that is off by so much of it. */
 const FOOT = 0.02;
@@ -69,10 +73,14 @@ export function pocketAdvice(a: Asked, rack: Tool[]): Advised {
     rank *= steppedWall(a, tool, wall, cautions);
     const { foot = 0 } = a.feature;
     const isFoot = foot === 0 || Math.abs(tool.cornerRadius - foot) <= FOOT * foot;
+    const fillsNeck = reach.hasNeck(tool.diameter / 2, suggestFinish(tool).allowance);
     const role: Role = rest > REACHED || !finishesWalls(tool) || !isFoot ? 'roughs' : 'does it';
     if (!finishesWalls(tool)) cautions.push('its notched flutes leave a rough wall');
     if (rest > REACHED) {
       cautions.push(`leaves ${Math.round(rest * 1000) / 10} % of the area in corners and necks for a smaller tool`);
+      rank *= WORSE.rest;
+    } else if (fillsNeck) {
+      cautions.push('it fills a neck: a lap along the walls cuts there on both sides at once');
       rank *= WORSE.rest;
     } else if (reach.left((tool.diameter / 2) * 1.15) > REACHED) {
       cautions.push('its radius is that of the corners, so it turns on the spot there');
@@ -93,7 +101,9 @@ export function pocketAdvice(a: Asked, rack: Tool[]): Advised {
   }
   ranked.push(...openers(a, rack));
   const done = ranked.some((r) => r.role === 'does it');
-  const fitting = STOCK_SIZES.filter((d) => reach.takes(d) && reach.left(d / 2) <= REACHED).pop() ?? reach.widest * 0.7;
+  const fitting =
+    STOCK_SIZES.filter((d) => reach.takes(d) && reach.left(d / 2) <= REACHED && !reach.hasNeck(d / 2, LEFT)).pop() ??
+    reach.widest * 0.7;
   return { ranked, unfit, buy: done ? undefined : buyMill(a, fitting, wall, a.feature.foot) };
 }
 
