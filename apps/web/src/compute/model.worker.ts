@@ -121,12 +121,16 @@ function pictureOf(faces: Faces, side: keyof typeof FACE_UPS): Picture {
   return { path: parts.join(''), viewBox: box.map((n) => n.toFixed(2)).join(' ') };
 }
 
-/** A coarse look at the first body of a file, while it is read finely. */
+/** A coarse look at the first body of a file, while it is read finely; what is too coarse to see waits for that. */
 function glimpse(bytes: Uint8Array, found: StepRead): void {
-  const { bodies } = readModel(bytes, { step: { ReadStepFile: () => found } });
-  if (bodies.length === 0) return;
-  const picture = pictureOf(facesOfSolid(bodies[0].mesh), 'top');
-  scope.postMessage({ type: 'glimpsed', glimpse: { picture, size: bodies[0].size, bodies: bodies.length } });
+  try {
+    const { bodies } = readModel(bytes, { step: { ReadStepFile: () => found } });
+    if (bodies.length === 0) return;
+    const picture = pictureOf(facesOfSolid(bodies[0].mesh), 'top');
+    scope.postMessage({ type: 'glimpsed', glimpse: { picture, size: bodies[0].size, bodies: bodies.length } });
+  } catch {
+    return;
+  }
 }
 
 async function read({ bytes, unit, origin }: Extract<ModelAsk, { type: 'read' }>): Promise<void> {

@@ -61,7 +61,8 @@ export function* quicker(
   for (const { chosen, minutes } of whole) {
     if (minutes >= (1 - WORTH) * now) break;
     const tried = yield* cut(yield* begin(propose(chosen), bench, true), best);
-    if (compared(tried, best) <= 0) return { best: tried, chosen };
+    // Planned whole it may take longer than it promised.
+    if (compared(tried, best) <= 0 && minutesOf(tried) < (1 - WORTH) * now) return { best: tried, chosen };
   }
   return { best, chosen: [] };
 }
