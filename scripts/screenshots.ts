@@ -62,7 +62,10 @@ const SHOTS: Shot[] = [
     job: 'Gauge housing',
     path: 'part',
     only: 'wide',
-    before: (page) => tap(page, byTest('feature-f3')),
+    before: async (page) => {
+      await tap(page, byTest('feature-f3'));
+      await until('its picture', async () => (await page.$(`${byTest('solid')}[aria-busy="false"]`)) !== null);
+    },
   },
   { name: 'hold', job: 'Float-pulley bracket', path: 'hold', only: 'phone' },
   { name: 'cut', job: 'Vane hub plate', path: 'cut', before: openSecond },
