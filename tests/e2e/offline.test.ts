@@ -8,7 +8,10 @@ import { Harness, WIDE, bodyHas, byLabel, byTest, fill, proved, root, tap, tapTe
 const web = mkdtempSync(join(tmpdir(), 'tidypath-web-'));
 cpSync(join(root, 'apps/web/dist'), web, { recursive: true });
 const harness = new Harness({ TIDYPATH_WEB: web });
-beforeAll(() => harness.start());
+beforeAll(async () => {
+  await harness.start();
+  await harness.shortened('Lens cell ring');
+});
 afterAll(async () => {
   await harness.stop();
   rmSync(web, { recursive: true, force: true });

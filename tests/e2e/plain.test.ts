@@ -15,7 +15,10 @@ import {
 } from './harness';
 
 const harness = new Harness({ TIDYPATH_NAMES: PLAIN_NAME });
-beforeAll(() => harness.start());
+beforeAll(async () => {
+  await harness.start();
+  await harness.shortened('Lens cell ring');
+});
 afterAll(() => harness.stop());
 
 test('over plain http everything but the start without a server works, and Shop says so', async () => {

@@ -8,7 +8,7 @@ let [phone, desk]: Page[] = [];
 let id = '';
 beforeAll(async () => {
   await harness.start();
-  id = await harness.jobId('Lens cell ring');
+  id = await harness.shortened('Lens cell ring');
   phone = await harness.device();
   desk = await harness.device(WIDE);
   for (const page of [phone, desk]) await harness.open(page, `/job/${id}/part`);

@@ -2,7 +2,10 @@ import { Page } from 'puppeteer-core';
 import { Harness, byLabel, byTest, fill, textOf, until } from '../e2e/harness';
 
 const harness = new Harness();
-beforeAll(() => harness.start());
+beforeAll(async () => {
+  await harness.start();
+  await harness.shortened('Lens cell ring');
+});
 afterAll(() => harness.stop());
 
 const state = (page: Page) => textOf(page, byTest('save-state'));
