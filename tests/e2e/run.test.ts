@@ -80,7 +80,7 @@ test('single block stops after each line; without it the program changes its too
   const recipes = async () =>
     (await (await fetch(`${harness.base}/api/shop/recipes`)).json()) as { item: { note: string } }[];
   const noted = async () =>
-    (await recipes()).some(({ item }) => /release 09DCC099: \d+ % of the spindle/.test(item.note));
+    (await recipes()).some(({ item }) => /release [0-9A-F]{8}: \d+ % of the spindle/.test(item.note));
   expect(await noted()).toBe(true);
   await tap(phone, byTest('recipe-undo'));
   await until('it is taken back', async () => !(await noted()));

@@ -93,6 +93,13 @@ export function clearingShapes(D: number): ClearingShape[] {
       stock: [rect(-20, 0, 140, 90)],
       kind: 'open',
     },
+    {
+      name: 'shoulder',
+      target: [rect(40, 0, 120, 60)],
+      keep: [rect(0, 0, 40, 60)],
+      stock: [rect(0, 0, 120, 60)],
+      kind: 'open',
+    },
     pocket('blob', [blob(60, 40)], 'plain'),
     {
       name: 'uneven stock',

@@ -70,9 +70,12 @@ function pocketFeatures(features: Feature[], target: Region): Feature[] {
   return all;
 }
 
+/** Shapes that lie open to the sides of a plate. */
+const PLATES: ReadonlySet<string> = new Set(['one open side', 'shoulder']);
+
 /** A job that clears a shape in one layer of 10 mm, with retracts of 15 mm. */
 export function steadyJob(shape: ClearingShape, D: number, ae: number, params: Record<string, unknown> = {}): Job {
-  const outside = shape.kind === 'open' && shape.keep.length === 1 && shape.name !== 'one open side';
+  const outside = shape.kind === 'open' && shape.keep.length === 1 && !PLATES.has(shape.name);
   const outline = outside ? shape.keep[0] : shape.stock[0];
   let features = chain([], 'outline', outline);
   if (!outside) features = pocketFeatures(features, shape.target);

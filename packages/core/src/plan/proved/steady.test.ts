@@ -6,6 +6,7 @@ import { tool } from '../../../testing/parts';
 import { againstBest, clearingShapes, measureSteady, steadyJob } from '../../../testing/steady-jobs';
 import { checkSteady } from '../../../testing/steady-checker';
 import { smoothLink } from '../../operation/milling/steady/links';
+import { SteadyClearing } from '../../operation/milling/steady/clearing';
 import { Metal } from '../../operation/milling/steady/metal';
 import { metalLeft } from '../../operation/milling/rest';
 import { area } from '../../geometry/plane/clip';
@@ -136,6 +137,29 @@ describe('steady-load clearing keeps its promise', () => {
     expect(figures.most).toBeLessThanOrEqual(1.3);
     expect(figures.left).toBeLessThanOrEqual(bar.left);
     expect(figures.gouge).toBeLessThanOrEqual(bar.gouge);
+  });
+
+  test.each([
+    [1.5, 0.32],
+    [2.05, 0.32],
+    [3, 0],
+  ])('a corner between a wall and an open side is cut with a bite of %d, with %d more on the stock', (bite, more) => {
+    const rect = (x0: number, y0: number, x1: number, y1: number): Region => [
+      [
+        { x: x0, y: y0 },
+        { x: x1, y: y0 },
+        { x: x1, y: y1 },
+        { x: x0, y: y1 },
+      ],
+    ];
+    const clearing = new SteadyClearing({
+      allowed: rect(62, -10, 98, 70),
+      stock: rect(45, -more, 90 + more, 60 + more),
+      ...{ radius: 8, bite, firstBite: bite, turn: 0.8, allowance: 0.32, both: false, conventional: false, helix: 0.8 },
+      ...{ linkFeed: 6000, rapid: 15_000, retract: 15, patience: 1, longestLink: 1000 },
+    });
+    clearing.run();
+    expect(clearing.leftStanding(0.05).area).toBeLessThan(0.25);
   });
 
   test('the checker itself sees a slot, a gouge and a rapid through metal', () => {

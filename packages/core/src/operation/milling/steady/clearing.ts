@@ -57,7 +57,8 @@ export type Stretch =
   | { kind: 'plunge'; x: number; y: number; deep?: number }
   | { kind: 'pass'; pass: Pass; first: boolean }
   | { kind: 'link'; chain: Chain }
-  | { kind: 'retract' };
+  /** `beside` metal it comes down slowly again. */
+  | { kind: 'retract'; beside: boolean };
 
 const degrees = (d: number) => (d * Math.PI) / 180;
 /** How far a start is backed off along the way out: at a wall, so that the pass comes in along it; and elsewhere. */
@@ -68,11 +69,12 @@ const BACK_STEPS = 10;
 const CLOSER = [0.6, 0.2];
 /** Less metal than this is not worth another try, mm². */
 const SPECK = 0.05;
-/** Metal that no pass looks at is started on from beside it: at least so far, mm, at the first of so many directions that is free. */
-const TOUCH = 0.05;
-const TOUCH_FROM = 36;
+/** Metal that no pass looks at is started on from beside it, from each of these directions that is free, radians. */
+const TOUCH_FROM = Array.from({ length: 12 }, (_, k) => degrees(30 * k));
 /** Thinner metal than this may be brushed by a link or a start, mm. */
 const THIN = 0.006;
+/** Nearer to metal than this no cutter comes down in a rapid, mm. */
+const APART = 0.1;
 /** More metal than this where the centre may go, in squares of the radius, calls for an entry of its own. */
 const STILL_FULL = 0.02;
 /** A pass must be worth this share of a radius at full bite. */
@@ -84,6 +86,8 @@ const SHORT_UP_TO = 4;
 const HELIX_LEAST = 0.2;
 /** Precision of what is only compared with, mm. */
 const COARSE = 0.005;
+/** Cells to a radius: with fewer, what stands between two earlier passes is read too thin. */
+const FINE = 25;
 /** Cells are no larger than this, so that links see thin slivers, mm. */
 const COARSEST = 0.25;
 const MOST_CELLS = 6e6;
@@ -114,6 +118,8 @@ export class SteadyClearing {
   private at: Pose | undefined;
   /** Share of the usual back-off of a start. */
   private closer = 1;
+  /** Places beside metal that were offered with it. */
+  private readonly offered = new Set<string>();
   /** Metal that can be cut, and that was, mm². */
   private readonly toClear: number;
   private cleared = 0;
@@ -124,7 +130,7 @@ export class SteadyClearing {
     this.angle = maths.acos(1 - bite / radius);
     const box: Bounds = growBounds(boundsOf([...allowed.flat(), ...stock.flat()]), radius / 4);
     const size = (box.maxX - box.minX) * (box.maxY - box.minY);
-    const cell = Math.max(Math.min(radius / 20, bite / 2, COARSEST), Math.sqrt(size / MOST_CELLS));
+    const cell = Math.max(Math.min(radius / FINE, bite / 2, COARSEST), Math.sqrt(size / MOST_CELLS));
     this.metal = new Metal(stock, box, cell, radius);
     this.walls = new Boundary(allowed);
     this.reachable = offset(offset(allowed, -(this.wall + turn), COARSE), radius + turn, COARSE);
@@ -346,45 +352,68 @@ export class SteadyClearing {
     }
   }
 
-  /** When every start has been tried: once more with starts that are backed off less, and beside metal that no pass looks at. */
+  /** When every start has been tried: on with starts that are backed off less, and beside metal that no pass looks at, while that cuts. */
   private cutRest(): void {
     for (const share of CLOSER) {
-      const left = [...this.standing(THIN)].sort((p, q) => this.metal.at(q.x, q.y) - this.metal.at(p.x, p.y));
-      if (left.length * maths.pow(this.metal.cell, 2) < SPECK) return;
       this.closer = share;
       this.frontier.forgive();
-      const touched: Point[] = [];
-      for (const p of left) {
-        if (touched.some((t) => maths.hypot(t.x - p.x, t.y - p.y) < this.input.radius / 2)) continue;
-        touched.push(p);
-        this.addTouching(p);
+      this.offered.clear();
+      for (let before = -1; this.stretches.length > before && !this.input.stopped?.();) {
+        before = this.stretches.length;
+        const left = [...this.standing(THIN)].sort((p, q) => this.metal.at(q.x, q.y) - this.metal.at(p.x, p.y));
+        if (left.length * maths.pow(this.metal.cell, 2) < SPECK) return;
+        const touched: Point[] = [];
+        for (const p of left) {
+          if (touched.some((t) => distance(t, p) < this.input.radius / 4)) continue;
+          if (this.addTouching(p)) touched.push(p);
+        }
+        this.cutAll();
       }
-      this.cutAll();
     }
   }
 
-  /** A place beside metal that no pass looks at, from which the cutter can start on it. */
-  private addTouching(p: Point): void {
-    const reach = this.input.radius + Math.max(TOUCH, this.metal.at(p.x, p.y));
-    for (let k = 0; k < TOUCH_FROM; k++) {
-      const a = (2 * Math.PI * k) / TOUCH_FROM;
-      const [x, y] = [p.x - reach * maths.cos(a), p.y - reach * maths.sin(a)];
-      if (!this.walls.isDeeper(x, y, this.wall) || this.metal.under(x, y) > THIN) continue;
-      const pose = { x, y, heading: a + (Math.PI / 2) * this.side };
-      this.frontier.add({ side: this.side, poses: [pose, pose] });
-      return;
+  /** Places beside metal that no pass looks at, from which the cutter can start on it; whether there are any. */
+  private addTouching(p: Point): boolean {
+    const found = TOUCH_FROM.flatMap((from) => this.touching(p, from) ?? []);
+    for (const pose of found) {
+      const key = [pose.x, pose.y].map((v) => v.toFixed(2)).join();
+      if (!this.offered.has(key)) this.frontier.add({ side: this.side, poses: [pose, pose] });
+      this.offered.add(key);
     }
+    return found.length > 0;
+  }
+
+  /** Where a cutter that comes towards a place from a direction first touches metal, heading along it; undefined where it may not be. */
+  private touching(p: Point, from: number): Pose | undefined {
+    const { metal, walls, wall } = this;
+    const [dx, dy] = [maths.cos(from), maths.sin(from)];
+    let under = 0;
+    // As deep as it still lies under the cutter, as far at least it has to go.
+    for (
+      let away = metal.radius + metal.at(p.x, p.y);
+      away < 3 * metal.radius;
+      away += Math.max(under, metal.cell / 8)
+    ) {
+      const [x, y] = [p.x + away * dx, p.y + away * dy];
+      under = metal.under(x, y);
+      if (under > THIN) continue;
+      if (!walls.isDeeper(x, y, wall)) return undefined;
+      const touched = metal.touched(x, y, this.reach);
+      return touched === undefined ? undefined : { x, y, heading: touched + (Math.PI / 2) * this.side };
+    }
+    return undefined;
   }
 
   private cut({ run, side, start, link }: Choice): void {
     this.metal.remember();
+    const isBeside = this.metal.under(start.x, start.y) > -APART;
     const first = this.frontier.isOutside(run.first);
     const bite = first ? this.input.firstBite : this.input.bite;
     const pass = this.walker.walk(start, side, maths.acos(1 - bite / this.input.radius));
     this.frontier.giveUp(run, side === this.frontier.sideOf(run.first) ? run.first : run.last);
     if (!pass || !this.isWorth(pass)) return this.metal.putBack();
     if (link) this.stretches.push({ kind: 'link', chain: link });
-    else if (this.stretches.length) this.stretches.push({ kind: 'retract' });
+    else if (this.stretches.length) this.stretches.push({ kind: 'retract', beside: isBeside });
     this.stretches.push({ kind: 'pass', pass, first });
     this.frontier.add(pass);
     this.at = pass.poses[pass.poses.length - 1];
@@ -401,7 +430,7 @@ export class SteadyClearing {
 
   /** Whether a pass takes away more than hairs. */
   private isWorth({ poses, engaged }: Pass): boolean {
-    const least = WORTH * this.angle * this.input.radius;
+    const least = WORTH * this.closer * this.angle * this.input.radius;
     let sum = 0;
     for (let i = 1; i < poses.length && sum <= least; i++) sum += engaged[i] * distance(poses[i], poses[i - 1]);
     return sum > least;

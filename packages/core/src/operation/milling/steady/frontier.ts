@@ -1,6 +1,6 @@
 import { Boundary } from '../../../geometry/plane/boundary';
 import { distance } from '../../../geometry/plane/point';
-import { Metal } from './metal';
+import { Metal, TOUCHES } from './metal';
 import { Pass, Pose, Side } from './walker';
 import { maths } from '../../../quantity/maths';
 
@@ -71,11 +71,11 @@ export class Frontier {
 
   private hasMetal(i: number): boolean {
     const { x, y, heading } = this.poses[i];
-    const out = Math.min(this.metal.cell / 2, 0.05);
-    const reach = (this.metal.radius + out) * this.side[i];
+    const { beyond, radius } = this.metal;
+    const reach = (radius + beyond) * this.side[i];
     const px = x + maths.sin(heading) * reach;
     const py = y - maths.cos(heading) * reach;
-    return this.metal.at(px, py) > out * 0.4 && this.reachable.isDeeper(px, py, out * 0.4);
+    return this.metal.at(px, py) > beyond * TOUCHES && this.reachable.isDeeper(px, py, beyond * TOUCHES);
   }
 
   /** The runs as they are now. */

@@ -34,7 +34,10 @@ export interface Rules {
 }
 
 /** Angles of the way out at which the bite is looked at, radians: dense at first. */
-const WAY_OUT = [6, 12, 20, 29, 40, 53, 67, 83, 101, 121, 145, 170].map((a) => (a * Math.PI) / 180);
+const WAY_OUT = [6, 12, 20, 29, 40, 53, 67, 83, 101, 121, 145, 170].map((a) => {
+  const turn = (a * Math.PI) / 180;
+  return { cos: maths.cos(turn), sin: maths.sin(turn) };
+});
 /** How far round the rim's envelope is looked at, radians: behind on the wall side lies what this pass has cut itself. */
 const ALL_ROUND = Math.PI * 1.9;
 const CUT_BEHIND = Math.PI * 1.75;
@@ -114,8 +117,10 @@ export class Walker {
     const k = curvature * this.side;
     const turn = k * stride;
     this.th = this.heading + turn;
-    this.tcos = maths.cos(this.th);
-    this.tsin = maths.sin(this.th);
+    const c = maths.cos(turn);
+    const s = maths.sin(turn);
+    this.tcos = this.cos * c - this.sin * s;
+    this.tsin = this.sin * c + this.cos * s;
     if (Math.abs(turn) < 1e-7) {
       this.tx = this.x + stride * this.cos;
       this.ty = this.y + stride * this.sin;
@@ -160,10 +165,9 @@ export class Walker {
     if (grown && metal.isOpen(cx, cy, metal.radius + turn, Math.min(ahead, behind), Math.max(ahead, behind)))
       return true;
     const most = angle * OUT_LESS;
-    for (const a of WAY_OUT) {
-      const h = this.th + a * side;
-      const c = maths.cos(h);
-      const s = maths.sin(h);
+    for (const { cos, sin } of WAY_OUT) {
+      const c = this.tcos * cos - this.tsin * sin * side;
+      const s = this.tsin * cos + this.tcos * sin * side;
       if (metal.engaged(cx + s * turn * side, cy - c * turn * side, c, s) > most) return false;
     }
     return true;
