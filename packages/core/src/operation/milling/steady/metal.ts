@@ -216,11 +216,16 @@ export class Metal {
     this.journal.count = 0;
   }
 
-  /** Puts back what was taken away since `remember`. */
-  putBack(): void {
+  /** How many cells were changed since `remember`. */
+  get taken(): number {
+    return this.journal.count;
+  }
+
+  /** Puts back what was taken away since `remember`, but for the first so many cells. */
+  putBack(but = 0): void {
     const { at, was, count } = this.journal;
-    for (let k = count - 1; k >= 0; k--) this.depth[at[k]] = was[k];
-    this.remember();
+    for (let k = count - 1; k >= but; k--) this.depth[at[k]] = was[k];
+    this.journal.count = but;
   }
 
   /** Takes away what a cutter of radius `R` passes over on a straight line; where it starts it must have been. */

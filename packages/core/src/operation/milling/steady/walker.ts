@@ -270,6 +270,7 @@ export class Walker {
     const patience = IDLE * metal.radius;
     let idle = 0;
     let last = 0;
+    let kept = metal.taken;
     let k = 0;
     for (let n = 0; n < MOST_STEPS; n++) {
       const bent = Math.abs(k) * this.stride > BENT;
@@ -280,10 +281,12 @@ export class Walker {
       k = step.k;
       this.gone += stride;
       this.advance(pass, k, stride, step.bite);
-      if (step.bite > 0) last = pass.poses.length;
+      if (step.bite > 0) [last, kept] = [pass.poses.length, metal.taken];
       idle = step.bite > HAIR * angle ? 0 : idle + stride;
       if (idle > patience) break;
     }
+    // Where it met nothing it does not go: what may stand there unseen, thinner than a cell, still stands.
+    metal.putBack(kept);
     if (last === 0) return undefined;
     pass.poses.length = last;
     pass.engaged.length = last;
