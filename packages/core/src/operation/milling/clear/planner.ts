@@ -202,7 +202,6 @@ export class ClearPlanner {
   private write(stretches: Stretch[], { z, from }: Level): void {
     const { path, params, context } = this;
     let down = false;
-    let isBeside = false;
     for (const s of stretches) {
       switch (s.kind) {
         case 'helix':
@@ -218,11 +217,10 @@ export class ClearPlanner {
           break;
         case 'retract':
           down = false;
-          isBeside = s.beside;
           break;
         case 'pass': {
           const [start] = s.pass.poses;
-          if (!down) this.approach(start.x, start.y, (isBeside ? from : z) + context.approach);
+          if (!down) this.approach(start.x, start.y, (s.beside ? from : z) + context.approach);
           path.line(start.x, start.y, z, context.operation.speeds.entryFeed, 'lead');
           const gentle = params.careful && s.first;
           const rule = gentle ? { ...this.rule, feed: this.rule.feed * params.firstFeed, raise: false } : this.rule;

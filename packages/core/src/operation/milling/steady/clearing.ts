@@ -55,10 +55,10 @@ export type Stretch =
   | { kind: 'helix'; x: number; y: number; radius: number }
   | { kind: 'ramp'; chain: Chain }
   | { kind: 'plunge'; x: number; y: number; deep?: number }
-  | { kind: 'pass'; pass: Pass; first: boolean }
+  /** `beside` metal it is come down to slowly. */
+  | { kind: 'pass'; pass: Pass; first: boolean; beside: boolean }
   | { kind: 'link'; chain: Chain }
-  /** `beside` metal it comes down slowly again. */
-  | { kind: 'retract'; beside: boolean };
+  | { kind: 'retract' };
 
 const degrees = (d: number) => (d * Math.PI) / 180;
 /** How far a start is backed off along the way out: at a wall, so that the pass comes in along it; and elsewhere. */
@@ -406,15 +406,15 @@ export class SteadyClearing {
 
   private cut({ run, side, start, link }: Choice): void {
     this.metal.remember();
-    const isBeside = this.metal.under(start.x, start.y) > -APART;
+    const beside = this.metal.under(start.x, start.y) > -APART;
     const first = this.frontier.isOutside(run.first);
     const bite = first ? this.input.firstBite : this.input.bite;
     const pass = this.walker.walk(start, side, maths.acos(1 - bite / this.input.radius));
     this.frontier.giveUp(run, side === this.frontier.sideOf(run.first) ? run.first : run.last);
     if (!pass || !this.isWorth(pass)) return this.metal.putBack();
     if (link) this.stretches.push({ kind: 'link', chain: link });
-    else if (this.stretches.length) this.stretches.push({ kind: 'retract', beside: isBeside });
-    this.stretches.push({ kind: 'pass', pass, first });
+    else if (this.stretches.length) this.stretches.push({ kind: 'retract' });
+    this.stretches.push({ kind: 'pass', pass, first, beside });
     this.frontier.add(pass);
     this.at = pass.poses[pass.poses.length - 1];
     this.tell(pass);
