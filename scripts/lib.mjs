@@ -176,6 +176,33 @@ function placeSculptor() {
   for (const name of ['manifold.js', 'manifold.wasm', 'LICENSE']) copyFileSync(join(from, name), join(to, name));
 }
 
+const WORKERS = ['compute/job', 'compute/model', 'scene/scene'];
+
+/**
+ * Bundles the page's workers anew, under the names the export gave them: it looks each function of another module up in a table whenever
+ * it is called, and planning calls a great many. As one scope they plan and prove in two thirds of the time, from half the bytes.
+ */
+async function bundleWorkers() {
+  const { build } = await import('esbuild');
+  const folder = join(DIST, '_expo/static/js/web');
+  const exportedAs = (name) => readdirSync(folder).find((file) => file.startsWith(`${name}-`));
+  await Promise.all(
+    WORKERS.map((path) =>
+      build({
+        entryPoints: [join(root, `apps/web/src/${path}.worker.ts`)],
+        outfile: join(folder, exportedAs(path.split('/')[1])),
+        allowOverwrite: true,
+        bundle: true,
+        minify: true,
+        platform: 'browser',
+        target: 'es2022',
+        tsconfig: join(root, 'tsconfig.json'),
+        logLevel: 'error',
+      }),
+    ),
+  );
+}
+
 /** Exports the web app and bundles the server. */
 export const build = () => Promise.all([bundleServer(), buildWeb()]);
 
@@ -201,6 +228,7 @@ async function buildWeb() {
     ['export', '-p', 'web', '--max-workers', '2'],
     { cwd: join(root, 'apps/web'), env },
   );
+  await bundleWorkers();
   finishPage(hashOfFiles(COMPUTES));
   writeServiceWorker();
   stamp(file, sources);

@@ -21,6 +21,7 @@ export const PLAIN_NAME = 'shop.test';
 
 const ARGS = [
   '--no-sandbox',
+  '--disable-gpu-compositing',
   '--disable-quic',
   '--no-first-run',
   '--disable-background-networking',
