@@ -3,6 +3,9 @@ const { bare, node, transformed } = require('./scripts/jest-node.cjs');
 /** The one suite that wants modules of its own. */
 const ALONE = 'src/alone.test.ts';
 
+/** Who starts the server or the command line has them bundled first. */
+const BUNDLES = require.resolve('./scripts/jest-bundles.mjs');
+
 /** Core, command line and server run in plain Node; the app's components under jest-expo. */
 module.exports = {
   // No figure: a machine that is busy with other things takes its time.
@@ -12,13 +15,13 @@ module.exports = {
     { ...node, displayName: 'alone', rootDir: 'packages/core', testMatch: [`<rootDir>/${ALONE}`] },
     { ...bare, displayName: 'sheets', rootDir: 'packages/sheets' },
     { ...bare, displayName: 'controller', rootDir: 'packages/controller' },
-    { ...node, displayName: 'cli', rootDir: 'packages/cli' },
+    { ...node, displayName: 'cli', rootDir: 'packages/cli', globalSetup: BUNDLES },
     { ...node, displayName: 'server', rootDir: 'apps/server' },
     {
       ...node,
       displayName: 'safe',
       rootDir: 'tests/safe',
-      globalSetup: require.resolve('./scripts/jest-server.mjs'),
+      globalSetup: BUNDLES,
       setupFiles: [require.resolve('reflect-metadata')],
     },
     {

@@ -1,9 +1,6 @@
 /** Compiles TypeScript and modules for tests in plain Node: fast, and the code runs as fast as in use. */
 const { transformSync } = require('esbuild');
-
-const tsconfigRaw = {
-  compilerOptions: { experimentalDecorators: true, useDefineForClassFields: false, jsx: 'react-jsx' },
-};
+const { compiled } = require('./jest-node.cjs');
 
 /** Looking these up in the tests' sandbox is slow, up to half of all time; names of the module's own are not. */
 const GLOBALS =
@@ -13,14 +10,9 @@ const GLOBALS =
 
 module.exports = {
   process(source, path) {
-    const loader = path.endsWith('x') ? 'tsx' : /\.ts$/.test(path) ? 'ts' : 'js';
     const { code, map } = transformSync(source, {
-      loader,
-      format: 'cjs',
-      target: 'node20',
-      sourcefile: path,
+      ...compiled(path),
       sourcemap: true,
-      tsconfigRaw,
       // Within a function of its own a module may still name something of its own so.
       banner: `(({ ${GLOBALS.replaceAll(' ', ', ')} }, undefined) => { (() => {`,
       footer: '})(); })(globalThis);',

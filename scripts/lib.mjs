@@ -1,7 +1,16 @@
 /** What the demo and the tests share: install what is missing, build the web app, say what is going on. */
 import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { copyFileSync, existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  readdirSync,
+  renameSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -127,35 +136,50 @@ function writeServiceWorker() {
   writeFileSync(join(DIST, 'sw.js'), `const FILES = ${list};\nconst VERSION = '${version}';\n${worker}`);
 }
 
-const SERVER = join(root, 'apps/server/dist');
-
-/** Bundles the server and its threads when their sources changed since the last time: as one file each they start at once. */
-export async function bundleServer() {
-  const file = join(SERVER, '.stamp');
-  const sources = hashOfFiles(['apps/server/src', 'packages', 'package-lock.json', 'scripts/lib.mjs']);
-  if (stampIs(file, sources)) return;
+/** Bundles entries for Node when their sources changed since the last time: as one file each they start at once. */
+async function bundled(folder, entryPoints, sources, define = {}) {
+  const outdir = join(root, folder);
+  const file = join(outdir, '.stamp');
+  const hash = hashOfFiles([...sources, 'packages', 'package-lock.json', 'scripts/lib.mjs']);
+  if (stampIs(file, hash)) return;
   // Loaded when asked for: what is not installed yet cannot be.
   const { build } = await import('esbuild');
-  const from = (path) => join(root, 'apps/server/src', path);
-  await build({
-    entryPoints: {
-      main: from('main.ts'),
-      compute: from('compute/worker.ts'),
-      machine: from('runs/worker.ts'),
-      read: from('reading/read.ts'),
-    },
-    outdir: SERVER,
+  const { outputFiles } = await build({
+    entryPoints,
+    outdir,
     outExtension: { '.js': '.cjs' },
     bundle: true,
+    write: false,
     platform: 'node',
     target: 'node20',
-    // What is compiled, and what finds its own threads by where it lies.
-    external: ['better-sqlite3', 'piscina', 'tsx'],
-    define: { SOURCE: JSON.stringify(hashOfFiles(COMPUTES)) },
+    // What is compiled, and what finds its own files by where it lies.
+    external: ['better-sqlite3', 'piscina', 'tsx', 'occt-import-js'],
+    define,
     logLevel: 'error',
   });
-  stamp(file, sources);
+  // Whole or not at all: others may start it meanwhile.
+  for (const { path, contents } of outputFiles) {
+    stamp(`${path}.${process.pid}`, contents);
+    renameSync(`${path}.${process.pid}`, path);
+  }
+  stamp(file, hash);
 }
+
+/** Bundles the server and its threads. */
+export function bundleServer() {
+  const from = (path) => join(root, 'apps/server/src', path);
+  const entries = {
+    main: from('main.ts'),
+    compute: from('compute/worker.ts'),
+    machine: from('runs/worker.ts'),
+    read: from('reading/read.ts'),
+  };
+  const source = JSON.stringify(hashOfFiles(COMPUTES));
+  return bundled('apps/server/dist', entries, ['apps/server/src'], { SOURCE: source });
+}
+
+/** Bundles the command line. */
+export const bundleCli = () => bundled('packages/cli/dist', { main: join(root, 'packages/cli/src/main.ts') }, []);
 
 /** Puts the reader of STEP files beside the app: files of their own that can be replaced, with their licences. */
 function placeStepReader() {

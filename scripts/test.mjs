@@ -49,7 +49,7 @@ const [browser] = await Promise.all([
   prepare(),
   check('lint', bin('eslint'), ['.', '--max-warnings', '0']),
   check('types', bin('tsc'), ['-p', 'tsconfig.json', '--noEmit']),
-  check('golden', bin('tsx'), ['tests/golden/run.ts', '--check']),
+  check('golden', process.execPath, ['--import', './scripts/typescript.mjs', 'tests/golden/run.ts', '--check']),
   check('formatting', bin('prettier'), ['--check', '.', '--log-level', 'warn']),
 ]);
 const asked = process.argv.indexOf('--repeat');

@@ -7,6 +7,6 @@ module.exports = {
   rootDir: path.resolve(__dirname, '..'),
   testMatch: ['<rootDir>/e2e/**/*.test.ts', '<rootDir>/safe/**/*.browser.ts'],
   testTimeout: 600_000,
-  globalSetup: require.resolve('../../scripts/jest-server.mjs'),
+  globalSetup: require.resolve('../../scripts/jest-bundles.mjs'),
   setupFiles: [require.resolve('reflect-metadata')],
 };

@@ -149,11 +149,8 @@ test('from a drawing to a proven, downloaded program', async () => {
   const { job } = (await (await fetch(`${harness.base}/api/jobs/${id}`)).json()) as { job: unknown };
   const jobFile = join(harness.data, 'job.json');
   writeFileSync(jobFile, JSON.stringify(job));
-  const cli = spawnSync(
-    join(root, 'node_modules/.bin/tsx'),
-    ['packages/cli/src/main.ts', 'prove', program, '--job', jobFile, '--json'],
-    { cwd: root, encoding: 'utf8' },
-  );
+  const asked = ['prove', program, '--job', jobFile, '--json'];
+  const cli = spawnSync(process.execPath, ['packages/cli/dist/main.cjs', ...asked], { cwd: root, encoding: 'utf8' });
   expect(cli.status).toBe(0);
   const figures = JSON.parse(cli.stdout) as { minutes: { total: number }; removedCm3: number };
   expect(figures.removedCm3).toBeCloseTo(removed, 2);

@@ -202,14 +202,10 @@ describe('a job with files exports as one ZIP', () => {
   const other = new TextEncoder().encode('no mesh at all');
   const codes = (file: Uint8Array) => openJob(file).findings.map((f) => f.code);
   const check = (path: string) => {
-    const { status, stdout } = spawnSync(
-      join(root, 'node_modules/.bin/tsx'),
-      ['packages/cli/src/main.ts', 'check', path],
-      {
-        cwd: root,
-        encoding: 'utf8',
-      },
-    );
+    const { status, stdout } = spawnSync(process.execPath, ['packages/cli/dist/main.cjs', 'check', path], {
+      cwd: root,
+      encoding: 'utf8',
+    });
     return { status, stdout };
   };
 

@@ -1,4 +1,0 @@
-import { bundleServer } from './lib.mjs';
-
-/** Tests that start the server start it as it stands now. */
-export default bundleServer;
