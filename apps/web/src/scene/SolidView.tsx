@@ -1,7 +1,17 @@
 import { useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { Button } from 'react-native-paper';
-import { FaceFacts, JobFile, LengthUnit, Vec3, atHand, between, formatLength, formatNumber } from '@tidypath/core';
+import {
+  FaceFacts,
+  JobFile,
+  LengthUnit,
+  Vec3,
+  atHand,
+  between,
+  formatArea,
+  formatLength,
+  formatNumber,
+} from '@tidypath/core';
 import { SPACE } from '../theme/theme';
 import { usePalette } from '../theme/usePalette';
 import { Slide } from '../ui/Slide';
@@ -26,7 +36,7 @@ interface Props {
 /** What a face is, in words. */
 export function faceWords({ fit, area }: FaceFacts, unit: LengthUnit): string {
   const long = (mm: number) => formatLength(mm, unit);
-  const on = `${formatNumber(area, area < 10 ? 2 : 0)} mm²`;
+  const on = formatArea(area, unit);
   if (fit.kind === 'plane') return `Flat, ${on}`;
   if (fit.kind === 'cylinder') return `Cylinder, diameter ${long(2 * fit.radius)}, ${on}`;
   if (fit.kind === 'cone')

@@ -11,6 +11,7 @@ export {
   degrees,
   formatFeed,
   formatThin,
+  formatArea,
   formatVolume,
   formatLength,
   formatNumber,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { ABSURD_MM, parseLength } from './length';
-import { formatFeed, formatLength, formatNumber, formatThin, formatTime, formatVolume } from './units';
+import { formatArea, formatFeed, formatLength, formatNumber, formatThin, formatTime, formatVolume } from './units';
 
 const mm = (text: string, unit: 'mm' | 'inch' = 'mm', share?: number) => {
   const read = parseLength(text, unit, share);
@@ -87,6 +87,11 @@ test('numbers carry thin spaces, units and no trailing zeros', () => {
   expect(formatLength(12.7, 'inch')).toBe('0.5 in');
   expect([formatVolume(12_345, 'mm'), formatVolume(12.34, 'mm', true)]).toEqual(['12.35 cm³', '12.3 mm³']);
   expect([formatVolume(16_387.064, 'inch'), formatVolume(16.387064, 'inch', true)]).toEqual(['1 in³', '0.001 in³']);
+  expect([formatArea(350.4, 'mm'), formatArea(2.345, 'mm'), formatArea(322.58, 'inch')]).toEqual([
+    '350 mm²',
+    '2.35 mm²',
+    '0.5 in²',
+  ]);
   expect([formatThin(0.0254, 'mm'), formatThin(0.0254, 'inch')]).toEqual(['0.025 mm', '0.001 in']);
   expect(formatFeed(950, 'mm')).toBe('950 mm/min');
   expect(formatTime(4.2)).toBe('4:12');

@@ -29,6 +29,13 @@ export function formatLength(mm: number, unit: LengthUnit): string {
   return `${lengthNumber(mm, unit)} ${unit === 'mm' ? 'mm' : 'in'}`;
 }
 
+/** mm² -> the number shown for a surface, "350 mm²" or "0.543 in²". */
+export function formatArea(mm2: number, unit: LengthUnit): string {
+  return unit === 'mm'
+    ? `${formatNumber(mm2, mm2 < 10 ? 2 : 0)} mm²`
+    : `${formatNumber(mm2 / (MM_PER_INCH * MM_PER_INCH), 3)} in²`;
+}
+
 /** mm³ -> the number shown for a volume of metal, "12.5 cm³" or "0.763 in³"; small ones in mm³ where `small`. */
 export function formatVolume(mm3: number, unit: LengthUnit, small = false): string {
   if (unit === 'inch') return `${formatNumber(mm3 / maths.pow(MM_PER_INCH, 3), small ? 5 : 3)} in³`;

@@ -1,13 +1,9 @@
 import { Pressable, View } from 'react-native';
-import { LEFT_WORDS, LengthUnit, Solid, formatNumber, leftOf } from '@tidypath/core';
+import { LEFT_WORDS, LengthUnit, Solid, formatArea, leftOf } from '@tidypath/core';
 import { SIZE, SPACE } from '../../theme/theme';
 import { Card } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
 import { counted } from '../../ui/counted';
-
-const INCH = 25.4;
-const areaText = (area: number, unit: LengthUnit) =>
-  unit === 'mm' ? `${formatNumber(area, area < 10 ? 2 : 0)} mm²` : `${formatNumber(area / INCH / INCH, 3)} in²`;
 
 /** Faces that no feature makes, each with why; a tap lights it. */
 export function LeftCard({ part, unit, onShow }: { part: Solid; unit: LengthUnit; onShow: (face: number) => void }) {
@@ -28,7 +24,7 @@ export function LeftCard({ part, unit, onShow }: { part: Solid; unit: LengthUnit
               style={{ minHeight: SIZE.touch, justifyContent: 'center', paddingVertical: SPACE.xs }}
             >
               <Txt>
-                {areaText(area, unit)}, {LEFT_WORDS[why].is}
+                {formatArea(area, unit)}, {LEFT_WORDS[why].is}
               </Txt>
             </Pressable>
           </View>

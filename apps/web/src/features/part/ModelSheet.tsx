@@ -2,7 +2,17 @@ import { useEffect, useRef, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Button, ProgressBar } from 'react-native-paper';
 import Svg, { Path } from 'react-native-svg';
-import { Face, JobFile, LengthUnit, ModelUnit, Solid, formatLength, hasStop, sha256Of } from '@tidypath/core';
+import {
+  Face,
+  JobFile,
+  LengthUnit,
+  ModelUnit,
+  Solid,
+  formatLength,
+  formatVolume,
+  hasStop,
+  sha256Of,
+} from '@tidypath/core';
 import { ModelReader } from '../../compute/model';
 import type { BodyLooked, BodySeen, Glimpse, ModelSeen, Picture } from '../../compute/model-messages';
 import { SIZE, SPACE } from '../../theme/theme';
@@ -80,7 +90,7 @@ const sizeText = (size: number[], unit: LengthUnit) =>
   `${size.map((v) => formatLength(v, unit).replace(/ \w+$/, '')).join(' × ')} ${unit === 'mm' ? 'mm' : 'in'}`;
 
 function factsOf({ size, volume }: BodySeen, unit: LengthUnit): string {
-  const inside = volume > 0 ? `, ${(volume / 1000).toFixed(volume < 10_000 ? 2 : 0)} cm³` : '';
+  const inside = volume > 0 ? `, ${formatVolume(volume, unit)}` : '';
   return `${sizeText(size, unit)}${inside}`;
 }
 

@@ -47,16 +47,23 @@ function ChipChart({ situation: s, rpm, feed, unit }: Props) {
   );
 }
 
+/** So much metal is taken away at each width. */
+const MUCH = {
+  mm: { cm3: 100, text: '100 cm³', words: '100 cubic centimetres' },
+  inch: { cm3: 10 * 2.54 ** 3, text: '10 in³', words: '10 cubic inches' },
+};
+
 /** The same removal rate at other widths: the depth and feed that keep it, and what they ask of the tool. */
 function WidthChart({ situation: s, rpm, feed, unit }: Props) {
   const D = s.tool.diameter;
+  const much = MUCH[unit];
   const rate = cutState({ ...s, rpm, feed }).removalRate;
   const at = (ae: number) => {
     const own = suggest({ ...s, ae, peakAe: undefined, asked: undefined });
     const ap = Math.min(s.tool.fluteLength, (rate * 1000) / (ae * own.feed));
     const state = cutState({ ...s, ae, ap, peakAe: undefined, rpm: own.rpm, feed: own.feed });
     return {
-      minutes: 100 / Math.max(1e-6, state.removalRate),
+      minutes: much.cm3 / Math.max(1e-6, state.removalRate),
       load: state.power / Math.max(1e-9, state.powerAvailable),
       bends: state.deflection,
     };
@@ -68,9 +75,9 @@ function WidthChart({ situation: s, rpm, feed, unit }: Props) {
   return (
     <LineFigure
       title="Time and bending against width, for the same removal rate"
-      summary={`100 cubic centimetres take ${formatNumber(here.minutes, 1)} minutes at this width, bending ${thin(here.bends, unit)}`}
+      summary={`${much.words} take ${formatNumber(here.minutes, 1)} minutes at this width, bending ${thin(here.bends, unit)}`}
       x={{ label: 'bite', from: D * 0.05, to: D, text: (v) => lengthNumber(v, unit) }}
-      y={{ label: 'minutes for 100 cm³', text: (v) => formatNumber(v, 1) }}
+      y={{ label: `minutes for ${much.text}`, text: (v) => formatNumber(v, 1) }}
       curves={[
         { name: `bending, at most ${thin(load, unit)}`, values: found.map((f) => f.minutes) },
         { name: `bending, at most ${thin(load, unit)}`, values: found.map((f) => (f.bends / load) * peak) },

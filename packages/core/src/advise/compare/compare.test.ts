@@ -310,6 +310,8 @@ describe('two programs of a setup', () => {
     expect(told(run('one', 1, { removed: 2 }), run('other', 12))).toEqual([
       'They do other work: one takes 2 cm³ away, the other 30 cm³.',
     ]);
+    const inch = runsCompared({ ...job, unit: 'inch' }, [run('one', 1, { removed: 2 }), run('other', 12)]);
+    expect(inch).toEqual(['They do other work: one takes 0.122 in³ away, the other 1.831 in³.']);
     const free = { ...job, machine: { ...job.machine, hourlyRate: 0 } };
     expect(runsCompared(free, [run('one', 9), run('other', 12)])[0]).toMatch(/without the hourly rate/);
   });

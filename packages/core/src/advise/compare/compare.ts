@@ -16,7 +16,7 @@ import { PlanCache, planFindings, planSteps, postSetup } from '../../plan/pipeli
 import { ProofRun, leftBefore } from '../../plan/prove';
 import { Finding } from '../../quantity/finding';
 import { LOAD } from '../../quantity/findings/load';
-import { formatNumber } from '../../quantity/units';
+import { formatNumber, formatVolume } from '../../quantity/units';
 import { Tool } from '../../shop/tool';
 import { wholeTime } from '../../simulate/clock';
 import { takeSuggested } from '../edit';
@@ -154,8 +154,9 @@ export function runsCompared(job: Job, runs: [WholeRun, WholeRun]): string[] {
   const stopped = runs.find((r) => r.stops > 0);
   if (stopped) return [`“${stopped.name}” is not one to run as it is: what stops it comes first.`];
   const [less, more] = runs.map((r) => r.removed).sort((a, b) => a - b);
+  const volume = (cm3: number) => formatVolume(1000 * cm3, job.unit);
   if (more > (1 + OTHER_WORK) * less)
-    return [`They do other work: one takes ${formatNumber(less, 1)} cm³ away, the other ${formatNumber(more, 1)} cm³.`];
+    return [`They do other work: one takes ${volume(less)} away, the other ${volume(more)}.`];
   if (!(rate > 0)) return [`Which costs less is not known without the hourly rate of ${job.machine.name}.`];
   const priced = runs.map((r, i) => ({ ...r.priced, id: String(i) }));
   const energy = job.prices?.energy ? [] : ['the price of energy'];

@@ -1,5 +1,5 @@
 /** The grips of a plan: from what blank, and in what. */
-import { formatNumber } from '../../quantity/units';
+import { LengthUnit, formatVolume } from '../../quantity/units';
 import { Bar } from '../../shop/bar';
 import { specificForce } from '../../cutting/milling';
 import { BarWay, barWays } from '../../document/bars';
@@ -38,7 +38,7 @@ function withStock(job: Job, setup: Setup, bars: Bar[]): { setup: Setup; said: s
     return { setup: { ...setup, stock: asked }, said: 'No bar on the shelf gives the blank: it is a plain block.' };
   const dear = (w: BarWay) => (w.price ?? 0) + w.volume * priceOfCutting(job);
   const way = ways.reduce((a, b) => (dear(b) < dear(a) ? b : a));
-  return { setup: { ...setup, stock: way.stock }, said: `The blank is sawn from ${barText(way, ways[0])}.` };
+  return { setup: { ...setup, stock: way.stock }, said: `The blank is sawn from ${barText(way, ways[0], job.unit)}.` };
 }
 
 /** Share of its power a machine takes metal away with, over all of a job; a guess. */
@@ -54,12 +54,12 @@ function priceOfCutting({ machine, material }: Job): number {
 }
 
 /** A bar with what it costs, and why it is not the one whose metal is cheapest. */
-function barText(way: BarWay, cheapest: BarWay): string {
+function barText(way: BarWay, cheapest: BarWay, unit: LengthUnit): string {
   const cost = way.price === undefined ? 'its price is not known' : `${way.price.toFixed(2)} of metal`;
   if (way === cheapest || way.price === undefined || cheapest.price === undefined) return `${way.bar.name}: ${cost}`;
   const less = (way.price - cheapest.price).toFixed(2);
-  const more = formatNumber((cheapest.volume - way.volume) / 1000, 0);
-  return `${way.bar.name}: ${cost}; ${cheapest.bar.name} would be ${less} less, but with ${more} cm³ more to cut away`;
+  const more = formatVolume(cheapest.volume - way.volume, unit);
+  return `${way.bar.name}: ${cost}; ${cheapest.bar.name} would be ${less} less, but with ${more} more to cut away`;
 }
 
 /** The job with a setup for each side of an order, the first from a blank, the others from what the one before leaves; nothing holds them yet. */

@@ -1,5 +1,5 @@
 /** A whole plan for a part: how it is gripped, from what stock, and a route for each grip, found by trying. */
-import { formatLength, formatNumber } from '../../quantity/units';
+import { LengthUnit, formatArea, formatLength } from '../../quantity/units';
 import { Bar } from '../../shop/bar';
 import { BARS, TOOLS } from '../../shop/library';
 import { Tool } from '../../shop/tool';
@@ -80,7 +80,7 @@ const setupOf = (job: Job, id: string): Setup => job.setups.find((s) => s.id ===
 type Missing = PlannedPart['missing'][number] & { setup: string };
 
 /** What no setup has a way for, each told once: what goes through can be made from its other side. */
-function stillMissing({ part, setups }: Job, missing: Missing[]): PlannedPart['missing'] {
+function stillMissing({ part, setups, unit }: Job, missing: Missing[]): PlannedPart['missing'] {
   const isMadeElsewhere = ({ feature, setup }: Missing) =>
     part.features.some(
       (f) =>
@@ -93,7 +93,7 @@ function stillMissing({ part, setups }: Job, missing: Missing[]): PlannedPart['m
     const key = `${m.feature}: ${m.why.split(';')[0]}`;
     if (!told.has(key) && !isMadeElsewhere(m)) told.set(key, { feature: m.feature, why: m.why });
   }
-  return [...told.values(), ...leaning(part), ...(part.kind === 'solid' ? leftSentences(leftOf(part)) : [])];
+  return [...told.values(), ...leaning(part), ...(part.kind === 'solid' ? leftSentences(leftOf(part), unit) : [])];
 }
 
 /** Grips that lean are somebody's own to make. */
@@ -105,7 +105,7 @@ const leaning = ({ features }: Part): PlannedPart['missing'] =>
   );
 
 /** Faces left for one reason, told together. */
-function leftSentences(left: LeftFace[]): PlannedPart['missing'] {
+function leftSentences(left: LeftFace[], unit: LengthUnit): PlannedPart['missing'] {
   const whys = [...new Set(left.map((l) => l.why))];
   return whys.map((why) => {
     const its = left.filter((l) => l.why === why);
@@ -115,7 +115,7 @@ function leftSentences(left: LeftFace[]): PlannedPart['missing'] {
     const isOne = its.length === 1;
     return {
       feature: `${isOne ? 'Face' : 'Faces'} ${numbers}`,
-      why: `${formatNumber(area, 0)} mm²${isOne ? '' : ' together'}, ${is}; ${would} would make ${isOne ? 'it' : 'them'}`,
+      why: `${formatArea(area, unit)}${isOne ? '' : ' together'}, ${is}; ${would} would make ${isOne ? 'it' : 'them'}`,
     };
   });
 }
