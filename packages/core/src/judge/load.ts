@@ -6,6 +6,7 @@ import { Section, sectionAt } from '../program/write/step';
 import { Code, DataOf, Finding, finding } from '../quantity/finding';
 import { Material } from '../shop/material';
 import { Tool, formOf, isAxial, isBeam } from '../shop/tool';
+import type { Closer } from '../simulate/closer';
 import { Samples } from '../simulate/samples';
 import { maths } from '../quantity/maths';
 
@@ -32,6 +33,9 @@ export const LOAD_LIMITS = {
   /** A chip thinner than this share of the edge's rounding rubs; told over so much of the time in cut, sooner where that hardens the work. Edge roundings, mm. */
   rub: { share: 0.3, sharp: 0.005, coated: 0.01, time: 0.2, hardening: 0.05 },
 } as const;
+
+/** From which share of a bound a place is looked at closer, by whether so many cells lie across its bite; and how many places. */
+const LOOK = { cells: 8, wide: 0.9, light: 0.5, tries: 5 };
 
 /** Shortest length a load that works at once is averaged over: cells of the grid, and shares of the diameter. */
 const [CELLS, SHARE] = [8, 0.1];
@@ -68,6 +72,8 @@ export interface LoadInput {
   bendOf: (operation: string) => number | undefined;
   /** Of the grid it was measured on, mm. */
   cell: number;
+  /** Measures a place once more on a finer grid; undefined where that tells nothing new. */
+  closer?: (sample: number, reach: number) => Closer | undefined;
 }
 
 /** Where a mean is greatest, and for how long it is over a bound. */
@@ -97,7 +103,7 @@ function stepsIn({ samples: s, motions, tools, sections, bendOf }: LoadInput): S
 }
 
 /** Where each sample of a step lies along its time, s, or along the metal it cuts, mm: what is cut apart lies far apart. */
-function along(s: Samples, { from, to }: Step, by: 'seconds' | 'length', apart: number) {
+function along(s: Samples, { from, to }: Pick<Step, 'from' | 'to'>, by: 'seconds' | 'length', apart: number) {
   const count = to - from;
   const [starts, ends] = [new Float64Array(count), new Float64Array(count)];
   for (let i = 0, at = 0; i < count; i++) {
@@ -111,16 +117,18 @@ function along(s: Samples, { from, to }: Step, by: 'seconds' | 'length', apart: 
   return { starts, ends };
 }
 
-/** The greatest mean of a measure over spans so wide that end at each sample, and for how long it is over a bound. */
-function worstMean(
-  s: Samples,
-  step: Step,
-  measure: Float32Array,
-  [by, width]: ['seconds' | 'length', number],
-  bound: number,
-): Worst {
+/** Stretches of samples, and over which of their measures a mean is taken. */
+interface Span {
+  samples: Samples;
+  step: Pick<Step, 'from' | 'to'>;
+  measure: Float32Array;
+  over: ['seconds' | 'length', number];
+}
+
+/** The mean of a measure over a span so wide that ends at each sample. */
+function meansOf({ samples: s, step, measure, over: [by, width] }: Span): Float64Array {
   const { starts, ends } = along(s, step, by, width);
-  const worst = { value: 0, sample: -1, secondsOver: 0 };
+  const means = new Float64Array(ends.length);
   // Before: all of what ends before the span begins.
   let [all, before, first] = [0, 0, 0];
   for (let i = 0; i < ends.length; i++) {
@@ -129,11 +137,35 @@ function worstMean(
     for (; first < i && ends[first] <= begin; first++)
       before += measure[step.from + first] * (ends[first] - starts[first]);
     const part = measure[step.from + first] * Math.max(0, begin - starts[first]);
-    const mean = (all - before - part) / width;
-    if (mean > bound) worst.secondsOver += s.seconds[step.from + i];
-    if (mean > worst.value) [worst.value, worst.sample] = [mean, step.from + i];
+    means[i] = (all - before - part) / width;
+  }
+  return means;
+}
+
+/** The greatest of the means, and for how long they are over a bound. */
+function worstOf({ samples: s, step }: Span, means: Float64Array, bound: number): Worst {
+  const worst = { value: 0, sample: -1, secondsOver: 0 };
+  for (let i = 0; i < means.length; i++) {
+    if (means[i] > bound) worst.secondsOver += s.seconds[step.from + i];
+    if (means[i] > worst.value) [worst.value, worst.sample] = [means[i], step.from + i];
   }
   return worst;
+}
+
+const worstMean = (samples: Samples, step: Span['step'], measure: Float32Array, over: Span['over'], bound: number) => {
+  const span = { samples, step, measure, over };
+  return worstOf(span, meansOf(span), bound);
+};
+
+/** The samples at which the means are greatest, of each motion one, greatest first. */
+function worstPlaces({ samples: s, step }: Span, means: Float64Array): { sample: number; value: number }[] {
+  const byMotion = new Map<number, { sample: number; value: number }>();
+  for (let i = 0; i < means.length; i++) {
+    const sample = step.from + i;
+    if (means[i] > (byMotion.get(s.motion[sample])?.value ?? 0))
+      byMotion.set(s.motion[sample], { sample, value: means[i] });
+  }
+  return [...byMotion.values()].sort((x, y) => y.value - x.value);
 }
 
 /** Share of the time in cut with a chip thinner than the edge is round, and where it is first. */
@@ -198,9 +230,45 @@ class StepLoad {
     return Math.max(1, Math.floor(feed / step) * step);
   }
 
-  /** Length a load that works at once is averaged over, mm: cells, a share of the diameter, a turn. */
-  private get stretch(): number {
-    const { motions, samples, cell } = this.input;
+  /**
+   * The greatest mean of what works at once. A grid shows a bite of few cells up to half too large or too small: where that matters, the
+   * worst places are measured once more on finer grids, and the others believed as far as those were.
+   */
+  private worst(measure: 'bend' | 'stress' | 'chip', bound: number): Worst {
+    const { samples, closer, cell } = this.input;
+    const span: Span = { samples, step: this.step, measure: samples[measure], over: ['length', this.stretchOn(cell)] };
+    const means = meansOf(span);
+    const coarse = worstOf(span, means, bound);
+    const bite = this.biteAt(coarse.sample);
+    const { cells, wide, light, tries } = LOOK;
+    if (!closer || coarse.value < bound * (bite < cells * cell ? light : wide)) return coarse;
+    const places = worstPlaces(span, means);
+    const looked = places.slice(0, tries).map(({ sample, value }) => {
+      const found = closer(sample, span.over[1]);
+      if (!found) return { sample, value, share: 1, secondsOver: coarse.secondsOver };
+      const all = { from: 0, to: found.samples.count };
+      const over: Span['over'] = ['length', this.stretchOn(found.cell)];
+      const fine = worstMean(found.samples, all, found.samples[measure], over, bound);
+      // By half a cell its bite may have been read too large.
+      const sure = fine.value * (1 - found.cell / (2 * Math.max(found.cell, this.biteAt(fine.sample, found.samples))));
+      return { sample, value: sure, share: sure / value, secondsOver: fine.secondsOver };
+    });
+    const share = Math.max(...looked.map((l) => l.share));
+    const others = places
+      .slice(tries, tries + 1)
+      .map(({ sample, value }) => ({ sample, value: value * share, secondsOver: 0 }));
+    const worst = [...looked, ...others].reduce((a, b) => (b.value > a.value ? b : a));
+    return { ...worst, secondsOver: Math.max(worst.secondsOver, coarse.secondsOver) };
+  }
+
+  private biteAt(sample: number, { engagement } = this.input.samples): number {
+    const angle = radians(Math.min(180, engagement[sample] ?? 0));
+    return (this.step.tool.diameter / 2) * (1 - maths.cos(angle));
+  }
+
+  /** Length a load that works at once is averaged over, mm: cells of its grid, a share of the diameter, a turn. */
+  private stretchOn(cell: number): number {
+    const { motions, samples } = this.input;
     const motion = samples.motion[this.step.from];
     const turn = motions.rpm[motion] > 0 ? motions.feed[motion] / motions.rpm[motion] : 0;
     return Math.max(CELLS * cell, SHARE * this.step.tool.diameter, turn);
@@ -254,9 +322,8 @@ class StepLoad {
   }
 
   private bending(): Finding[] {
-    const { samples: s } = this.input;
     const { tool, bend } = this.step;
-    const found = worstMean(s, this.step, s.bend, ['length', this.stretch], bend);
+    const found = this.worst('bend', bend);
     if (found.value <= bend) return [];
     const code = found.value > LOAD_LIMITS.bend.stop * bend ? 'bends-too-much' : 'bends-much';
     return this.told(code, found, bend, { by: found.value, most: bend, tool: tool.name });
@@ -267,7 +334,7 @@ class StepLoad {
     const { tool } = this.step;
     const { care, stop } = LOAD_LIMITS.stress;
     const breaks = LOAD_LIMITS.stress[tool.material];
-    const found = worstMean(s, this.step, s.stress, ['length', this.stretch], care * breaks);
+    const found = this.worst('stress', care * breaks);
     if (found.value <= care * breaks) return [];
     const code = found.value > stop * breaks ? 'breaks' : 'may-break';
     if (isAxial(tool)) {
@@ -279,11 +346,11 @@ class StepLoad {
   }
 
   private chip(): Finding[] {
-    const { samples: s, material } = this.input;
+    const { material } = this.input;
     const { tool } = this.step;
     const own = tool.ownData.find((d) => d.materialId === material.id)?.chip ?? 0;
     const most = tool.mostChip || LOAD_LIMITS.chip.care * Math.max(boldestChip(tool, material), own);
-    const found = worstMean(s, this.step, s.chip, ['length', this.stretch], most);
+    const found = this.worst('chip', most);
     if (found.value <= most) return [];
     const code = found.value > LOAD_LIMITS.chip.stop * most ? 'chip-too-thick' : 'chip-thick';
     return this.told(code, found, most, { chip: found.value, most, tool: tool.name }, 1);
@@ -301,7 +368,7 @@ class StepLoad {
       shares[i] = chipRoomShare(tool, material, chipLoad, ae);
     }
     const { care } = LOAD_LIMITS.room;
-    const found = worstMean(s, this.step, shares, ['length', this.stretch], care);
+    const found = worstMean(s, this.step, shares, ['length', this.stretchOn(this.input.cell)], care);
     if (found.value <= care) return [];
     const told = { percent: 100 * found.value, flutes: tool.flutes, tool: tool.name };
     return this.told('chips-crowd', found, care, told, 1);

@@ -23,6 +23,7 @@ import { ReadOptions, ReadProgram, readProgram } from '../program/read/reader';
 import { Clock, wholeTime } from '../simulate/clock';
 import { Piece } from '../stock/height/height-stock';
 import { Prover } from '../simulate/prover';
+import { CloserLook } from '../simulate/closer';
 import { Samples } from '../simulate/samples';
 import { Windows } from '../simulate/windows';
 import { calledTools } from '../program/read/remarks';
@@ -297,6 +298,7 @@ export class ProofRun {
   /** What the cut does to spindle, tool and grip. */
   private load(samples: Samples): Finding[] {
     const { motions, tools, material, machine } = this.prover.input;
+    const look = new CloserLook(this.prover, this.windows, samples);
     return loadFindings({
       samples,
       motions,
@@ -306,6 +308,7 @@ export class ProofRun {
       continuous: continuousShare(machine),
       bendOf: (id) => this.bends.get(id),
       cell: this.prover.stock.grain,
+      closer: this.more.glance ? undefined : (sample, reach) => look.at(sample, reach),
     });
   }
 

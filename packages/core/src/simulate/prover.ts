@@ -12,7 +12,7 @@ import { Course } from './course';
 import { Vec3 } from '../geometry/space/vec3';
 import { HeightField } from '../stock/height/field';
 import { ProveInput } from './input';
-import { SampleList, Samples } from './samples';
+import { Sample, SampleList, Samples } from './samples';
 import { HeightSnapshot, HeightStock } from '../stock/height/height-stock';
 import { Cutter, cutterOf } from '../stock/height/sweep';
 import { Observer, drive } from './drive';
@@ -105,6 +105,11 @@ export class Prover {
     return this.input.motions.count ? this.next / this.input.motions.count : 1;
   }
 
+  /** Whether its samples are several motions together. */
+  get isGathered(): boolean {
+    return this.input.motions.count > MANY_MOTIONS;
+  }
+
   /** Memory of the grid and its key frames, bytes. */
   get memory(): number {
     return this.stock.memory * (1 + this.frames.length);
@@ -186,9 +191,7 @@ export class Prover {
   /** Cuts one motion in stretches of about the sample length; arcs as chords. */
   private strokes(i: number, course: Course, tool: Tool, cutter: Cutter): void {
     const isRapid = this.input.motions.type[i] === MOVE.rapid;
-    const coarse = course.isSloped ? SLOPED : 1;
-    const stretches = isRapid ? 1 : Math.max(1, Math.ceil(course.length / (this.sampleLength * coarse)));
-    const chords = Math.max(1, Math.ceil(course.chords(CHORD * coarse) / stretches));
+    const { stretches, chords } = this.divided(i, course);
     const { grain } = this.stock;
     const wide = (2 * cutter.radius) / grain;
     if (wide * (course.length / grain + wide * stretches * chords) > MOST_WORK) this.budget.spend(MOST_WORK + 1);
@@ -197,7 +200,7 @@ export class Prover {
     for (let s = 1; s <= stretches; s++) {
       const at = course.at(s / stretches);
       const before = this.contacts.before(i, tool, course.at((s - 1) / stretches), at);
-      const bite = this.stretch(i, course, cutter, [(s - 1) * chords, s * chords, stretches * chords]);
+      const bite = this.stretch(this.stock, i, course, [(s - 1) * chords, s * chords, stretches * chords]);
       this.budget.spend(STRETCH_WORK + chords * CHORD_WORK + bite.cells);
       if (formOf(tool) === 'thread') [bite.volume, bite.depth] = threadBite(tool, bite.volume, bite.depth, length);
       this.removedBy[i] += bite.volume;
@@ -207,18 +210,43 @@ export class Prover {
     }
   }
 
+  /** Into how many stretches a motion is divided, and each of them into how many chords. */
+  private divided(i: number, course: Course): { stretches: number; chords: number } {
+    const isRapid = this.input.motions.type[i] === MOVE.rapid;
+    const coarse = course.isSloped ? SLOPED : 1;
+    const stretches = isRapid ? 1 : Math.max(1, Math.ceil(course.length / (this.sampleLength * coarse)));
+    return { stretches, chords: Math.max(1, Math.ceil(course.chords(CHORD * coarse) / stretches)) };
+  }
+
+  /**
+   * Cuts a motion over another piece of the same stock, as it stood before, and measures some of its stretches.
+   * @param isAsked whether a stretch is measured, counted from 0
+   */
+  again(i: number, stock: HeightStock, isAsked: (stretch: number) => boolean, samples: SampleList): void {
+    const course = Course.of(this.input.motions, i, this.input.zero);
+    const tool = this.input.tools.get(this.input.motions.tool[i]);
+    if (!course || !tool || course.length < 1e-9) return;
+    const { stretches, chords } = this.divided(i, course);
+    const [length, seconds] = [course.length / stretches, this.clock.seconds[i] / stretches];
+    for (let s = 0; s < stretches; s++) {
+      const bite = this.stretch(stock, i, course, [s * chords, (s + 1) * chords, stretches * chords]);
+      const at = course.at((s + 1) / stretches);
+      if (isAsked(s)) samples.push(this.sampled({ motion: i, tool, ...bite, length, time: 0, seconds, ...at }));
+    }
+  }
+
   /** Cuts the chords from one up to another, of so many in all. */
-  private stretch(i: number, course: Course, cutter: Cutter, [first, last, all]: [number, number, number]): Stroke {
+  private stretch(stock: HeightStock, i: number, course: Course, [first, last, all]: [number, number, number]): Stroke {
     const stroke: Stroke = (this.stroke = { volume: 0, depth: 0, cells: 0, dropped: 0 });
     const place = (k: number) => course.at((first + k) / all);
-    drive(this.stock, cutter, i, last - first, place, this.gather);
+    drive(stock, this.cutters.get(this.input.motions.tool[i])!, i, last - first, place, this.gather);
     stroke.dropped = place(0).z - place(last - first).z;
     return stroke;
   }
 
   /** Samples a stretch; in programs of very many motions, together with those before it up to the sample length. */
   private record(stretch: Stretch): void {
-    if (this.input.motions.count <= MANY_MOTIONS) return this.sample(stretch);
+    if (!this.isGathered) return this.samples.push(this.sampled(stretch));
     const { gathered } = this;
     if (gathered && gathered.tool === stretch.tool && gathered.volume > 0 === stretch.volume > 0)
       this.gathered = {
@@ -237,11 +265,11 @@ export class Prover {
   }
 
   private sampleGathered(): void {
-    if (this.gathered) this.sample(this.gathered);
+    if (this.gathered) this.samples.push(this.sampled(this.gathered));
     this.gathered = undefined;
   }
 
-  private sample({ motion: i, tool, volume, depth, length, dropped, time, seconds, x, y, z }: Stretch): void {
+  private sampled({ motion: i, tool, volume, depth, length, dropped, time, seconds, x, y, z }: Stretch): Sample {
     const { motions: m, material, machine } = this.input;
     const steep = dropped > 0.3 * length;
     const ae = steep || depth < THIN ? 0 : Math.min(tool.diameter, volume / (depth * length));
@@ -250,7 +278,7 @@ export class Prover {
     const rate = seconds > 0 ? volume / seconds : 0;
     const at = { motion: i, time, rate, depth, engagement: angle, seconds, length, x, y, z };
     const none = { load: 0, chip: 0, force: 0, bend: 0, stress: 0, grip: 0 };
-    if (volume <= 0 || !(m.rpm[i] > 0) || !(m.feed[i] > 0)) return this.samples.push({ ...at, ...none });
+    if (volume <= 0 || !(m.rpm[i] > 0) || !(m.feed[i] > 0)) return { ...at, ...none };
     const feed = Math.min(m.feed[i], 60 * this.clock.fastest[i]);
     const cut = { tool, material, machine, rpm: m.rpm[i], feed, ae: Math.max(ae, THIN), ap: depth };
     const { largestChip, force, deflection, stress, grip, power, meanChip, chipLoad } = cutState(cut);
@@ -265,7 +293,7 @@ export class Prover {
     const whole = formOf(tool) === 'tap' ? 0 : (Math.PI * maths.pow(tool.diameter, 2) * length) / 4;
     const share = isAxial(tool) ? Math.min(1, volume / Math.max(1e-9, whole)) : 1;
     const kW = isAxial(tool) ? power * share : taken;
-    this.samples.push({
+    return {
       ...at,
       load: kW / Math.max(1e-9, powerAt(machine, m.rpm[i])),
       chip: steep && !isAxial(tool) ? chipLoad : largestChip,
@@ -273,7 +301,7 @@ export class Prover {
       bend: deflection,
       stress: stress * share,
       grip: grip * share,
-    });
+    };
   }
 
   /** What happened so far; `volume` is what was taken away, mm³. */

@@ -90,18 +90,34 @@ export class Windows {
   /** A part of the piece, or all of it, on another grid. */
   on(grid: Grid, budget = new Budget(MOST_WORK)): Pick<Window, 'field' | 'owner'> {
     this.sort(Infinity);
-    const { input, contacts, cutters } = this.prover;
+    const { input, contacts } = this.prover;
     const stock = HeightStock.on(grid, input.stock, input.left);
     const seen = new Contacts(input, stock, new Told(input.motions));
-    const cut = () => {
-      for (const i of this.reachingInto(grid)) {
-        this.at = i;
-        this.motion(i, cutters.get(input.motions.tool[i])!, stock, seen, budget);
-      }
-    };
-    withinBudget(cut, () => void (this.endsAt = this.at));
+    withinBudget(
+      () => this.cut(grid, stock, budget, seen),
+      () => void (this.endsAt = this.at),
+    );
     contacts.told.add(seen.told);
     return { field: stock.field, owner: stock.owner };
+  }
+
+  /** The piece on another grid, or a part of one, as it was before a motion. */
+  before(motion: number, grid: Grid, budget: Budget): HeightStock {
+    this.sort(Infinity);
+    const { input } = this.prover;
+    const stock = HeightStock.on(grid, input.stock, input.left);
+    this.cut(grid, stock, budget, undefined, motion);
+    return stock;
+  }
+
+  /** Cuts what reaches a grid, up to a motion. */
+  private cut(grid: Grid, stock: HeightStock, budget: Budget, seen?: Contacts, until = Infinity): void {
+    const { input, cutters } = this.prover;
+    for (const i of this.reachingInto(grid)) {
+      if (i >= until) return;
+      this.at = i;
+      this.motion(i, cutters.get(input.motions.tool[i])!, stock, seen, budget);
+    }
   }
 
   /** Told where not every window could be looked into. */
@@ -161,7 +177,7 @@ export class Windows {
   }
 
   /** Cuts what a motion reaches of a grid. */
-  private motion(i: number, cutter: Cutter, part: HeightStock, contacts: Contacts, budget: Budget): void {
+  private motion(i: number, cutter: Cutter, part: HeightStock, seen: Contacts | undefined, budget: Budget): void {
     const { motions, zero, tools, stock } = this.prover.input;
     const { minX, minY, maxX, maxY } = part.bounds;
     const tool = tools.get(motions.tool[i])!;
@@ -179,7 +195,7 @@ export class Windows {
         Math.min(a.y, b.y) - reach > maxY,
       bite: ({ depth, cells }, at) => {
         budget.spend(STRETCH_WORK + cells);
-        if (isTold) contacts.touch(i, tool, at, depth);
+        if (isTold) seen?.touch(i, tool, at, depth);
       },
     });
   }

@@ -97,6 +97,29 @@ describe('power from what is taken away', () => {
   });
 });
 
+describe('a light bite is judged alike on any grid', () => {
+  const WALL = { diameter: 10, flutes: 4, shankDiameter: 10, fluteLength: 25, helix: 30 };
+  // A wall that leans, and one along the grid, each finished by a quarter of a millimetre.
+  const lean = (13 * Math.PI) / 180;
+  const at = (along: number, off: number) =>
+    `X${(along * Math.cos(lean) - off * Math.sin(lean)).toFixed(4)} Y${(along * Math.sin(lean) + off * Math.cos(lean)).toFixed(4)}`;
+  const leaning = (off: number, feed: number) =>
+    `S3000\nG0 ${at(-80, off)}\nG0 Z-10\nG1 ${at(80, off)} F${feed}\nG0 Z20`;
+  const WALLS = {
+    straight: pass(-29.75, -10, 600),
+    leaning: [...[-40, -34, -28, -22].map((off) => leaning(off, 2)), leaning(-21.75, 600)].join('\n'),
+  };
+
+  // On a fine grid 0.0983 and 0.105 mm, where 0.1 is the limit.
+  test.each(Object.entries(WALLS))('%s', (_, lines) => {
+    for (const cell of [0.1, 0.2, 0.3, 0.4]) {
+      const bends = (stickOut: number) =>
+        proved(lines, { ...WALL, stickOut }, 'steel-alloy', centre, cell).codes.filter((c) => c.startsWith('bends'));
+      expect([cell, bends(86), bends(88)]).toEqual([cell, [], ['bends-much']]);
+    }
+  });
+});
+
 describe('on light machines, at the suggested speeds, what goes down takes no more than the spindle has', () => {
   const shape = { type: 'rectangle', width: 34, height: 24, radius: 8 } as const;
   const base = withStock(jobWith(shape, { depth: 4 }, 6), { ...flush, bottom: 0 });
