@@ -16,8 +16,8 @@ const MEMORY = 1500;
 const MOST_WAITING = 100;
 /** A thread nobody needed for so long ends, ms. */
 const IDLE = 120_000;
-/** A thread that was told to stop is given so long, ms. */
-const GRACE = 2000;
+/** A thread that was told to stop is given so long, s. */
+const GRACE = 2;
 
 /** Where the build puts the worker; without it the pages compute alone. */
 export const BUNDLE = join(SERVER, 'dist/compute.cjs');
@@ -29,6 +29,8 @@ export interface Limits {
   /** MB */
   memory?: number;
   waiting?: number;
+  /** s */
+  grace?: number;
 }
 
 /** What is asked: a setup of a job, with the files it names; the key is the same for all who ask for the same. */
@@ -57,6 +59,7 @@ class Task {
   constructor(
     readonly question: Asked,
     readonly by: string,
+    private readonly grace: number,
   ) {
     this.ended = new Promise((end) => (this.end = end));
   }
@@ -69,7 +72,7 @@ class Task {
   leave(): void {
     Atomics.store(this.stop, 0, 1);
     clearTimeout(this.timer);
-    this.timer = setTimeout(() => this.giveUp.abort(), GRACE);
+    this.timer = setTimeout(() => this.giveUp.abort(), 1000 * this.grace);
   }
 
   /** A thread ended before it was at anything: if it was meant for this, nobody else says so. */
@@ -116,7 +119,7 @@ export class Computing {
     limits: Limits = {},
   ) {
     const threads = Math.max(1, availableParallelism() - 1);
-    this.limits = { threads, longest: LONGEST, memory: MEMORY, waiting: MOST_WAITING, ...limits };
+    this.limits = { threads, longest: LONGEST, memory: MEMORY, waiting: MOST_WAITING, grace: GRACE, ...limits };
     this.pool = new Piscina({
       filename: bundle,
       minThreads: 0,
@@ -155,7 +158,7 @@ export class Computing {
     left: AbortSignal,
   ): Task | Failure | undefined {
     if (left.aborted) return undefined;
-    const task = this.tasks.get(asked.key) ?? this.begin(new Task(asked, by));
+    const task = this.tasks.get(asked.key) ?? this.begin(new Task(asked, by, this.limits.grace));
     if (!task) return { error: 'Too many wait for the server' };
     task.hear.add(hear);
     left.addEventListener('abort', () => {
