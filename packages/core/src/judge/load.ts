@@ -232,7 +232,7 @@ class StepLoad {
 
   /**
    * The greatest mean of what works at once. A grid shows a bite of few cells up to half too large or too small: where that matters, the
-   * worst places are measured once more on finer grids, and the others believed as far as those were.
+   * worst places are measured once more on finer grids, and the others believed no further than those were.
    */
   private worst(measure: 'bend' | 'stress' | 'chip', bound: number): Worst {
     const { samples, closer, cell } = this.input;
@@ -253,7 +253,7 @@ class StepLoad {
       const sure = fine.value * (1 - found.cell / (2 * Math.max(found.cell, this.biteAt(fine.sample, found.samples))));
       return { sample, value: sure, share: sure / value, secondsOver: fine.secondsOver };
     });
-    const share = Math.max(...looked.map((l) => l.share));
+    const share = Math.min(1, Math.max(...looked.map((l) => l.share)));
     const others = places
       .slice(tries, tries + 1)
       .map(({ sample, value }) => ({ sample, value: value * share, secondsOver: 0 }));

@@ -7,10 +7,12 @@ import { Prover } from './prover';
 import { SampleList, Samples } from './samples';
 import { Windows } from './windows';
 
-/** So many cells lie across a bite at least, and along one of the proof’s; as far as they stay larger than the finest, mm, and no more of them are needed. */
+/** So many cells lie across a bite at least, and along one of the proof’s, while none is smaller than the finest, mm, nor are they too many. */
 const [ACROSS, FINER, FINEST, MOST_CELLS] = [32, 4, 0.008, 1_500_000];
 /** Cells that are not so many times finer tell nothing new. */
 const TELLING = 1.5;
+/** A stretch that begins so far from where the one before ended is another cut, mm. */
+const JUMP = 0.01;
 /** What all looks of a proof may cost: cells, counted as often as a cutter passes them. */
 const MOST_LOOKS = 4e8;
 
@@ -80,14 +82,16 @@ export class CloserLook {
     return { samples: list.build(), cell };
   }
 
-  /** The samples within so much path of one, of the same tool. */
+  /** The samples within so much path of one, as far as it goes on from place to place with the same tool. */
   private span(sample: number, reach: number): [number, number] {
     const { samples: s } = this;
     const { tool } = this.prover.input.motions;
-    const isSame = (k: number) => k >= 0 && k < s.count && tool[s.motion[k]] === tool[s.motion[sample]];
+    const away = (k: number) => maths.hypot(s.x[k] - s.x[k - 1], s.y[k] - s.y[k - 1], s.z[k] - s.z[k - 1]);
+    const goesOn = (k: number) =>
+      k > 0 && k < s.count && tool[s.motion[k]] === tool[s.motion[k - 1]] && away(k) <= s.length[k] + JUMP;
     let [first, last] = [sample, sample];
-    for (let gone = s.length[sample]; gone < 2 * reach && isSame(first - 1);) gone += s.length[--first];
-    for (let gone = 0; gone < reach && isSame(last + 1);) gone += s.length[++last];
+    for (let gone = s.length[sample]; gone < 2 * reach && goesOn(first);) gone += s.length[--first];
+    for (let gone = 0; gone < reach && goesOn(last + 1);) gone += s.length[++last];
     return [first, last];
   }
 
