@@ -81,6 +81,8 @@ interface Worst {
   value: number;
   sample: number;
   secondsOver: number;
+  /** What a closer look made of the value, as a share of what the grid showed; 1 without one. */
+  share?: number;
 }
 
 /** Samples of each operation, in program order; of each tool where nothing is known of operations. */
@@ -256,7 +258,7 @@ class StepLoad {
     const share = Math.min(1, Math.max(...looked.map((l) => l.share)));
     const others = places
       .slice(tries, tries + 1)
-      .map(({ sample, value }) => ({ sample, value: value * share, secondsOver: 0 }));
+      .map(({ sample, value }) => ({ sample, value: value * share, share, secondsOver: 0 }));
     const worst = [...looked, ...others].reduce((a, b) => (b.value > a.value ? b : a));
     return { ...worst, secondsOver: Math.max(worst.secondsOver, coarse.secondsOver) };
   }
@@ -341,7 +343,11 @@ class StepLoad {
       const twisted = { percent: (100 * found.value) / breaks, tool: tool.name };
       return this.told(code === 'breaks' ? 'twists-off' : 'may-twist-off', found, care * breaks, twisted);
     }
-    const told = { percent: (100 * found.value) / breaks, force: s.force[found.sample], tool: tool.name };
+    const told = {
+      percent: (100 * found.value) / breaks,
+      force: s.force[found.sample] * (found.share ?? 1),
+      tool: tool.name,
+    };
     return this.told(code, found, care * breaks, told);
   }
 
