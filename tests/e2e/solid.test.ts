@@ -42,7 +42,9 @@ test('from a STEP file to a released program with three taps', async () => {
   await downloadsTo(page, downloads);
   await begun(page, 'Cover plate', solid('cover-plate.step'));
   await hasFaces(page, /62 faces/);
-  expect(await textOf(page, byTest('model-summary'))).toMatch(/^STEP, in mm\. 120 × 80 × 15 mm, 110\.5 cm³, 62 faces\.$/);
+  expect(await textOf(page, byTest('model-summary'))).toMatch(
+    /^STEP, in mm\. 120 × 80 × 15 mm, 110\.5 cm³, 62 faces\.$/,
+  );
 
   await tap(page, byTest('take-and-plan'));
   // Minutes of a processor, and there may be others at work.
