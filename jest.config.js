@@ -15,7 +15,7 @@ module.exports = {
     { ...node, displayName: 'alone', rootDir: 'packages/core', testMatch: [`<rootDir>/${ALONE}`] },
     { ...bare, displayName: 'sheets', rootDir: 'packages/sheets' },
     { ...bare, displayName: 'controller', rootDir: 'packages/controller' },
-    { ...node, displayName: 'cli', rootDir: 'packages/cli', globalSetup: BUNDLES },
+    { ...bare, displayName: 'cli', rootDir: 'packages/cli', globalSetup: BUNDLES },
     { ...node, displayName: 'server', rootDir: 'apps/server' },
     {
       ...node,
