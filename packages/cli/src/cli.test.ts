@@ -211,10 +211,26 @@ test('features: what a solid has to be cut, for a script and for a reader', asyn
   expect(status).toBe(0);
   const { features, up } = JSON.parse(stdout) as { up: string; features: Record<string, unknown>[] };
   expect(up).toBe('top');
-  expect(features.filter((f) => f.kind === 'hole')).toEqual([
-    expect.objectContaining({ x: 12, y: 12, z: -20, depth: 20, diameter: 6.8, faces: expect.any(Array) }),
-    expect.objectContaining({ x: 12, y: 48, z: -20, depth: 20, diameter: 6.8 }),
+  const holes = features.filter((f) => f.kind === 'hole');
+  expect(holes).toEqual([
+    expect.objectContaining({
+      x: 12,
+      y: 12,
+      z: -20,
+      depth: 20,
+      diameter: 6.8,
+      faces: [expect.any(Number), expect.any(Number)],
+    }),
+    expect.objectContaining({
+      x: 12,
+      y: 48,
+      z: -20,
+      depth: 20,
+      diameter: 6.8,
+      faces: [expect.any(Number), expect.any(Number)],
+    }),
   ]);
+  expect(new Set(holes.flatMap((h) => h.faces)).size).toBe(4);
   expect((await tidypath('features', solid)).stdout).toMatch(/^top up, 45 mm thick, 8 features/);
   const letter = join(out, 'letter.step');
   writeFileSync(letter, 'Please find the model attached.');

@@ -27,6 +27,7 @@ import {
   putAtHand,
   readModel,
   seenFrom,
+  splitFeature,
   sha256Of,
   takenSolid,
   waysUp,
@@ -67,15 +68,19 @@ async function solidFrom(
     { body: which - 1, unit: units, up: side ?? waysUp(faces)[0].side },
     { name: basename(path!).slice(0, 120), sha256: sha256Of(bytes) },
   );
+  putAtHand(taken.surface);
   return { taken, bytes, findings };
 }
 
-const middle = (a: number, b: number) => Number(((a + b) / 2).toFixed(6));
+const rounded = (v: number) => Number(v.toFixed(6));
+const middle = (a: number, b: number) => rounded((a + b) / 2);
 
 /** One place of a feature as a script reads it: mm, the front left corner of the box round the part as it lies at X 0 Y 0, its top at Z 0. */
-function listed(feature: Feature, thickness: number) {
+function listed(feature: Feature, name: string, thickness: number) {
   const { meaning, shape, depth, through, counterbore, edge, foot, taper, lean, side, faces = [] } = feature;
   const floor = through ? thickness : depth;
+  const [chain] = instancesOf(feature);
+  const b = chainBounds(chain);
   const sizes =
     shape.type === 'round'
       ? { diameter: shape.diameter }
@@ -83,20 +88,18 @@ function listed(feature: Feature, thickness: number) {
         ? { sizes: [shape.width, shape.height], corner: shape.radius }
         : shape.type === 'slot'
           ? { sizes: [shape.length, shape.width] }
-          : {};
-  return instancesOf(feature).map((chain) => {
-    const b = chainBounds(chain);
-    const at = { x: middle(b.minX, b.maxX), y: middle(b.minY, b.maxY) };
-    const wall = { ...(edge && { edge }), ...(foot && { foot }), ...(taper && { taper }), ...(lean && { lean }) };
-    const more = { ...(counterbore && { counterbore }), ...wall, side: side ?? 'top' };
-    return { kind: meaning, name: feature.name, ...at, z: -floor, depth: floor, through, ...sizes, ...more, faces };
-  });
+          : { sizes: [rounded(b.maxX - b.minX), rounded(b.maxY - b.minY)] };
+  const at = { x: middle(b.minX, b.maxX), y: middle(b.minY, b.maxY) };
+  const wall = { ...(edge && { edge }), ...(foot && { foot }), ...(taper && { taper }), ...(lean && { lean }) };
+  const more = { ...(counterbore && { counterbore }), ...wall, side: side ?? 'top' };
+  return { kind: meaning, name, ...at, z: -floor, depth: floor, through, ...sizes, ...more, faces };
 }
 
 /** The features a solid shows with one side up, or all of them. */
 function featuresOf({ part, found }: TakenSolid, asked: Face | undefined) {
   const { features } = asked ? seenFrom(part, FACE_UPS.top) : part;
-  return { thickness: part.thickness, features: features.flatMap((f) => listed(f, part.thickness)), left: found.left };
+  const places = features.flatMap((f) => splitFeature(part, f).map((place) => listed(place, f.name, part.thickness)));
+  return { thickness: part.thickness, features: places, left: found.left };
 }
 
 /** `features MODEL`: what was understood of a solid. */
@@ -156,7 +159,6 @@ export async function plan(args: string[]): Promise<number> {
   const batch = numberOption(values.batch, 'batch', 1, 1_000_000);
   const { taken, bytes, findings } = await solidFrom(positionals[0], values as Asked);
   if (!taken) return report(findings) || 1;
-  putAtHand(taken.surface);
   putAtHand(bytes);
   const part: Solid = taken.part;
   const name = basename(positionals[0]).replace(/\.[^.]*$/, '');

@@ -12,6 +12,7 @@ export const PATTERN_WORDS: Record<Pattern['type'], string> = {
   line: 'in a line',
   grid: 'in a grid',
   circle: 'around a centre',
+  mirror: 'as in a mirror',
 };
 
 const GIVEN = [
@@ -19,13 +20,23 @@ const GIVEN = [
   { value: 'total', label: 'the whole' },
 ] as const;
 
+/** Which mirrors stand there, as the columns and rows they make. */
+const MIRRORED = [
+  { value: '2 1', label: 'left and right' },
+  { value: '1 2', label: 'front and back' },
+  { value: '2 2', label: 'both' },
+] as const;
+
 /** How often something stands in the part; counts are totals. */
 export function PatternFields({
   pattern,
+  without = [],
   unit,
   onChange,
 }: {
   pattern: Pattern;
+  /** Patterns that are not offered. */
+  without?: Pattern['type'][];
   unit: LengthUnit;
   onChange: (p: Pattern) => void;
 }) {
@@ -64,11 +75,20 @@ export function PatternFields({
       <Choices
         label="How often"
         value={pattern.type}
-        onChange={(type) => set({ type, count: Math.max(type === 'single' ? 1 : 2, pattern.count) })}
-        options={(Object.keys(PATTERN_WORDS) as Pattern['type'][]).map((value) => ({
-          value,
-          label: PATTERN_WORDS[value],
-        }))}
+        onChange={(type) =>
+          set({
+            type,
+            ...(type === 'mirror'
+              ? { count: 2, rows: 1 }
+              : { count: Math.max(type === 'single' ? 1 : 2, pattern.count) }),
+          })
+        }
+        options={(Object.keys(PATTERN_WORDS) as Pattern['type'][])
+          .filter((t) => !without.includes(t))
+          .map((value) => ({
+            value,
+            label: PATTERN_WORDS[value],
+          }))}
       />
       {(pattern.type === 'line' || pattern.type === 'grid') && (
         <Choices label="Given by" value={by} options={GIVEN} onChange={setBy} />
@@ -102,6 +122,23 @@ export function PatternFields({
           {length('Centre X', 'centreX')}
           {length('Centre Y', 'centreY')}
         </Fields>
+      )}
+      {pattern.type === 'mirror' && (
+        <>
+          <Choices
+            label="Mirrored"
+            value={MIRRORED.find(({ value }) => value === `${pattern.count} ${pattern.rows}`)?.value ?? '2 2'}
+            options={MIRRORED}
+            onChange={(value) => {
+              const [count, rows] = value.split(' ').map(Number);
+              set({ count, rows });
+            }}
+          />
+          <Fields>
+            {pattern.count > 1 && length('Mirror at X', 'centreX')}
+            {pattern.rows > 1 && length('Mirror at Y', 'centreY')}
+          </Fields>
+        </>
       )}
     </View>
   );

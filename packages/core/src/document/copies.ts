@@ -1,7 +1,7 @@
 import { IsIn, IsInt, IsNumber, Max, Min } from 'class-validator';
 import { Point } from '../geometry/plane/point';
 import { Feature, Part } from '../part/plate/feature';
-import { moved } from '../part/plate/repeat';
+import { moved } from '../part/plate/placed';
 import type { Operation, Spot } from './operation';
 
 export const COPY_ORDERS = ['by tool', 'part by part'] as const;

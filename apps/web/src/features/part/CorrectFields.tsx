@@ -1,5 +1,5 @@
 import { Button } from 'react-native-paper';
-import { Feature, Part, joinedFeature } from '@tidypath/core';
+import { Feature, Part, joinedFeature, placements } from '@tidypath/core';
 import { Row } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
 
@@ -17,7 +17,7 @@ export function CorrectFields({ part, feature, onSplit, onJoin }: Props) {
     const joined = joinedFeature(feature, other);
     return joined ? [{ other, joined }] : [];
   });
-  const isPattern = feature.pattern.count * feature.pattern.rows > 1;
+  const isPattern = placements(feature.pattern).length > 1;
   if (!isPattern && joins.length === 0) return null;
   return (
     <>

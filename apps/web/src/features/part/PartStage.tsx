@@ -26,6 +26,7 @@ import {
   splitFeature,
   withInstead,
   sideOf,
+  placements,
 } from '@tidypath/core';
 import { Fields, Row } from '../../ui/Card';
 import { Choices, plainOptions } from '../../ui/Choices';
@@ -171,7 +172,7 @@ export function PartStage() {
   /** What was told of a face takes the place of what it was found to be, unless that is more than this. */
   const told = (feature: Feature) => {
     const of = part.features.find((f) => f.faces?.some((id) => id === tapped));
-    const isMore = !of || of.meaning === 'outline' || of.pattern.count * of.pattern.rows > 1;
+    const isMore = !of || of.meaning === 'outline' || placements(of.pattern).length > 1;
     if (isMore) setFeatures((all) => [...all, feature]);
     else edit((j) => withInstead(j, [of.id], [feature]));
     setSelected(feature.id);

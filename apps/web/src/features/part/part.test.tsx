@@ -168,6 +168,13 @@ describe('a feature', () => {
     type('In all', '6');
     expect(watch.mock.lastCall![0].pattern.count).toBe(6);
     expect(screen.queryByLabelText('Rows')).toBeNull();
+    fireEvent.press(screen.getByText('as in a mirror'));
+    type('Mirror at X', '50');
+    expect(watch.mock.lastCall![0].pattern).toMatchObject({ type: 'mirror', count: 2, rows: 1, centreX: 50 });
+    expect(screen.queryByLabelText('Mirror at Y')).toBeNull();
+    fireEvent.press(screen.getByText('both'));
+    expect(featureWords(watch.mock.lastCall![0], 'mm')).toMatch(/, 4 as in a mirror$/);
+    expect(screen.getByLabelText('Mirror at Y')).toBeTruthy();
   });
 
   test('its line says meaning, size, depth and count', () => {

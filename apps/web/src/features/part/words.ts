@@ -1,6 +1,6 @@
 import { PATTERN_WORDS } from '../../ui/PatternFields';
 import type { Feature, LengthUnit, Limited, Meaning, Shape } from '@tidypath/core';
-import { formatLength, formatNumber, leanText, limitsOf, limitsText } from '@tidypath/core';
+import { formatLength, formatNumber, leanText, limitsOf, limitsText, placements } from '@tidypath/core';
 
 export const MEANING_WORDS: Record<Meaning, string> = {
   outline: 'outside of the part',
@@ -46,10 +46,7 @@ function sizeWords(feature: Feature, unit: LengthUnit): string {
 
 /** A feature in one line: what it means, its size, its depth, how often. */
 export function featureWords(f: Feature, unit: LengthUnit): string {
-  const times =
-    f.pattern.type === 'single'
-      ? ''
-      : `, ${f.pattern.type === 'grid' ? f.pattern.count * f.pattern.rows : f.pattern.count} ${PATTERN_WORDS[f.pattern.type]}`;
+  const times = f.pattern.type === 'single' ? '' : `, ${placements(f.pattern).length} ${PATTERN_WORDS[f.pattern.type]}`;
   const depth =
     f.meaning === 'pocket' || f.meaning === 'hole'
       ? f.through

@@ -83,15 +83,16 @@ export const SHAPES = [
   { name: 'text', value: TextShape },
 ];
 
-/** How often a feature stands in the part. `count` is always the total. */
+/** How often a feature stands in the part. */
 export class Pattern {
-  @IsIn(['single', 'line', 'grid', 'circle']) type!: 'single' | 'line' | 'grid' | 'circle';
-  /** Copies along the line or around the circle; columns of a grid. */
+  @IsIn(['single', 'line', 'grid', 'circle', 'mirror']) type!: 'single' | 'line' | 'grid' | 'circle' | 'mirror';
+  /** Copies along the line or around the circle; columns of a grid; 2 where a mirror shows it left and right. */
   @IsInt() @Min(1) @Max(500) count!: number;
+  /** Rows of a grid; 2 where a mirror shows it front and back. */
   @IsInt() @Min(1) @Max(500) rows!: number;
   @IsNumber() @Min(-FAR) @Max(FAR) dx!: number;
   @IsNumber() @Min(-FAR) @Max(FAR) dy!: number;
-  /** Centre the copies go around, part coordinates. */
+  /** Centre the copies go around, or where the mirrors stand, part coordinates. */
   @IsNumber() @Min(-FAR) @Max(FAR) centreX!: number;
   @IsNumber() @Min(-FAR) @Max(FAR) centreY!: number;
 }

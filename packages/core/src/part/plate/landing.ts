@@ -3,7 +3,7 @@ import { chainBounds } from '../../geometry/plane/chain';
 import { Bounds, EMPTY_BOUNDS, isEmpty, joinBounds } from '../../geometry/plane/point';
 import { freshId } from '../../quantity/ids';
 import { Feature, Part, isBeside, sideOf } from './feature';
-import { mirrored, moved } from './repeat';
+import { mirrored, moved } from './placed';
 import { instancesOf } from './shapes';
 import { middleOn } from './side';
 

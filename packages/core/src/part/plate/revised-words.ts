@@ -2,7 +2,7 @@
 import { LengthUnit, formatLength } from '../../quantity/units';
 import { Feature } from './feature';
 import { Change, SAME, placeOf } from './revised';
-import { placements } from './shapes';
+import { placements } from './placed';
 import { distance } from '../../geometry/plane/point';
 
 /** Sizes of a shape by their names. */

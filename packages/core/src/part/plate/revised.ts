@@ -3,7 +3,8 @@ import { distance } from '../../geometry/plane/point';
 import { chainBounds } from '../../geometry/plane/chain';
 import { freshId } from '../../quantity/ids';
 import { Feature, Part, sideOf } from './feature';
-import { instancesOf, placements } from './shapes';
+import { placements } from './placed';
+import { instancesOf } from './shapes';
 
 /** What became of a feature. */
 export interface Change {

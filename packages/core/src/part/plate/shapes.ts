@@ -1,5 +1,6 @@
 import { Chain, circle, transform, Vertex } from '../../geometry/plane/chain';
-import { Feature, Pattern, Shape } from './feature';
+import { Feature, Shape } from './feature';
+import { flipped, placed, placements } from './placed';
 import { lettering } from './lettering';
 import { maths } from '../../quantity/maths';
 
@@ -71,23 +72,17 @@ export function linesOf(shape: Shape): Chain[] {
   }
 }
 
-/** Where each copy of a pattern stands: an offset, or a turn about the pattern's centre. */
-export function placements(pattern: Pattern): { dx: number; dy: number; turn: number }[] {
-  const { type, count, rows, dx, dy } = pattern;
-  const n = Array.from({ length: count }, (_, i) => i);
-  if (type === 'line') return n.map((i) => ({ dx: i * dx, dy: i * dy, turn: 0 }));
-  if (type === 'grid') {
-    return Array.from({ length: rows }, (_, r) => n.map((c) => ({ dx: c * dx, dy: r * dy, turn: 0 }))).flat();
-  }
-  if (type === 'circle') return n.map((i) => ({ dx: 0, dy: 0, turn: (360 * i) / count }));
-  return [{ dx: 0, dy: 0, turn: 0 }];
-}
-
 /** Every copy of a chain that belongs to a feature, part coordinates. */
 function copiesOf(feature: Feature, chain: Chain): Chain[] {
   const first = transform(chain, { turn: feature.turn, dx: feature.x, dy: feature.y });
   const { centreX, centreY } = feature.pattern;
-  return placements(feature.pattern).map(({ dx, dy, turn }) => {
+  return placements(feature.pattern).map((place) => {
+    const { dx, dy, turn, mirrors } = place;
+    if (mirrors.length > 0) {
+      const { x, y, turn } = placed(feature, feature.pattern, place);
+      const isFlipped = feature.shape.type === 'chain' && mirrors.length === 1;
+      return transform(isFlipped ? { ...chain, vertices: flipped(chain.vertices) } : chain, { turn, dx: x, dy: y });
+    }
     if (turn === 0) return dx === 0 && dy === 0 ? first : transform(first, { dx, dy });
     const around = transform(transform(first, { dx: -centreX, dy: -centreY }), { turn });
     return transform(around, { dx: centreX, dy: centreY });

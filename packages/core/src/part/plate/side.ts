@@ -5,7 +5,7 @@ import { Feature, Part, SINGLE, isBeside, sideOf } from './feature';
 import { aimedPart } from './limits';
 import { partModel } from './model';
 import { trimmedPart } from './notch';
-import { mirrored, moved, turnedLeft } from './repeat';
+import { mirrored, moved, turnedLeft } from './placed';
 import { instancesOf } from './shapes';
 import {
   BESIDE_FACES,

@@ -4,16 +4,15 @@ import { chainBounds } from '../../geometry/plane/chain';
 import { thinned, union } from '../../geometry/plane/clip';
 import { Bounds, Point, growBounds } from '../../geometry/plane/point';
 import { freshId } from '../../quantity/ids';
-import { maths } from '../../quantity/maths';
-import { radians } from '../../quantity/units';
 import { Feature, Part, SINGLE, Solid, sideOf } from '../plate/feature';
 import { regionOf } from '../plate/model';
-import { instancesOf, placements } from '../plate/shapes';
+import { singles } from '../plate/placed';
+import { instancesOf } from '../plate/shapes';
 import { bodyAs, bodyOf } from '../plate/side';
 import { FACE_UPS, Face } from '../plate/turn';
 import { SAME_HEIGHT } from './found';
 import { surfaceAs } from './lying';
-import { arranged } from './patterns';
+import { arranged, isAlike } from './patterns';
 import { tidy } from './rings';
 import { surfaceOf } from './surface-of';
 
@@ -45,32 +44,21 @@ function middlesOn(part: Solid, side: Face, faces: number[]): Map<number, Point>
   return new Map([...sums].flatMap(([f, { x, y, n }]) => (n > 0 ? [[f, { x: x / n, y: y / n }]] : [])));
 }
 
-/** Where one place of a pattern puts its feature. */
-function placedAt({ x, y, turn, shape, pattern }: Feature, place: ReturnType<typeof placements>[number]) {
-  if (place.turn === 0) return { x: tidy(x + place.dx), y: tidy(y + place.dy), turn };
-  const { centreX, centreY } = pattern;
-  const [cos, sin] = [maths.cos(radians(place.turn)), maths.sin(radians(place.turn))];
-  const [dx, dy] = [x - centreX, y - centreY];
-  const all = shape.type === 'round' ? turn : turn + place.turn;
-  return {
-    x: tidy(centreX + cos * dx - sin * dy),
-    y: tidy(centreY + sin * dx + cos * dy),
-    turn: all > 360 ? all - 360 : all,
-  };
-}
+/** Each place of a pattern by itself, without the dust of turning it. */
+const apart = (feature: Feature): Feature[] => singles(feature).map((f) => ({ ...f, x: tidy(f.x), y: tidy(f.y) }));
 
 /** Faces whose middle is so near beside a place belong to what stands there, mm. */
 const BESIDE = 0.1;
 
 /** Each place of a pattern as a feature by itself; the first keeps its id and name. */
 export function splitFeature(part: Part, feature: Feature): Feature[] {
-  const places = placements(feature.pattern);
+  const places = apart(feature);
   if (places.length < 2) return [feature];
   const middles =
     part.kind === 'solid' ? middlesOn(part, sideOf(feature), feature.faces ?? []) : new Map<number, Point>();
   const known = [...part.features];
   return places.map((place, i): Feature => {
-    const single: Feature = { ...feature, ...placedAt(feature, place), pattern: { ...SINGLE } };
+    const single = { ...place };
     if (feature.faces) {
       const box = growBounds(chainBounds(instancesOf(single)[0]), BESIDE);
       single.faces = [...middles].flatMap(([f, at]) => (isIn(box, at) ? [f] : []));
@@ -107,13 +95,11 @@ export function joinedFeature(a: Feature, b: Feature): Feature | undefined {
     return undefined;
   const faces = [...new Set([...(a.faces ?? []), ...(b.faces ?? [])])];
   const kept = { ...a, ...(faces.length > 0 && { faces, told: true }) };
-  const isAlike = JSON.stringify([a.shape, a.turn]) === JSON.stringify([b.shape, b.turn]);
-  const isRow = ({ shape, pattern }: Feature) => pattern.type !== 'circle' || shape.type === 'round';
-  if (isAlike && isRow(a) && isRow(b)) {
-    const places = [a, b].flatMap((f) => placements(f.pattern).map((p) => placedAt(f, p)));
+  if (isAlike(a, b)) {
+    const places = [...apart(a), ...apart(b)];
     const [whole, ...others] = arranged(places);
-    const { x, y } = places[whole.members[0]];
-    return others.length === 0 ? { ...kept, x, y, pattern: whole.pattern } : undefined;
+    const { shape, x, y, turn } = places[whole.members[0]];
+    if (others.length === 0) return { ...kept, shape, x, y, turn, pattern: whole.pattern };
   }
   if (a.meaning !== 'pocket') return undefined;
   const [ring, ...inner] = thinned(union(regionOf(a), regionOf(b)), STRAIGHT);

@@ -1,16 +1,20 @@
-/** Equal things that stand in a row, in rows and columns, or round a circle. */
+/** Equal things that stand in a row, in rows and columns, round a circle, or as in a mirror. */
+import { pieces, splitPiece, transform } from '../../geometry/plane/chain';
 import { Point, distance } from '../../geometry/plane/point';
 import { maths } from '../../quantity/maths';
+import { radians } from '../../quantity/units';
 import { Pattern, SINGLE } from '../plate/feature';
-import { tidy } from './rings';
+import { Placement, placements } from '../plate/placed';
+import { linesOf } from '../plate/shapes';
+import { Standing, tidy } from './rings';
 
 /** Places may be off by so much, mm. */
 const OFF = 2e-3;
 
-/** A pattern and the places it has: the first is where its feature stands. */
+/** A pattern and the things it has: the first is where its feature stands. */
 export interface Arranged {
   pattern: Pattern;
-  /** Which of the places, in its own order. */
+  /** Which of the things, in its own order. */
   members: number[];
 }
 
@@ -56,7 +60,6 @@ function asLine(places: Point[]): Arranged | undefined {
 
 function asCircle(places: Point[]): Arranged | undefined {
   const n = places.length;
-  if (n < 3) return undefined;
   const centre = { x: places.reduce((s, p) => s + p.x, 0) / n, y: places.reduce((s, p) => s + p.y, 0) / n };
   const radius = distance(places[0], centre);
   if (radius < 1 || !places.every((p) => near(distance(p, centre), radius))) return undefined;
@@ -73,11 +76,96 @@ function asCircle(places: Point[]): Arranged | undefined {
   return { members, pattern };
 }
 
-/** The one pattern all places of equal things make; each alone where they make none. */
-export function arranged(places: Point[]): Arranged[] {
-  if (places.length > 1) {
-    const whole = asGrid(places) ?? asCircle(places) ?? asLine(places);
-    if (whole) return [whole];
+/** What tells where something stands and how it is turned: of something round its middle, else its corners and the middles between them. */
+function marksOf(thing: Standing): Point[] {
+  if (thing.shape.type === 'round') return [{ x: thing.x, y: thing.y }];
+  const at = { turn: thing.turn, dx: thing.x, dy: thing.y };
+  return linesOf(thing.shape).flatMap((line) =>
+    [...pieces(transform(line, at))].flatMap(({ a, b, bulge }) => [a, splitPiece(a, b, bulge, 0.5).at]),
+  );
+}
+
+const middleOf = (marks: Point[]): Point => ({
+  x: marks.reduce((sum, p) => sum + p.x, 0) / marks.length,
+  y: marks.reduce((sum, p) => sum + p.y, 0) / marks.length,
+});
+
+/** Whether two things are one and the same, but for how they stand: perhaps as in a mirror. */
+export function isAlike(a: Standing, b: Standing): boolean {
+  if (a.shape.type !== 'chain' || b.shape.type !== 'chain') return JSON.stringify(a.shape) === JSON.stringify(b.shape);
+  const [own, others] = [a, b].map((thing) => {
+    const marks = marksOf(thing);
+    const middle = middleOf(marks);
+    return marks.map((p) => distance(p, middle)).sort((x, y) => x - y);
+  });
+  return own.length === others.length && own.every((far, i) => Math.abs(far - others[i]) < 2 * OFF);
+}
+
+/** A mark of the first thing of a pattern as it is at another place. */
+function shownAt({ x, y }: Point, { centreX, centreY }: Pattern, { dx, dy, turn, mirrors }: Placement): Point {
+  const [cos, sin] = [maths.cos(radians(turn)), maths.sin(radians(turn))];
+  const [u, v] = [x - centreX, y - centreY];
+  const turned = { x: centreX + u * cos - v * sin + dx, y: centreY + u * sin + v * cos + dy };
+  return mirrors.reduce(
+    (p, mirror) => (mirror === 'left and right' ? { x: 2 * centreX - p.x, y: p.y } : { x: p.x, y: 2 * centreY - p.y }),
+    turned,
+  );
+}
+
+const isSame = (a: Point[], b: Point[]): boolean =>
+  a.length === b.length && a.every((p) => b.some((q) => distance(p, q) < 2 * OFF));
+
+/** Which thing stands at a place of a pattern that begins with one; −1 where none does. */
+const standingAt = (marks: Point[][], first: number, pattern: Pattern, place: Placement): number => {
+  const shown = marks[first].map((p) => shownAt(p, pattern, place));
+  return marks.findIndex((other) => isSame(shown, other));
+};
+
+/** Whether a pattern shows its first thing at the place of each of its others. */
+const isShown = (marks: Point[][], { pattern, members }: Arranged): boolean =>
+  placements(pattern).every((place, i) => standingAt(marks, members[0], pattern, place) === members[i]);
+
+/** The pattern of a thing and of what it is in mirrors that stand there. */
+function orbit(marks: Point[][], k: number, mirrors: Pattern): Arranged | undefined {
+  const alone = { ...mirrors, count: 1, rows: 1 };
+  const image = (more: Partial<Pattern>) => {
+    const [, place] = placements({ ...alone, ...more });
+    return place ? standingAt(marks, k, mirrors, place) : k;
+  };
+  const [beside, behind] = [image({ count: mirrors.count }), image({ rows: mirrors.rows })];
+  if (beside < 0 || behind < 0) return undefined;
+  const pattern = { ...mirrors, count: beside === k ? 1 : 2, rows: behind === k || behind === beside ? 1 : 2 };
+  const members = placements(pattern).map((place) => standingAt(marks, k, pattern, place));
+  return { pattern: members.length > 1 ? pattern : SINGLE, members };
+}
+
+/** Things that all have their images in mirrors amid them: left and right, front and back, or both. */
+function asMirrors(marks: Point[][]): Arranged[] | undefined {
+  const middles = marks.map(middleOf);
+  const amid = (values: number[]) => tidy((Math.min(...values) + Math.max(...values)) / 2);
+  const [centreX, centreY] = [amid(middles.map((p) => p.x)), amid(middles.map((p) => p.y))];
+  for (const [count, rows] of [
+    [2, 2],
+    [2, 1],
+    [1, 2],
+  ]) {
+    const mirrors: Pattern = { ...SINGLE, type: 'mirror', count, rows, centreX, centreY };
+    const orbits = marks.map((_, k) => orbit(marks, k, mirrors));
+    const isWhole = orbits.every((o) => o && !o.members.includes(-1));
+    if (isWhole && orbits.some((o) => o!.members.length > 1))
+      return orbits.flatMap((o, k) => (Math.min(...o!.members) === k ? [o!] : []));
   }
-  return places.map((_, k) => ({ pattern: SINGLE, members: [k] }));
+  return undefined;
+}
+
+/** The patterns that things make which are alike: one of all of them, or images in mirrors; each alone where they make none. */
+export function arranged(things: Standing[]): Arranged[] {
+  if (things.length > 1) {
+    const marks = things.map(marksOf);
+    const places = marks.map(middleOf);
+    const whole = [asGrid, asLine, asCircle].map((as) => as(places)).find((found) => found && isShown(marks, found));
+    const found = whole ? [whole] : asMirrors(marks);
+    if (found) return found;
+  }
+  return things.map((_, k) => ({ pattern: SINGLE, members: [k] }));
 }

@@ -5,7 +5,7 @@ import { drawnFrom } from '../plate/side';
 import { Body, FACES, FACE_UPS, Face } from '../plate/turn';
 import { Faces } from './faces/faces';
 import { bodyIn, boxOf, lyingAs, onPlace } from './lying';
-import { Arranged, arranged } from './patterns';
+import { Arranged, arranged, isAlike } from './patterns';
 import { isReached, reachedFromAbove } from './reach';
 import { Found } from './found';
 import { recognised } from './recognise';
@@ -36,19 +36,19 @@ export function nameOf({ meaning, shape, isOpen, through }: Found): string {
   return through ? 'Opening' : 'Pocket';
 }
 
-/** What equal things have in common. */
-const likeness = ({ meaning, shape, depth, through, counterbore, edge, turn, lean }: Found): string =>
-  JSON.stringify([meaning, shape, depth, through, counterbore, edge, turn, lean]);
+/** What equal things have in common, beside their shape. */
+const likeness = ({ meaning, depth, through, counterbore, edge, foot, taper, lean }: Found): string =>
+  JSON.stringify([meaning, depth, through, counterbore, edge, foot, taper, lean]);
 
-/** Equal holes and pockets as one feature each; what stands alone stays. */
+/** Equal things as one feature each; what stands alone stays. */
 function grouped(found: Found[]): { found: Found; pattern: Arranged['pattern']; faces: number[] }[] {
-  const groups = new Map<string, Found[]>();
-  found.forEach((f, i) => {
-    const isAlike = f.meaning === 'hole' || (f.meaning === 'pocket' && f.shape.type !== 'chain');
-    const key = isAlike ? likeness(f) : `${i}`;
-    groups.set(key, [...(groups.get(key) ?? []), f]);
-  });
-  return [...groups.values()].flatMap((group) =>
+  const groups: Found[][] = [];
+  for (const f of found) {
+    const its = groups.find(([first]) => likeness(first) === likeness(f) && isAlike(first, f));
+    if (its) its.push(f);
+    else groups.push([f]);
+  }
+  return groups.flatMap((group) =>
     arranged(group).map(({ pattern, members }) => ({
       found: group[members[0]],
       pattern,

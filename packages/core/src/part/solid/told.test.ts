@@ -3,7 +3,7 @@ import { solidFile, terraces } from '../../../testing/solids';
 import { Feature, Solid } from '../plate/feature';
 import { newFeature } from '../plate/new';
 import { revised } from '../plate/revised';
-import { placements } from '../plate/shapes';
+import { placements } from '../plate/placed';
 import { facesAgain } from './again';
 import { joinedFeature, splitFeature } from './corrected';
 import { facesOfSolid } from './faces/faces';

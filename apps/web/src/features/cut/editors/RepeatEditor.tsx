@@ -1,4 +1,4 @@
-import { MIRRORS, ONCE, Repeat, editOperation, repeated } from '@tidypath/core';
+import { MIRRORS, ONCE, Repeat, editOperation, placements, repeated } from '@tidypath/core';
 import { Choices, plainOptions } from '../../../ui/Choices';
 import { LengthField } from '../../../ui/LengthField';
 import { Row } from '../../../ui/Card';
@@ -24,7 +24,7 @@ export function RepeatEditor({ job, operation, edit }: EditorProps) {
   };
   const targets = job.part.features.filter((f) => operation.targets.includes(f.id));
   const { pattern, without = [] } = repeat;
-  const places = pattern.type === 'grid' ? pattern.count * pattern.rows : pattern.type === 'single' ? 1 : pattern.count;
+  const places = placements(pattern).length;
   const toggle = (place: number) => {
     const left = without.includes(place) ? without.filter((p) => p !== place) : [...without, place];
     set({ without: left.length ? left.sort((a, b) => a - b) : undefined });
@@ -35,6 +35,7 @@ export function RepeatEditor({ job, operation, edit }: EditorProps) {
     <>
       <PatternFields
         pattern={pattern}
+        without={['mirror']}
         unit={job.unit}
         onChange={(next) => set({ pattern: next, without: undefined })}
       />

@@ -1,4 +1,4 @@
-import { Feature, Height, Job, Operation, Tool, heightText, placesOf } from '@tidypath/core';
+import { Feature, Height, Job, Operation, Tool, heightText, placements, placesOf } from '@tidypath/core';
 
 /** A value of an operation one can tap. */
 export type Field =
@@ -151,14 +151,19 @@ export const finishAlone = (s: Subject): Piece[] => [
 /** Whether an operation finishes and does nothing else. */
 export const isFinishAlone = (s: Subject): boolean => s.word('finish') === 'true' && s.word('finishAlone') === 'true';
 
-const REPEAT_WORDS = { single: '', line: 'in a line', grid: 'in a grid', circle: 'around a centre' } as const;
+const REPEAT_WORDS = {
+  single: '',
+  line: 'in a line',
+  grid: 'in a grid',
+  circle: 'around a centre',
+  mirror: 'as in a mirror',
+} as const;
 
 /** How often it is done, where it is done more than once. */
 export const repeat = ({ operation }: Subject): Piece[] => {
   if (!operation.repeat) return [];
   const { pattern, mirror, without = [] } = operation.repeat;
-  const places = pattern.type === 'grid' ? pattern.count * pattern.rows : pattern.count;
-  const total = places - without.length;
+  const total = placements(pattern).length - without.length;
   const often = pattern.type === 'single' ? 'once' : `${total} times ${REPEAT_WORDS[pattern.type]}`;
   return [
     ' Done ',
