@@ -14,6 +14,7 @@ import {
   Size,
   limitsOf,
   sideOf,
+  type Point,
 } from '@tidypath/core';
 import { SPACE } from '../../theme/theme';
 import { Actions } from '../../ui/Actions';
@@ -35,6 +36,8 @@ interface Props {
   feature: Feature | undefined;
   unit: LengthUnit;
   thickness: number;
+  /** Middle of the side it is cut from. */
+  middle: Point;
   /** How it was read wrong. */
   correct?: ReactNode;
   /** Which tools can make it. */
@@ -161,6 +164,7 @@ export function FeatureSheet({
   feature,
   unit,
   thickness,
+  middle,
   correct,
   advice,
   onChange,
@@ -276,7 +280,7 @@ export function FeatureSheet({
         />
       )}
       {BROKEN.includes(feature.meaning) && <EdgeFields feature={feature} unit={unit} onChange={set} />}
-      <PlaceFields key={`place-${feature.id}`} feature={feature} unit={unit} onChange={set} />
+      <PlaceFields key={`place-${feature.id}`} feature={feature} middle={middle} unit={unit} onChange={set} />
       {feature.meaning !== 'outline' && feature.meaning !== 'ignore' && (
         <>
           <Txt kind="small" tone="quiet">

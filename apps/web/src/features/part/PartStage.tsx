@@ -290,6 +290,7 @@ export function PartStage() {
           feature={current}
           unit={unit}
           thickness={part.thickness}
+          middle={middleOn(part, current ? sideOf(current) : 'top')}
           correct={
             current && (
               <CorrectFields

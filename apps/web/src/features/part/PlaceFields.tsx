@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Feature, LengthUnit, Pattern, isBeside } from '@tidypath/core';
+import { Feature, LengthUnit, Pattern, Point, isBeside } from '@tidypath/core';
 import { Fields } from '../../ui/Card';
 import { Choices } from '../../ui/Choices';
 import { LengthField } from '../../ui/LengthField';
@@ -18,13 +18,18 @@ function toMiddle({ type, count, rows, dx, dy }: Pattern): { x: number; y: numbe
   return type === 'line' ? { x: ((count - 1) * dx) / 2, y: ((count - 1) * dy) / 2 } : { x: 0, y: 0 };
 }
 
+const isAbout = ({ type }: Pattern) => type === 'circle' || type === 'mirror';
+
 /** Where a feature stands, and how often; a row or a grid by its first or by its middle. */
 export function PlaceFields({
   feature,
+  middle,
   unit,
   onChange,
 }: {
   feature: Feature;
+  /** Where copies go around, or mirrors stand, before something else is said. */
+  middle: Point;
   unit: LengthUnit;
   onChange: (more: Partial<Feature>) => void;
 }) {
@@ -33,8 +38,9 @@ export function PlaceFields({
   const isRow = pattern.type === 'line' || pattern.type === 'grid';
   const off = isRow && placed === 'middle' ? toMiddle(pattern) : { x: 0, y: 0 };
   const word = shape.type === 'chain' ? 'Move' : isRow && placed === 'middle' ? 'Middle' : 'Centre';
-  /** A grid that is placed by its middle keeps it. */
-  const repeat = (next: Pattern) => {
+  /** A grid that is placed by its middle keeps it; what goes around or has mirrors does so about the middle first. */
+  const repeat = (asked: Pattern) => {
+    const next = isAbout(asked) && !isAbout(pattern) ? { ...asked, centreX: middle.x, centreY: middle.y } : asked;
     const now = isRow && placed === 'middle' ? toMiddle(next) : off;
     onChange({ pattern: next, x: x + off.x - now.x, y: y + off.y - now.y });
   };

@@ -27,6 +27,7 @@ function Sheet({ start, watch }: { start: Feature; watch: (f: Feature) => void }
       feature={feature}
       unit="mm"
       thickness={10}
+      middle={{ x: 60, y: 40 }}
       onDelete={jest.fn()}
       onSide={jest.fn()}
       onOpposite={jest.fn()}
@@ -164,7 +165,7 @@ describe('a feature', () => {
     const watch = jest.fn();
     show(<Sheet start={pocket} watch={watch} />);
     fireEvent.press(screen.getByText('around a centre'));
-    expect(watch.mock.lastCall![0].pattern).toMatchObject({ type: 'circle', count: 2 });
+    expect(watch.mock.lastCall![0].pattern).toMatchObject({ type: 'circle', count: 2, centreX: 60, centreY: 40 });
     type('In all', '6');
     expect(watch.mock.lastCall![0].pattern.count).toBe(6);
     expect(screen.queryByLabelText('Rows')).toBeNull();
