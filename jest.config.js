@@ -33,10 +33,12 @@ module.exports = {
       // The build that is offered to bundlers is one the test runner does not read.
       moduleNameMapper: { '^d3-array$': require('node:path').join(require.resolve('d3-array'), '../d3-array.min.js') },
       transform: {
-        '(/node_modules/three/.+|/packages/(core|controller|sheets)/.+)\\.[jt]s$': Object.values(node.transform)[0],
+        '(/node_modules/(three|meshoptimizer)/.+|/packages/(core|controller|sheets)/.+)\\.[jt]s$': Object.values(
+          node.transform,
+        )[0],
       },
       transformIgnorePatterns: [
-        `/node_modules/(?!(three|(jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|react-native-paper|gifted-charts-core|date-fns|swr|${transformed}))`,
+        `/node_modules/(?!(three|meshoptimizer|(jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|react-native-paper|gifted-charts-core|date-fns|swr|${transformed}))`,
       ],
     },
   ],

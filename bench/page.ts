@@ -5,6 +5,7 @@ import { gzipSync } from 'node:zlib';
 import { Harness, WIDE, byTest, proved, root, tap } from '../tests/e2e/harness';
 import type { Row } from './kernel';
 import { millionRows } from './million';
+import { orbitRows } from './orbit';
 import { percentile } from './percentile';
 
 /** Milliseconds for somebody who looks before typing: code compiled, pictures drawn. */
@@ -143,6 +144,7 @@ export async function pageRows(): Promise<Row[]> {
         met: undefined,
       },
       ...(await millionRows(harness)),
+      ...(await orbitRows(harness)),
     ];
   } finally {
     await harness.stop();

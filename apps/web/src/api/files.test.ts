@@ -1,6 +1,6 @@
 import { Job, atHand, newJob, sha256Of } from '@tidypath/core';
 import { ApiError, api } from './client';
-import { bringFiles, keepFile, sendFiles } from './files';
+import { bringFiles, keepFile, keyOf, sendFiles } from './files';
 
 jest.mock('./client', () => ({
   ...jest.requireActual('./client'),
@@ -50,4 +50,14 @@ test('what comes from the server is looked at: other bytes are not taken for it'
   await expect(bringFiles(job)).rejects.toThrow('reached');
   fake.file.mockResolvedValueOnce(bytes);
   expect(await bringFiles(job)).toEqual([]);
+});
+
+test('a file has one key, whether the browser finds it or the page has to', async () => {
+  const bytes = new Uint8Array(2_500_000).map((_, i) => i % 251);
+  const trusted = globalThis.crypto;
+  for (const crypto of [trusted, undefined]) {
+    Object.defineProperty(globalThis, 'crypto', { value: crypto, configurable: true });
+    expect(await keyOf(bytes)).toBe(sha256Of(bytes));
+  }
+  Object.defineProperty(globalThis, 'crypto', { value: trusted, configurable: true });
 });

@@ -1,6 +1,6 @@
 /** Files of jobs: kept on this device until the server has them, and brought to hand before anything is computed from them. */
 import { createStore, del, get, set } from 'idb-keyval';
-import { Job, JobFile, atHand, filesOf, missingFiles, putAtHand } from '@tidypath/core';
+import { Job, JobFile, atHand, filesOf, missingFiles, putAtHandAs, sha256InPieces } from '@tidypath/core';
 import { ApiError, api } from './client';
 
 let store: ReturnType<typeof createStore> | undefined;
@@ -17,9 +17,27 @@ async function onDevice<T>(ask: (database: NonNullable<typeof store>) => Promise
 /** Of this visit: what the server is known to have. */
 const sent = new Set<string>();
 
+/**
+ * What a file is kept under, found without holding the page up: the browser finds it aside where it trusts the page, else it is found
+ * piece by piece.
+ */
+export async function keyOf(bytes: Uint8Array): Promise<string> {
+  const aside = globalThis.crypto?.subtle;
+  if (aside) {
+    const hash = new Uint8Array(await aside.digest('SHA-256', bytes as BufferSource));
+    return [...hash].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+  }
+  const pieces = sha256InPieces(bytes);
+  for (;;) {
+    const { done, value } = pieces.next();
+    if (done) return value;
+    await new Promise((resolve) => setTimeout(resolve));
+  }
+}
+
 /** Takes a file in, so that it outlives the tab; what a job names it by. Where nothing can be kept it lives as long as the page. */
 export async function keepFile(name: string, bytes: Uint8Array): Promise<JobFile> {
-  const sha256 = putAtHand(bytes);
+  const sha256 = putAtHandAs(await keyOf(bytes), bytes);
   await onDevice((database) => set(sha256, bytes, database));
   return { name: name.slice(0, 120), sha256 };
 }
@@ -66,7 +84,7 @@ async function found(sha256: string): Promise<Uint8Array | undefined> {
 export async function bringFiles(job: Job): Promise<JobFile[]> {
   for (const { sha256 } of missingFiles(job)) {
     const bytes = await found(sha256);
-    if (bytes) putAtHand(bytes);
+    if (bytes) putAtHandAs(await keyOf(bytes), bytes);
   }
   return missingFiles(job);
 }

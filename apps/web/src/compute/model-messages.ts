@@ -42,7 +42,7 @@ export type ModelAsk =
   | { type: 'look'; body: number }
   /** A plate made a solid to look at. */
   | { type: 'sculpt'; sculpting: Sculpting; origin: string }
-  | { type: 'take'; taken: Taken; source: { name: string; sha256: string } };
+  | { type: 'take'; taken: Taken; name: string };
 
 export type ModelAnswer =
   | { type: 'glimpsed'; glimpse: Glimpse }

@@ -44,8 +44,9 @@ export class ModelReader {
     this.ask({ type: 'look', body });
   }
 
-  take(taken: Taken, source: { name: string; sha256: string }): void {
-    this.ask({ type: 'take', taken, source });
+  /** @param name what the file is called */
+  take(taken: Taken, name: string): void {
+    this.ask({ type: 'take', taken, name });
   }
 
   /** Ends it, whatever it is at. */

@@ -11,6 +11,7 @@ import {
   facesOfSolid,
   laidSolid,
   readModel,
+  sha256Of,
   solidEdges,
   stepOptions,
   surfaceFile,
@@ -24,6 +25,7 @@ const scope = globalThis as unknown as {
   onmessage: ((e: MessageEvent<ModelAsk>) => void) | null;
 };
 
+let file: Uint8Array | undefined;
 let model: Model | undefined;
 const known = new Map<number, Faces>();
 
@@ -136,6 +138,7 @@ function glimpse(bytes: Uint8Array, found: StepRead): void {
 async function read({ bytes, unit, origin }: Extract<ModelAsk, { type: 'read' }>): Promise<void> {
   const step = isStep(bytes) ? await readStepApart(bytes, origin, (found) => glimpse(bytes, found)) : undefined;
   known.clear();
+  file = bytes;
   model = readModel(bytes, { unit, step });
   const { form, bodies, findings } = model;
   const seen = bodies.map(({ name, size, volume, findings: its }) => ({ name, size, volume, findings: its }));
@@ -150,8 +153,8 @@ function answer(ask: ModelAsk): void | Promise<void> {
     const ways = waysUp(faces).map((way) => ({ ...way, picture: pictureOf(faces, way.side) }));
     return scope.postMessage({ type: 'looked', looked: { body: ask.body, faces: faces.faces.length, ways } });
   }
-  const { taken, source } = ask;
-  const { part, surface } = takenSolid(facesOf(taken.body), taken, source, (share) =>
+  const { taken, name } = ask;
+  const { part, surface } = takenSolid(facesOf(taken.body), taken, { name, sha256: sha256Of(file!) }, (share) =>
     scope.postMessage({ type: 'share', share }),
   );
   scope.postMessage({ type: 'taken', part, surface }, [surface.buffer as ArrayBuffer]);

@@ -17,6 +17,8 @@ const PATH_WIDTH = 2.2;
 const NOTHING_LEFT = 0.02;
 /** Half of what a finger covers, pixels. */
 const FINGER = 12;
+/** Milliseconds after which a picture that was let go of rests. */
+const REST = 200;
 /** Milliseconds between two looks whether a picture is finished. */
 const LOOK_AGAIN = 4;
 /** The picture: stock as a warm block, edges in ink, path, tool and fixtures. Drawn only when something changes. */
@@ -42,6 +44,7 @@ export class Scene {
   private isGone = false;
   /** What was replaced: kept until its successor is drawn, which then takes over its shaders. */
   private replaced: THREE.Object3D[] = [];
+  private resting?: ReturnType<typeof setTimeout>;
   /** Side the picture was last fitted from; undefined once a hand has turned it. */
   private fitted?: Angle;
 
@@ -60,7 +63,8 @@ export class Scene {
     this.controls = new OrbitControls(this.camera, this.hand as unknown as HTMLElement);
     this.controls.enableDamping = false;
     this.controls.addEventListener('change', () => this.draw());
-    this.controls.addEventListener('start', () => (this.fitted = undefined));
+    this.controls.addEventListener('start', () => this.hold(true));
+    this.controls.addEventListener('end', () => this.hold(false));
     const sun = new THREE.DirectionalLight(0xffffff, 2.1);
     sun.position.set(-0.4, -0.7, 1);
     this.scene.add(new THREE.HemisphereLight(0xffffff, 0xb8a888, 1.5), sun);
@@ -86,8 +90,26 @@ export class Scene {
     this.paint();
     await this.finished();
     this.isDrawing = false;
-    if (this.isStale && !this.isGone) this.draw();
-    else this.onDrawn();
+    if (this.isStale && !this.isGone) return this.draw();
+    this.onDrawn();
+    void this.solid?.prepare();
+  }
+
+  /** A hand takes hold of the picture, or lets go of it: what is large is drawn leaner until it rests. */
+  private hold(isHeld: boolean): void {
+    clearTimeout(this.resting);
+    if (isHeld) this.fitted = undefined;
+    if (isHeld) return this.lean(true);
+    this.resting = setTimeout(() => {
+      this.lean(false);
+      this.draw();
+    }, REST);
+  }
+
+  private lean(isMoved: boolean): void {
+    const isLean = this.solid?.move(isMoved);
+    const edges = this.groups.get('solid-edges');
+    if (edges) edges.visible = !isLean;
   }
 
   private paint(): void {
@@ -143,7 +165,7 @@ export class Scene {
   /** Shows a solid from the file it is kept as. */
   setSolid(file: Uint8Array | undefined): void {
     this.solid = file && SolidModel.from(file, this.palette);
-    this.swap('solid', this.solid?.mesh);
+    this.swap('solid', this.solid?.shown);
     this.setLines('solid-edges', this.solid && { positions: this.solid.edges }, {
       colour: this.palette.part,
       width: 1.3,

@@ -21,7 +21,7 @@ export {
   type LengthUnit,
 } from './units';
 export { misshapen, readAs } from './validate';
-export { atHand, type JobFile, LARGEST_FILE, putAtHand, sha256Of } from './files';
+export { atHand, type JobFile, LARGEST_FILE, putAtHand, putAtHandAs, sha256InPieces, sha256Of } from './files';
 export { freshId } from './ids';
 export { maths } from './maths';
 export { normalFrom, randomFrom } from './random';

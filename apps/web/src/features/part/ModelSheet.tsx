@@ -2,17 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { Button, ProgressBar } from 'react-native-paper';
 import Svg, { Path } from 'react-native-svg';
-import {
-  Face,
-  JobFile,
-  LengthUnit,
-  ModelUnit,
-  Solid,
-  formatLength,
-  formatVolume,
-  hasStop,
-  sha256Of,
-} from '@tidypath/core';
+import { Face, LengthUnit, ModelUnit, Solid, formatLength, formatVolume, hasStop } from '@tidypath/core';
 import { ModelReader } from '../../compute/model';
 import type { BodyLooked, BodySeen, Glimpse, ModelSeen, Picture } from '../../compute/model-messages';
 import { SIZE, SPACE } from '../../theme/theme';
@@ -163,8 +153,7 @@ export function ModelSheet({ file, unit, onTake, onClose }: Props) {
   const take = (plan: boolean) => {
     isPlanned.current = plan;
     setTaking(true);
-    const source: JobFile = { name: file.name.slice(0, 120), sha256: sha256Of(file.bytes) };
-    reader.current?.take({ body, unit: model?.unit ?? assumed, up }, source);
+    reader.current?.take({ body, unit: model?.unit ?? assumed, up }, file.name.slice(0, 120));
   };
   const look = (next: number) => {
     setBody(next);

@@ -1,5 +1,6 @@
 import useSWR from 'swr';
-import { JobFile, Part, hashOf, putAtHand, sha256Of } from '@tidypath/core';
+import { JobFile, Part, hashOf, putAtHandAs } from '@tidypath/core';
+import { keyOf } from '../../api/files';
 import { sculpted } from '../../compute/model';
 import { useSettled } from '../../ui/useSettled';
 
@@ -11,8 +12,7 @@ export interface Sculpted {
 
 async function sculptedOf(part: Part): Promise<Sculpted> {
   const { surface, made } = await sculpted(part);
-  putAtHand(surface);
-  return { surface: { name: 'plate.ply', sha256: sha256Of(surface) }, made };
+  return { surface: { name: 'plate.ply', sha256: putAtHandAs(await keyOf(surface), surface) }, made };
 }
 
 /** The same part is the same solid. */
