@@ -6,7 +6,7 @@ import { SIZE } from '../../theme/theme';
 import { Card } from '../../ui/Card';
 import { Txt } from '../../ui/Txt';
 
-/** Walls thicker than this are no care, mm. */
+/** Walls and floors thicker than this are no care, mm. */
 const THIN = 3;
 
 /** Where the part is hard on cutters, and on which feature; worked out beside the page. */
@@ -15,10 +15,10 @@ function useTight(job: Job): Tight | undefined {
   return useSWR(['tight', hashOf([thickness, features])], () => engine.tight(job), { keepPreviousData: true }).data;
 }
 
-/** The tightest corner, the thinnest wall, the deepest reach: what decides the smallest tool and the holding. */
+/** The tightest corner, the thinnest wall and floor, the deepest reach: what decides the smallest tool and the holding. */
 export function TightCard({ job, onShow }: { job: Job; onShow: (feature: string) => void }) {
   const tight = useTight(job);
-  const { corner, wall, reach } = tight ?? {};
+  const { corner, wall, floor, reach } = tight ?? {};
   const long = (mm: number) => formatLength(mm, job.unit);
   const name = (id: string) => job.part.features.find((f) => f.id === id)?.name ?? '';
   const lines: { text: string; feature?: string }[] = [];
@@ -35,6 +35,11 @@ export function TightCard({ job, onShow }: { job: Job; onShow: (feature: string)
   if (wall)
     lines.push({
       text: `Thinnest wall: ${long(wall.thickness)}, seen from the ${wall.side}${wall.thickness < THIN ? '; it gives under jaws and cutters' : ''}`,
+    });
+  if (floor)
+    lines.push({
+      text: `Thinnest floor: ${long(floor.thickness)} · ${name(floor.feature)}${floor.thickness < THIN ? '; it sings and lifts where nothing is under it' : ''}`,
+      feature: floor.feature,
     });
   if (lines.length === 0) return null;
   return (

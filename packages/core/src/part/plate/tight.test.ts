@@ -72,6 +72,23 @@ test('the deepest reach counts by the mill that turns in the corners, not by dep
   });
 });
 
+test('the thinnest floor lies over the underside, or over what is cut from there', () => {
+  const square = (size: number): Shape => ({ type: 'rectangle', width: size, height: size, radius: 3 });
+  const floor = (...pockets: [Shape, Partial<Feature>][]) => tightestOf(withPockets(...pockets)).floor;
+  expect(floor([square(20), { x: 20, depth: 7 }], [square(12), { x: 60, depth: 4 }])).toMatchObject({ thickness: 3 });
+  const turned = { side: 'underside', depth: 2.5 } as const;
+  expect(floor([square(20), { x: 20, depth: 6 }], [square(12), { x: 60, ...turned }])?.thickness).toBeCloseTo(4, 9);
+  expect(floor([square(20), { x: 20, depth: 6 }], [square(12), { x: 22, ...turned }])?.thickness).toBeCloseTo(1.5, 9);
+  // Under what goes through there is none, and what meets is open.
+  expect(floor([square(20), { x: 20, through: true }], [square(12), { x: 20, ...turned }])).toBeUndefined();
+  const well = floor(
+    [square(40), { x: 30, depth: 5 }],
+    [square(14), { x: 30, depth: 8 }],
+    [square(10), { x: 30, ...turned, depth: 4 }],
+  );
+  expect(well?.thickness).toBeCloseTo(2, 9);
+});
+
 test('of a solid its walls are found from every side', () => {
   const { bodies } = readModel(solidFile('thin-tray.stl'));
   const { part, surface } = takenSolid(facesOfSolid(bodies[0].mesh), { body: 0, unit: 'mm', up: 'top' }, undefined);

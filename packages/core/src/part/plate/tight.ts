@@ -1,10 +1,10 @@
-/** Where a part is hard on cutters: its tightest inside corner, its thinnest wall, its deepest reach. */
+/** Where a part is hard on cutters: its tightest inside corner, its thinnest wall and floor, its deepest reach. */
 import { Chain, arcOf, pieces } from '../../geometry/plane/chain';
-import { Region, contains, offset, thinned } from '../../geometry/plane/clip';
+import { Region, area, contains, difference, intersection, offset, thinned } from '../../geometry/plane/clip';
 import { Point, distance } from '../../geometry/plane/point';
 import { aroundFloor } from './around-floor';
 import { Feature, Part } from './feature';
-import { PartModel, metalAt, modelOf } from './model';
+import { PartModel, metalAt, modelOf, solidAt } from './model';
 import { instancesOf } from './shapes';
 import { seenFrom } from './side';
 import { FACES, FACE_UPS, Face } from './turn';
@@ -15,6 +15,8 @@ export interface Tight {
   corner?: { radius: number; feature: string };
   /** Thickness of metal between two walls that face away from each other, mm. */
   wall?: { thickness: number; side: Face; at: Point };
+  /** Thickness of metal between a level and the one below it on the other side, mm, and the feature that leaves it. */
+  floor?: { thickness: number; feature: string };
   /** How far a mill has to reach down, mm, and the widest one that turns in every corner there. */
   reach?: { depth: number; diameter: number; feature: string };
 }
@@ -128,6 +130,43 @@ function tightOn(model: PartModel, features: Feature[], side: Face): Tight[] {
   return [...found, ...walls];
 }
 
+/** Levels so near are one, mm. */
+const SAME_LEVEL = 1e-3;
+/** Less of a floor is none, mm². */
+const LEAST_FLOOR = 0.5;
+
+interface Level {
+  z: number;
+  region: Region;
+  feature?: string;
+}
+
+/** What of a part lies at each height seen from one side, its top included; what goes through is none. */
+function levelsOf(model: PartModel): Level[] {
+  const floors = model.floors.filter((f) => f.z > -model.thickness + SAME_LEVEL);
+  const own = floors.map(({ z, feature, region }) => {
+    const level = difference(solidAt(model, z - SAME_LEVEL), solidAt(model, z));
+    return { z, feature, region: intersection(level, region) };
+  });
+  return [{ z: 0, region: solidAt(model, -SAME_LEVEL) }, ...own];
+}
+
+/** The least metal between what is cut from above and what is cut from below. */
+function thinnestFloor(part: Part): Tight['floor'] {
+  const under = part.features.filter((f) => f.meaning === 'outline' || f.side === 'underside');
+  const above = levelsOf(modelOf({ ...part, features: part.features.filter((f) => f.side === undefined) }));
+  const below = levelsOf(modelOf({ ...part, features: under.map((f) => ({ ...f, side: undefined })) }));
+  let best: Tight['floor'];
+  for (const a of above)
+    for (const b of below) {
+      const thickness = part.thickness + a.z + b.z;
+      const feature = a.feature ?? b.feature;
+      if (!feature || thickness < SAME_LEVEL || thickness >= (best?.thickness ?? Infinity)) continue;
+      if (area(intersection(a.region, b.region)) > LEAST_FLOOR) best = { thickness, feature };
+    }
+  return best;
+}
+
 /** The hardest places of a part, from all of its sides. */
 export function tightestOf(part: Part): Tight {
   const all = FACES.flatMap((side) => {
@@ -140,6 +179,7 @@ export function tightestOf(part: Part): Tight {
   const least = <T>(picked: (t: Tight) => T | undefined, by: (v: T) => number): T | undefined =>
     all.flatMap((t) => picked(t) ?? []).reduce<T | undefined>((a, b) => (a && by(a) <= by(b) ? a : b), undefined);
   return {
+    floor: thinnestFloor(part),
     corner: least(
       (t) => t.corner,
       (c) => c.radius,
