@@ -57,7 +57,7 @@ export class Scene {
     this.plain = new THREE.Color(palette.stock).toArray();
     this.shades = [palette.right, palette.danger, ...TEMPER].map((c) => new THREE.Color(c).toArray());
     this.hand = new Hand(size);
-    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true });
+    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, stencil: true });
     this.renderer.localClippingEnabled = true;
     this.camera.up.set(0, 0, 1);
     this.controls = new OrbitControls(this.camera, this.hand as unknown as HTMLElement);

@@ -54,3 +54,23 @@ test.each([20, 300])('of %i × %i squares the chosen face is lit, and it is met 
   model.choose([]);
   expect(drawn(model)).toEqual([2 * n * n]);
 });
+
+test('what a plane cuts is filled where it lies, and not while nothing is cut or a large solid is in hand', async () => {
+  const model = new SolidModel(waves(300), paletteOf(false));
+  const caps = () => model.shown.children.filter((child) => child instanceof THREE.Group && child.visible);
+  expect(caps()).toEqual([]);
+  model.section({ axis: 'x', at: 100 });
+  model.section({ axis: 'x', at: 120 });
+  const [cap, ...more] = caps();
+  expect(more).toEqual([]);
+  expect(cap.children[2].position.x).toBeCloseTo(120, 6);
+  await model.prepare();
+  model.move(true);
+  expect(caps()).toEqual([]);
+  model.move(false);
+  expect(caps()).toEqual([cap]);
+  model.section(undefined);
+  model.move(true);
+  model.move(false);
+  expect(caps()).toEqual([]);
+});

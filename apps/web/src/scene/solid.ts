@@ -2,6 +2,7 @@ import { MeshoptSimplifier } from 'meshoptimizer/simplifier';
 import * as THREE from 'three';
 import { FaceFacts, Triangles, factsOf, solidEdges, surfaceIn } from '@tidypath/core';
 import type { Palette } from '../theme/theme';
+import { Cap } from './cap';
 import type { MetFace, SectionPlane } from './terms';
 
 /** Corners of one face whose triangles bend less than this are shaded as one, cosine. */
@@ -90,6 +91,7 @@ export class SolidModel {
   private readonly whole: THREE.Mesh;
   private readonly chosen: THREE.Mesh;
   private lean?: THREE.Mesh;
+  private cap?: Cap;
   private isPrepared = false;
   private readonly facts = new Map<number, FaceFacts>();
   private readonly plane = new THREE.Plane(new THREE.Vector3(0, 0, -1), 0);
@@ -97,7 +99,7 @@ export class SolidModel {
 
   constructor(
     private readonly surface: Triangles,
-    palette: Palette,
+    private readonly palette: Palette,
   ) {
     const geometry = this.isLarge ? shadedEach(surface) : shadedSmoothly(surface);
     // What is chosen lies on the rest, and is drawn before it.
@@ -108,6 +110,7 @@ export class SolidModel {
           roughness: 0.8,
           metalness: 0,
           flatShading: this.isLarge,
+          clippingPlanes: [],
           side: THREE.DoubleSide,
           polygonOffset: true,
           polygonOffsetFactor: 2 - i,
@@ -160,21 +163,33 @@ export class SolidModel {
     if (!this.lean) return false;
     this.lean.visible = isMoved;
     this.whole.visible = this.chosen.visible = !isMoved;
+    if (this.cap) this.cap.shown.visible = !isMoved && this.isCut;
     return isMoved;
   }
 
   /** Cuts it open; whole without a plane. */
   section(plane: SectionPlane | undefined): THREE.Plane[] {
     if (plane) {
-      this.plane.normal.set(-Number(plane.axis === 'x'), -Number(plane.axis === 'y'), -Number(plane.axis === 'z'));
-      this.plane.constant = plane.at;
+      // What lies before it is taken away, as it is seen from the corner.
+      this.plane.normal.set(Number(plane.axis === 'x'), Number(plane.axis === 'y'), -Number(plane.axis === 'z'));
+      this.plane.constant = plane.axis === 'z' ? plane.at : -plane.at;
+    }
+    if (plane && !this.cap) {
+      this.cap = new Cap(this.whole.geometry, this.plane, this.palette.stock);
+      this.shown.add(this.cap.shown);
     }
     const planes = plane ? [this.plane] : [];
     for (const material of this.materials) {
       material.clippingPlanes = planes;
       material.needsUpdate = true;
     }
+    this.cap?.lie();
+    if (this.cap) this.cap.shown.visible = this.isCut;
     return planes;
+  }
+
+  private get isCut(): boolean {
+    return this.materials[0].clippingPlanes!.length > 0;
   }
 
   private factsOf(face: number): FaceFacts {
