@@ -69,6 +69,8 @@ const BACK_STEPS = 10;
 const CLOSER = [0.6, 0.2];
 /** Less metal than this is not worth another try, mm². */
 const SPECK = 0.05;
+/** Cutting beside metal that no pass looks at has to take this share of it, to be tried once more. */
+const WORTH_ANOTHER = 0.01;
 /** Metal that no pass looks at is started on from beside it, from each of these directions that is free, radians. */
 const TOUCH_FROM = Array.from({ length: 12 }, (_, k) => degrees(30 * k));
 /** Thinner metal than this may be brushed by a link or a start, mm. */
@@ -352,20 +354,21 @@ export class SteadyClearing {
     }
   }
 
-  /** When every start has been tried: on with starts that are backed off less, and beside metal that no pass looks at, while that cuts. */
+  /** When every start has been tried: on with starts that are backed off less, and beside metal that no pass looks at, while that is worth it. */
   private cutRest(): void {
     for (const share of CLOSER) {
       this.closer = share;
       this.frontier.forgive();
       this.offered.clear();
-      for (let before = -1; this.stretches.length > before && !this.input.stopped?.();) {
-        before = this.stretches.length;
+      for (let before = Infinity; !this.input.stopped?.();) {
         const left = [...this.standing(THIN)].sort((p, q) => this.metal.at(q.x, q.y) - this.metal.at(p.x, p.y));
         if (left.length * maths.pow(this.metal.cell, 2) < SPECK) return;
-        const touched: Point[] = [];
+        if (left.length > (1 - WORTH_ANOTHER) * before) break;
+        before = left.length;
+        const looked: (Point & { near: number })[] = [];
         for (const p of left) {
-          if (touched.some((t) => distance(t, p) < this.input.radius / 4)) continue;
-          if (this.addTouching(p)) touched.push(p);
+          if (looked.some((l) => distance(l, p) < l.near)) continue;
+          looked.push({ ...p, near: this.input.radius / (this.addTouching(p) ? 4 : 10) });
         }
         this.cutAll();
       }
