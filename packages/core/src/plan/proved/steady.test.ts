@@ -12,6 +12,9 @@ import { metalLeft } from '../../operation/milling/rest';
 import { area } from '../../geometry/plane/clip';
 import { PathBuilder } from '../../path/path';
 import { flatten } from '../../geometry/plane/chain';
+import { Shape } from '../../part/plate/feature';
+import { newFeature } from '../../part/plate/new';
+import { instancesOf } from '../../part/plate/shapes';
 
 const square: Region = [
   [
@@ -160,6 +163,40 @@ describe('steady-load clearing keeps its promise', () => {
     });
     clearing.run();
     expect(clearing.leftStanding(0.05).area).toBeLessThan(0.25);
+  });
+
+  test('metal behind a gap that the cutter just does not get through is not looked at for ever', () => {
+    const ring = (of: Shape, x: number, y: number) => flatten(instancesOf({ ...hole, shape: of, x, y })[0]);
+    const hole = newFeature([], 'pocket', 'Pocket', { type: 'round', diameter: 12 }, { depth: 20 });
+    const island = (x: number, y: number) => ring(hole.shape, x, y).reverse();
+    const pocket = ring({ type: 'rectangle', width: 90, height: 56, radius: 6 }, 55, 38);
+    // Each island leaves 18 mm on one side: the cutter, what it leaves, and its smallest turn, to the hair.
+    const region = [pocket, island(34, 26), island(76, 50)];
+    const clearing = new SteadyClearing({
+      ...{
+        allowed: region,
+        stock: region,
+        radius: 8,
+        bite: 1.6,
+        firstBite: 1.6,
+        turn: 0.8,
+        allowance: 0.2,
+        helix: 1.28,
+      },
+      ...{
+        both: false,
+        conventional: false,
+        linkFeed: 3000,
+        rapid: 15_000,
+        retract: 15,
+        patience: 1,
+        longestLink: 200,
+      },
+    });
+    const looks = jest.spyOn(Metal.prototype, 'under');
+    clearing.run();
+    expect(looks.mock.calls.length).toBeLessThan(500_000);
+    looks.mockRestore();
   });
 
   test('the checker itself sees a slot, a gouge and a rapid through metal', () => {
