@@ -102,7 +102,7 @@ export class SolidModel {
     private readonly palette: Palette,
   ) {
     const geometry = this.isLarge ? shadedEach(surface) : shadedSmoothly(surface);
-    // What is chosen lies on the rest, and is drawn before it.
+    // What is chosen lies on the rest, a hair in front of it.
     this.materials = [palette.solid, palette.chosen].map(
       (color, i) =>
         new THREE.MeshStandardMaterial({

@@ -45,6 +45,29 @@ describe('repeats', () => {
     expect(count(job)).toBeCloseTo(total, 1);
   });
 
+  test('a drawn pocket as in two mirrors is four, each cut as it is, clean', () => {
+    const hook: Shape = {
+      type: 'chain',
+      closed: true,
+      vertices: [
+        [5, 4],
+        [30, 4],
+        [30, 11],
+        [14, 11],
+        [14, 20],
+        [5, 20],
+      ].map(([x, y]) => ({ x, y, bulge: 0 })),
+    };
+    const mirrors = { ...SINGLE, type: 'mirror' as const, count: 2, rows: 2, centreX: 40, centreY: 25 };
+    const job = pocketAt(0, 0, hook);
+    const [outline, feature] = job.part.features;
+    const mirrored = { ...job, part: { ...job.part, features: [outline, { ...feature, pattern: mirrors }] } };
+    const [one, four] = [job, mirrored].map((j) => prove(j, 0.14));
+    expect([...new Set(four.codes)]).toEqual([...new Set(one.codes)]);
+    expect(four.codes).not.toContain('gouge');
+    expect(four.removed / one.removed).toBeCloseTo(4, 1);
+  });
+
   test('what is drawn can be left alone too; copies stand where they did', () => {
     const [feature] = pocketAt(15, 12).part.features.slice(1);
     const line = { ...ONCE, pattern: { ...SINGLE, type: 'line' as const, count: 3, dx: 24 } };
