@@ -30,6 +30,7 @@ module.exports = {
       rootDir: 'apps/web',
       testPathIgnorePatterns: ['/node_modules/', '/dist/'],
       setupFiles: ['<rootDir>/jest.setup.js'],
+      setupFilesAfterEnv: ['<rootDir>/jest.patience.js'],
       // The build that is offered to bundlers is one the test runner does not read.
       moduleNameMapper: { '^d3-array$': require('node:path').join(require.resolve('d3-array'), '../d3-array.min.js') },
       transform: {

@@ -59,3 +59,11 @@ test('a server that cannot be reached is told as such', async () => {
   expect([error.status, error.message]).toEqual([0, 'The server cannot be reached']);
   await expect(api.duplicate('x')).rejects.toThrow('The server cannot be reached');
 });
+
+test('an answer that broke off is none: no list is taken for empty, no save for made', async () => {
+  fetching.mockReturnValue(answer(200));
+  for (const asked of [api.jobs({}), api.jobsUsing('tools', 't1'), api.save('x', 1, job)]) {
+    const error = (await asked.catch((e: unknown) => e)) as ApiError;
+    expect([error.status, error.message]).toEqual([0, 'The server went away while it answered']);
+  }
+});

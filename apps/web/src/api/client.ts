@@ -76,9 +76,23 @@ async function send(method: string, path: string, body?: unknown, signal?: Abort
   throw new ApiError(answer.error ?? 'The server refused', response.status, answer.findings);
 }
 
+/** The whole of an answer; one that broke off is none. */
+async function whole<T>(answer: Promise<T>, signal?: AbortSignal): Promise<T> {
+  return answer.catch((error: unknown) => {
+    if (signal?.aborted) throw error;
+    down.set(true);
+    throw new ApiError('The server went away while it answered', 0);
+  });
+}
+
+const textOf = (response: Response) => whole(response.text());
+const bytesOf = async (response: Response, signal?: AbortSignal) =>
+  new Uint8Array(await whole(response.arrayBuffer(), signal));
+const jsonOf = <T>(response: Response): Promise<T> => whole(response.json());
+
 async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
   const response = await send(method, path, body);
-  return response.status === 204 ? (undefined as T) : response.json().catch(() => ({}));
+  return response.status === 204 ? (undefined as T) : jsonOf<T>(response);
 }
 
 /** Jobs of one page, and how many were found in all. */
@@ -95,7 +109,7 @@ const asked = (question: object): URLSearchParams =>
 
 async function listed(question: JobQuestion): Promise<JobList> {
   const response = await send('GET', `/jobs?${asked(question)}`);
-  return { jobs: (await response.json()) as JobSummary[], total: Number(response.headers.get('x-total-count')) };
+  return { jobs: await jsonOf<JobSummary[]>(response), total: Number(response.headers.get('x-total-count')) };
 }
 
 /** Entries of the log, the newest first, and how many were found in all. */
@@ -148,12 +162,12 @@ export interface RunView {
 }
 
 /** Each line of a body as it comes, read as JSON. */
-async function* linesOf(body: ReadableStream<Uint8Array>): AsyncGenerator<unknown> {
+async function* linesOf(body: ReadableStream<Uint8Array>, signal: AbortSignal): AsyncGenerator<unknown> {
   const reader = body.getReader();
   const text = new TextDecoder();
   let rest = '';
   for (;;) {
-    const { done, value } = await reader.read();
+    const { done, value } = await whole(reader.read(), signal);
     if (done) return;
     const lines = (rest + text.decode(value, { stream: true })).split('\n');
     rest = lines.pop()!;
@@ -205,7 +219,7 @@ export const api = {
         throw error;
       },
     ),
-  file: async (sha256: string) => new Uint8Array(await (await send('GET', `/files/${sha256}`)).arrayBuffer()),
+  file: async (sha256: string) => bytesOf(await send('GET', `/files/${sha256}`)),
   sendFile: (sha256: string, bytes: Uint8Array) => send('PUT', `/files/${sha256}`, bytes),
   /** Whether the server plans and proves too. */
   computes: () => call<{ computes: boolean }>('GET', '/results').then((answer) => answer.computes),
@@ -213,7 +227,7 @@ export const api = {
   result: async (key: string, signal: AbortSignal): Promise<Result | undefined> => {
     const response = await send('GET', `/results/${key}`, undefined, signal);
     if (response.status === 204) return undefined;
-    const made = unpackMade(new Uint8Array(await response.arrayBuffer()));
+    const made = unpackMade(await bytesOf(response, signal));
     const { headers } = response;
     const maker = headers.get('x-maker') === 'server' ? 'server' : 'page';
     return made && { made, maker, seconds: Number(headers.get('x-seconds')) };
@@ -225,7 +239,7 @@ export const api = {
    */
   make: async (key: string, job: Job, setupId: string, hear: (step: TaskStep) => void, signal: AbortSignal) => {
     const response = await send('POST', `/results/${key}`, { job, setupId }, signal);
-    for await (const line of linesOf(response.body!)) {
+    for await (const line of linesOf(response.body!, signal)) {
       const word = line as TaskStep | { made: true } | { error: string };
       if ('made' in word) return;
       if ('error' in word) throw new ApiError(word.error, response.status);
@@ -249,8 +263,8 @@ export const api = {
     signal: AbortSignal,
   ): Promise<{ release: string } | { held: Held }> => {
     const response = await send('POST', '/releases', ask, signal);
-    if (response.status === 409) throw new ApiError((await response.json()).error, 409);
-    for await (const line of linesOf(response.body!)) {
+    if (response.status === 409) throw new ApiError((await jsonOf<{ error: string }>(response)).error, 409);
+    for await (const line of linesOf(response.body!, signal)) {
       const word = line as TaskStep | { release: string } | { held: Held } | { error: string };
       if ('release' in word || 'held' in word) return word;
       if ('error' in word) throw new ApiError(word.error, response.status);
@@ -259,7 +273,7 @@ export const api = {
     throw new ApiError('The server went away', 0);
   },
   /** Its programs, as they are handed out: one file, or several in a ZIP. */
-  programs: async (id: string) => new Uint8Array(await (await send('GET', `/releases/${id}/programs`)).arrayBuffer()),
+  programs: async (id: string) => bytesOf(await send('GET', `/releases/${id}/programs`)),
   paperOf: (id: string, name: string) => `/api/releases/${id}/papers/${name}`,
   sendToMachine: (id: string) => call<{ folder: string }>('POST', `/releases/${id}/send`),
   answer: (id: string, entry: AnswerEntry) => call<void>('POST', `/releases/${id}/answers`, entry),
@@ -296,7 +310,7 @@ export const api = {
   /** The log of all jobs, a page of what is looked for. */
   logRows: async (question: LogQuestion, page: number): Promise<LogPage> => {
     const response = await send('GET', `/log?${asked({ ...question, page })}`);
-    return { rows: (await response.json()) as LogRow[], total: Number(response.headers.get('x-total-count')) };
+    return { rows: await jsonOf<LogRow[]>(response), total: Number(response.headers.get('x-total-count')) };
   },
   /** Where what is looked for is to be had as a file. */
   logFile: (form: 'csv' | 'json', question: LogQuestion) => `/api/log/entries.${form}?${asked(question)}`,
@@ -309,7 +323,7 @@ export const api = {
   learn: (lesson: string, what: 'take' | 'undo') =>
     call<void>('POST', `/log/lessons/${encodeURIComponent(lesson)}/${what}`, {}),
   /** What was measured of a run, as CSV. */
-  stream: async (run: string) => (await send('GET', `/runs/${run}/stream.csv`)).text(),
+  stream: async (run: string) => textOf(await send('GET', `/runs/${run}/stream.csv`)),
   streamOf: (run: string) => `/api/runs/${run}/stream.csv`,
   handingOut: () => call<HandingOut>('GET', '/handing-out'),
   setHandingOut: (how: HandingOut) => call<void>('PUT', '/handing-out', how),

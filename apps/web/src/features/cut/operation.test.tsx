@@ -231,7 +231,7 @@ describe('the field of a value', () => {
   test('another tool brings its own bite and speeds', async () => {
     const watch = jest.fn();
     show(<Editor field={{ at: 'tool' }} watch={watch} />);
-    expect((await screen.findAllByText(/does it: /, {}, { timeout: 20_000 })).length).toBeGreaterThan(0);
+    expect((await screen.findAllByText(/does it: /)).length).toBeGreaterThan(0);
     fireEvent.press(screen.getByText(/T9 · 4 mm end mill/));
     expect(operationOf(watch).toolId).toBe('t9');
   });

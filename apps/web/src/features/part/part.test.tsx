@@ -122,9 +122,7 @@ test('tools for a feature: best first with speeds, bite and reasons; one tap add
   const job = sampleJob();
   const edit = jest.fn();
   show(<FeatureAdvice job={job} setupId="s1" feature={job.part.features[1]} edit={edit} />);
-  expect(
-    (await screen.findAllByText(/^✓ does it: .* rpm, .* biting .* in layers of /, {}, { timeout: 20_000 })).length,
-  ).toBe(3);
+  expect((await screen.findAllByText(/^✓ does it: .* rpm, .* biting .* in layers of /)).length).toBe(3);
   fireEvent.press(screen.getAllByText(/^Add an operation with T/)[0]);
   const after = edit.mock.lastCall![0](job) as Job;
   expect(after.setups[0].operations).toHaveLength(5);
