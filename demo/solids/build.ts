@@ -122,10 +122,19 @@ export class Builder {
   }
 
   /** Metal away from an edge inwards: a pocket that is open where it runs past the part. */
-  step(side: Side, x0: number, y0: number, x1: number, y1: number, depth: number): this {
+  step(side: Side, x0: number, y0: number, x1: number, y1: number, depth: number | 'through'): this {
     const drawing = kernel.drawRectangle(x1 - x0, y1 - y0).translate((x0 + x1) / 2, (y0 + y1) / 2);
-    this.solid = this.solid.cut(this.prism(drawing, side, depth));
-    this.truth.push({ kind: 'step', side, x: (x0 + x1) / 2, y: (y0 + y1) / 2, width: x1 - x0, height: y1 - y0, depth });
+    this.solid = this.solid.cut(this.prism(drawing, side, depth === 'through' ? this.through(side) : depth));
+    const end = depth === 'through' ? { through: true } : { depth };
+    this.truth.push({
+      kind: 'step',
+      side,
+      x: (x0 + x1) / 2,
+      y: (y0 + y1) / 2,
+      width: x1 - x0,
+      height: y1 - y0,
+      ...end,
+    });
     return this;
   }
 

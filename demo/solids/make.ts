@@ -200,6 +200,49 @@ const latchBody = () => {
     .hole('top', 72, 56, 5.5, 'through');
 };
 
+/** A fork for a rod: its slot runs right through from the front and out at its round end. */
+const rodFork = () =>
+  new Builder(
+    [90, 40, 36],
+    kernel.draw([0, 0]).lineTo([70, 0]).threePointsArcTo([70, 40], [90, 20]).lineTo([0, 40]).close(),
+  )
+    .hole('top', 70, 20, 16, 'through')
+    .step('front', 40, 12, 91, 24, 'through')
+    .hole('left', 22, 18, 8.5, 25);
+
+/** A block that slides: a slot wider below than at its mouth, a ramp, and a hole square to the ramp. */
+const slideBlock = () =>
+  new Builder([100, 60, 40])
+    .step('top', -2, 24, 60, 36, 22)
+    .change(
+      (solid) => {
+        const hollow = kernel.drawRectangle(62, 24).translate(29, 30).sketchOnPlane('XY', 18).extrude(9);
+        return solid.cut(hollow as unknown as kernel.Shape3D);
+      },
+      { kind: 'step', side: 'left', depth: 60 },
+    )
+    .change(
+      (solid) => {
+        const low = 40 - 30 * Math.tan(Math.PI / 6);
+        const ramp = kernel
+          .draw([70, 41])
+          .lineTo([70, 40])
+          .lineTo([101, low - Math.tan(Math.PI / 6)])
+          .lineTo([101, 41]);
+        const away = ramp.close().sketchOnPlane('XZ', 1).extrude(-62) as unknown as kernel.Shape3D;
+        const drill = kernel.drawCircle(3).sketchOnPlane('XY', -12).extrude(40) as unknown as kernel.Shape3D;
+        const at = 40 - 15 * Math.tan(Math.PI / 6);
+        return (solid.cut(away) as typeof solid).cut(drill.rotate(30, [0, 0, 0], [0, 1, 0]).translate([85, 30, at]));
+      },
+      { kind: 'step', side: 'front', through: true },
+      {
+        ...{ kind: 'hole', side: 'top', x: 85 + 15 * Math.tan(Math.PI / 6) ** 2, y: 30, diameter: 6 },
+        ...{ depth: 12 + (15 * Math.tan(Math.PI / 6)) / Math.cos(Math.PI / 6), lean: { to: 'right', degrees: 30 } },
+      },
+    )
+    .hole('top', 10, 8, 6.6, 'through')
+    .hole('top', 10, 52, 6.6, 'through');
+
 const PARTS: Record<string, () => Builder> = {
   gaugeHousing,
   probeBracket,
@@ -210,6 +253,8 @@ const PARTS: Record<string, () => Builder> = {
   rainCup,
   floatShell,
   latchBody,
+  rodFork,
+  slideBlock,
 };
 
 const kebab = (name: string) => name.replace(/[A-Z]/g, (c) => `-${c.toLowerCase()}`);

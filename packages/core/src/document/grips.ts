@@ -1,9 +1,9 @@
 /** How often a part has to be gripped. */
-import { Feature, Part, sideOf } from '../part/plate/feature';
+import { Feature, Part, isBeside, sideOf } from '../part/plate/feature';
 import { Lean, leansAlike } from '../part/plate/leaning';
 import { upText } from './edit';
 import { seenFrom } from '../part/plate/side';
-import { FACES, FACE_UPS, Face } from '../part/plate/turn';
+import { FACES, FACE_UPS, Face, isOnSide } from '../part/plate/turn';
 
 /** A grip, by the face that is up in it, and what it reaches that none before it did. */
 export interface NeededGrip {
@@ -12,8 +12,12 @@ export interface NeededGrip {
   features: Feature[];
 }
 
-const reaches = (part: Part, face: Face): Set<string> =>
-  new Set(seenFrom(part, FACE_UPS[face]).features.map((f) => f.id));
+/** What can be cut with a face up; from beside the outside only where it is drawn there: of another one sees the box round it. */
+function reaches(part: Part, face: Face): Set<string> {
+  const beside = new Set(part.features.filter(isBeside).map((f) => f.id));
+  const isCut = (f: Feature) => f.meaning !== 'outline' || !isOnSide(FACE_UPS[face]) || beside.has(f.id);
+  return new Set(seenFrom(part, FACE_UPS[face]).features.flatMap((f) => (isCut(f) ? [f.id] : [])));
+}
 
 /** All sets of faces, the smallest first, each as they are counted. */
 const SETS: Face[][] = Array.from({ length: 1 << FACES.length }, (_, bits) =>

@@ -240,6 +240,11 @@ test('the fewest grips reach all of a part; what goes through is reached from bo
     ['top', 'f1,top'],
     ['front', 'front'],
   ]);
+  // From beside one sees the box round an outside, not the outside.
+  expect(told(part(hole('front', { side: 'front', y: 10, depth: 9, through: false })))).toEqual([
+    ['top', 'f1'],
+    ['front', 'front'],
+  ]);
   expect(gripsText(sided, 3)).toBe(
     '2 grips reach all of it: top up (Plate, top), front up (front). There are 3 setups: what can be cut in one grip stays true to itself.',
   );

@@ -1,11 +1,13 @@
 /** The grips of a plan: from what blank, and in what. */
-import { LengthUnit, formatVolume } from '../../quantity/units';
+import { LengthUnit, formatLength, formatVolume } from '../../quantity/units';
 import { Bar } from '../../shop/bar';
 import { specificForce } from '../../cutting/milling';
 import { BarWay, barWays } from '../../document/bars';
 import { addSetup, upText, withSetup } from '../../document/edit';
-import { Job, Setup } from '../../document/job';
+import { Job, Setup, StockSpec } from '../../document/job';
 import { emptySetup } from '../../document/new';
+import { STOCK_AXES, StockAxis, stockSize } from '../../document/stock';
+import { Part } from '../../part/plate/feature';
 import { partModel } from '../../part/plate/model';
 import { FACE_UPS, Face, faceOf } from '../../part/plate/turn';
 import { groundOf } from '../../plan/ground';
@@ -26,17 +28,30 @@ const nameOf = (face: Face): string => {
   return text[0].toUpperCase() + text.slice(1);
 };
 
-/** The stock of the first grip: sawn from the cheapest bar that gives it, else a plain block. */
+/** Metal above a part that is faced off rather than another blank bought, mm. */
+const FACED_OFF = 25;
+
+/** The stock of the first grip: sawn from the cheapest bar that gives it, else a block of its own size. */
 function withStock(job: Job, setup: Setup, bars: Bar[]): { setup: Setup; said: string } {
   const asked = {
     ...setup.stock,
     ...{ shape: 'box' as const, left: ROUND, right: ROUND, front: ROUND, back: ROUND, top: ABOVE, bottom: HELD_BY },
   };
   const { model } = groundOf(job, { ...setup, stock: asked });
-  const ways = barWays(asked, model, bars, job.material).filter((w) => w.less === 0);
-  if (ways.length === 0)
-    return { setup: { ...setup, stock: asked }, said: 'No bar on the shelf gives the blank: it is a plain block.' };
+  const size = (axis: StockAxis, stock: StockSpec = asked) => stockSize(stock, axis, model.bounds, model.thickness);
+  // Jaws do not find a round bar that lies.
+  const isFit = ({ less, stock }: BarWay) =>
+    less === 0 &&
+    (stock.shape === 'box' ? size('Z', stock) - size('Z') <= FACED_OFF : (stock.lies ?? 'upright') === 'upright');
+  const ways = barWays(asked, model, bars, job.material).filter(isFit);
   const dear = (w: BarWay) => (w.price ?? 0) + w.volume * priceOfCutting(job);
+  if (ways.length === 0) {
+    const sizes = STOCK_AXES.map((a) => formatLength(size(a), job.unit)).join(' × ');
+    return {
+      setup: { ...setup, stock: asked },
+      said: `No bar on the shelf gives the blank: it is a block of ${sizes}.`,
+    };
+  }
   const way = ways.reduce((a, b) => (dear(b) < dear(a) ? b : a));
   return { setup: { ...setup, stock: way.stock }, said: `The blank is sawn from ${barText(way, ways[0], job.unit)}.` };
 }
@@ -70,6 +85,8 @@ export function inOrder(job: Job, [first, ...others]: Face[], bars: Bar[]): { jo
     ...(first !== 'top' && { up: FACE_UPS[first] }),
   };
   const { setup, said } = withStock({ ...job, setups: [empty] }, empty, bars);
+  // A setup for what leans would begin from a blank of its own.
+  const level: Part = { ...job.part, features: job.part.features.filter((f) => !f.lean) };
   const all = others.reduce<Job>(
     (made, face, i) => {
       const added = addSetup(made);
@@ -77,9 +94,9 @@ export function inOrder(job: Job, [first, ...others]: Face[], bars: Bar[]): { jo
       const workOffset = `G5${Math.min(9, 5 + i)}`;
       return withSetup(added, { ...last, up: FACE_UPS[face], name: nameOf(face), holding: [], workOffset });
     },
-    { ...job, setups: [setup] },
+    { ...job, part: level, setups: [setup] },
   );
-  return { job: all, said };
+  return { job: { ...all, part: job.part }, said };
 }
 
 /** The job with one of its setups held: a sawn blank in a vise or a chuck, what was cut in a vise the way that finds metal, else in soft jaws. */

@@ -5,7 +5,7 @@ import { boxRound } from '../../geometry/space/triangles';
 import { Part } from '../../part/plate/feature';
 import { partModel } from '../../part/plate/model';
 import { bodyOf, seenFrom } from '../../part/plate/side';
-import { FACE_UPS, Face } from '../../part/plate/turn';
+import { FACE_UPS, Face, isOnSide } from '../../part/plate/turn';
 import { surfaceAs } from '../../part/solid/lying';
 import { sectionAt } from '../../part/solid/section';
 import { surfaceOf } from '../../part/solid/surface-of';
@@ -105,6 +105,9 @@ function against(part: Part, up: Face): number {
   return area(metalHeld(part, up)) >= PRISM * area(outline) ? 3 : 8;
 }
 
+/** What speaks against another side before the outside is cut: jaws find the blank then, not the part. */
+const LATE = 4;
+
 /**
  * The orders in which the sides that are to be cut can be up. What holds the blank stands below the part in the first grip; it is taken off
  * from the other side, in the second.
@@ -122,7 +125,9 @@ export function ordersOf(part: Part, sides: Face[]): Face[][] {
   const fewest = Math.min(...orders.map((o) => o.length));
   const different = [...new Map(orders.map((o) => [o.join(), o])).values()].filter((o) => o.length === fewest);
   const scores = new Map([...new Set(different.flat())].map((up) => [up, against(part, up)]));
-  // The first grip is that of a sawn blank, which is whole.
-  const score = (order: Face[]) => order.slice(1).reduce((sum, up) => sum + scores.get(up)!, 0);
+  // The first grip is that of a sawn blank, which is whole; jaws find the sides of the part once its outside is cut.
+  const outsideLate = (order: Face[]) =>
+    order.slice(1).some((up) => !isOnSide(FACE_UPS[up])) && isOnSide(FACE_UPS[order[0]]) ? LATE : 0;
+  const score = (order: Face[]) => order.slice(1).reduce((sum, up) => sum + scores.get(up)!, outsideLate(order));
   return different.sort((a, b) => score(a) - score(b));
 }

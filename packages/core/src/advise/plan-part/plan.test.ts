@@ -10,7 +10,8 @@ import { facesOfSolid } from '../../part/solid/faces/faces';
 import { readModel } from '../../part/solid/read/read';
 import { takenSolid } from '../../part/solid/take';
 import { putAtHand } from '../../quantity/files';
-import { MACHINES, TOOLS } from '../../shop/library';
+import { BARS, MACHINES, TOOLS } from '../../shop/library';
+import { inOrder } from './grip';
 import { LEAST_CONTACT, contactOn, ordersOf } from './orders';
 import { PlannedPart, planPart } from './plan';
 
@@ -67,10 +68,10 @@ describe('planning a part', () => {
   });
 
   test('what the proof finds is told, not only what a coarse grid shows of it', () => {
-    const heads = TOOLS.filter((t) => t.kind === 'head' || t.kind === 'face');
-    const short = planned(taken(terraces([[0, -8]], 20)), heads);
+    const thin = TOOLS.filter((t) => t.number === 10 || t.kind === 'face');
+    const short = planned(taken(terraces([[0, -8]], 20)), thin);
     const found = proved(short);
-    expect(found.map((f) => f.code)).toContain('too-deep-for-flutes');
+    expect(found.map((f) => f.message).join()).toMatch(/3 mm end mill, 2 flutes may break/);
     const told = short.missing.map((m) => m.why);
     expect(found.filter((f) => !told.includes(f.message))).toEqual([]);
   });
@@ -92,7 +93,35 @@ describe('planning a part', () => {
   });
 });
 
+describe('a blank', () => {
+  const jobOf = (part: Solid): Job => {
+    const machine = MACHINES.find((m) => m.id === 'fulmar')!;
+    return { ...newJob('Slab', 'mm'), machine, controllerId: machine.controllerId, part };
+  };
+
+  test('is a block of its own size where every bar leaves too much to face off', () => {
+    const row = [0, 0, -4];
+    const { job, said } = inOrder(jobOf(taken(terraces([row, row], 47))), ['top', 'underside'], BARS);
+    expect(said).toMatch(/^No bar on the shelf gives the blank: it is a block of 145 mm × 98 mm × \d+ mm\.$/);
+    expect(job.setups[0].stock).toMatchObject({ shape: 'box', left: 2, bottom: 9 });
+  });
+
+  test('of what leans nothing is begun: that is somebody’s own to hold', () => {
+    const { job } = inOrder(jobOf(solid('slide-block')), ['top', 'underside', 'front'], BARS);
+    expect(job.setups.map((s) => [s.lean, s.stock.shape])).toEqual([
+      [undefined, 'box'],
+      [undefined, 'as left'],
+      [undefined, 'as left'],
+    ]);
+  });
+});
+
 describe('the order of grips', () => {
+  test('the outside is cut before jaws are to find it', () => {
+    const fork = solid('rod-fork');
+    expect(ordersOf(fork, ['top', 'front', 'left'])[0].slice(0, 2)).toEqual(['top', 'underside']);
+  });
+
   test('a plate is cut from above first, then faced below', () => {
     expect(ordersOf(solid('cover-plate'), ['top'])[0]).toEqual(['top', 'underside']);
   });

@@ -37,10 +37,13 @@ const FAMILIAR = 2;
 /** Room a cutter needs beside itself to rough, mm: what it leaves on both walls, and a turn. */
 const roomToRough = (tool: Tool) => 2 * suggestFinish(tool).allowance + TURN * tool.diameter;
 
+/** Whether a cutter has room to turn: where it has none it goes round in plain passes. */
+const isRoomy = ({ room, tool }: Advice) => room === undefined || room > roomToRough(tool);
+
 /** Cutters for the bulk of a pocket, the quickest first by what they take away a minute. */
 function roughersOf(ranked: Advice[]): Advice[] {
   const timed = ranked.filter((r) => r.minutes !== undefined).sort((a, b) => a.minutes! - b.minutes!);
-  const roomy = timed.filter((r) => r.room === undefined || r.room > roomToRough(r.tool));
+  const roomy = timed.filter(isRoomy);
   return roomy.length ? roomy : timed;
 }
 
@@ -77,9 +80,9 @@ function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Ro
     return { steps: [{ kind: 'slot', targets: [feature], tool, reason }], missing: [] };
   }
   const leave = Math.max(suggestFinish(tool).allowance, SQUARE * ((feature.foot ?? 0) - tool.cornerRadius));
-  const kindFor = (d: number) => (depth > SHALLOW * d ? 'clear' : 'pocket');
-  const steady = (chosen?.kind ?? kindFor(tool.diameter)) === 'clear';
-  const finisher = bestOf(ranked, used) ?? rough;
+  const steady = isRoomy(rough) && (chosen?.kind ? chosen.kind === 'clear' : depth > SHALLOW * tool.diameter);
+  const along = ranked.filter((r) => r.role !== 'opens' && !r.isStepped);
+  const finisher = bestOf(along, used) ?? rough;
   used.add(finisher.tool.id);
   const same = finisher.tool.id === tool.id;
   const foot = feature.foot ? ` round ${asked.long(feature.foot)} at its foot` : '';
@@ -91,7 +94,7 @@ function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Ro
       targets: [feature],
       tool,
       params: { finish: false, wallAllowance: leave, ...(feature.foot && { floorAllowance: leave }) },
-      reason: `${roughReason(steady, chosen !== undefined, tool)}. It leaves ${asked.long(leave)} so that all is roughed before anything is finished.`,
+      reason: `${roughReason(steady, chosen !== undefined, rough)}. It leaves ${asked.long(leave)} so that all is roughed before anything is finished.`,
     },
     {
       kind: 'clear',
@@ -103,21 +106,23 @@ function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Ro
         : `What ${tool.name} could not reach, then the walls: ${finisher.tool.name} gets closer into the corners.`,
     },
   ];
-  // A square corner would cut into a round foot: better metal is left.
-  const isRound = feature.foot && finisher.role !== 'does it';
+  // A square corner would cut into a round foot, a shank would rub along a wall: better metal is left.
+  const isLeft = finisher.isStepped || (feature.foot && finisher.role !== 'does it');
   const next = able.filter((r) => r !== rough).slice(0, MOST_TRIED);
   const others: Chosen[] = [
     { feature: feature.id, tool: tool.id, kind: steady ? 'pocket' : 'clear' },
     ...next.map((r) => ({ feature: feature.id, tool: r.tool.id, kind: 'pocket' as const })),
     ...next.slice(0, 1).map((r) => ({ feature: feature.id, tool: r.tool.id, kind: 'clear' as const })),
   ];
-  return { steps: isRound ? steps.slice(0, 1) : steps, missing, others };
+  return { steps: isLeft ? steps.slice(0, 1) : steps, missing, others };
 }
 
-function roughReason(steady: boolean, isTried: boolean, { name }: Tool): string {
+function roughReason(steady: boolean, isTried: boolean, rough: Advice): string {
+  const { name } = rough.tool;
   const how = steady ? 'a steady load over the whole flute' : 'plain passes';
   if (isTried) return `${name} at ${how}: of what was tried the quickest in this route`;
-  return `${steady ? `Deep enough for ${how}` : 'Shallow: plain passes are quickest'}; ${name} is the quickest that fits`;
+  const plain = isRoomy(rough) ? 'Shallow: plain passes are quickest' : 'Too narrow to turn in: plain passes';
+  return `${steady ? `Deep enough for ${how}` : plain}; ${name} is the quickest that fits`;
 }
 
 /** Edges the part shows, one operation for each form and angle. */
@@ -188,7 +193,10 @@ function outsideSteps(feature: Feature, asked: RouteAsked, from: Outside, used: 
     kind: 'contour',
     targets: [feature],
     tool: best.tool,
-    params: loose ? { tabs: 'ramped' } : undefined,
+    params: {
+      ...(loose && { tabs: 'ramped' }),
+      ...(best.tool.fluteLength < (half ?? deep) && { finishAt: 'each layer' }),
+    },
     heights,
     reason: `${[...(half ? [whyHalf] : []), held, ...best.cautions].join('; ')}.`,
   };

@@ -162,6 +162,39 @@ describe('what a route takes for a feature', () => {
     expect(second.cautions.join()).toMatch(/shows their steps/);
   });
 
+  test('flutes shorter than a wall finish it layer by layer, and those of a pocket not at all', () => {
+    const short: Tool = { ...tool(4), id: 'short', fluteLength: 9, shankDiameter: 9, stickOut: 40 };
+    const wide = {
+      ...withStock(jobWith({ type: 'rectangle', width: 74, height: 44, radius: 6 }, { depth: 15 }, 20), { left: 3 }),
+      machine: MACHINES[2],
+    };
+    const { job, missing } = proposeRoute(wide, 's1', [short]);
+    const contour = job.setups[0].operations.find((o) => o.kind === 'contour')!;
+    expect(contour.params.finishAt).toBe('each layer');
+    expect(job.setups[0].operations.filter((o) => o.targets.includes('f2')).map((o) => o.params.finish)).toEqual([
+      false,
+    ]);
+    expect(missing.map((m) => m.why).join()).toMatch(/leaves a smooth wall; end mill 12 mm.* would/);
+    const opened = proposeRoute(wide, 's1', [short, { ...tool(17), fluteLength: 60, stickOut: 70 }]);
+    expect(opened.job.setups[0].operations.every((o) => o.kind === 'drill' || o.toolId === 'short')).toBe(true);
+  });
+
+  test('where a cutter has no room to turn it roughs in plain passes', () => {
+    const groove = jobWith({ type: 'round', diameter: 28 }, { depth: 3 });
+    const post: Feature = {
+      ...newFeature(groove.part.features, 'boss', 'Post', { type: 'round', diameter: 21.2 }, { depth: 0 }),
+      x: groove.part.features[1].x,
+      y: groove.part.features[1].y,
+    };
+    const job = { ...groove, part: { ...groove.part, features: [...groove.part.features, post] } };
+    const mill: Tool = { ...tool(7), id: 'three', kind: 'flat', diameter: 3, shankDiameter: 6, fluteLength: 9 };
+    const [rough] = proposeRoute(job, 's1', [mill]).job.setups[0].operations.filter((o) => o.targets.includes('f2'));
+    expect([rough.kind, rough.reason]).toEqual([
+      'pocket',
+      expect.stringMatching(/^Too narrow to turn in: plain passes/),
+    ]);
+  });
+
   test('corners and floors nobody reaches are said, with the tool that would', () => {
     const deep = {
       ...jobWith({ type: 'rectangle', width: 30, height: 20, radius: 3 }, { depth: 30 }, 40),

@@ -139,7 +139,8 @@ const LEFT: ReadonlySet<string> = new Set(['metal-left', 'left-standing', 'corne
 const open = ({ proposal: { job, missing }, findings }: Tried): Finding[] =>
   findings.filter(({ code, place }) => {
     const feature = job.part.features.find((f) => f.id === place.feature);
-    return !(LEFT.has(code) && missing.some((m) => m.feature === feature?.name));
+    // What no setup sees is nothing this one could mend.
+    return code !== 'side-never-up' && !(LEFT.has(code) && missing.some((m) => m.feature === feature?.name));
   });
 
 /** The tools that what was found speaks against, each on the features it was to work on. */

@@ -16,6 +16,8 @@ export type Role = 'does it' | 'roughs' | 'opens' | 'starts' | 'sizes' | 'thread
 export interface Advice {
   /** How much wider the widest place it works in is than the tool, mm, where that is known. */
   room?: number;
+  /** Whether a wall is higher than its flutes are long. */
+  isStepped?: boolean;
   tool: Tool;
   role: Role;
   /** Kind of operation it would do it with, where there is one. */

@@ -74,7 +74,9 @@ export function pocketAdvice(a: Asked, rack: Tool[]): Advised {
     const { foot = 0 } = a.feature;
     const isFoot = foot === 0 || Math.abs(tool.cornerRadius - foot) <= FOOT * foot;
     const fillsNeck = reach.hasNeck(tool.diameter / 2, suggestFinish(tool).allowance);
-    const role: Role = rest > REACHED || !finishesWalls(tool) || !isFoot ? 'roughs' : 'does it';
+    // A wall is finished in one lap, over all of its height.
+    const isStepped = tool.fluteLength < wall;
+    const role: Role = rest > REACHED || !finishesWalls(tool) || !isFoot || isStepped ? 'roughs' : 'does it';
     if (!finishesWalls(tool)) cautions.push('its notched flutes leave a rough wall');
     if (rest > REACHED) {
       cautions.push(`leaves ${Math.round(rest * 1000) / 10} % of the area in corners and necks for a smaller tool`);
@@ -93,7 +95,7 @@ export function pocketAdvice(a: Asked, rack: Tool[]): Advised {
     if (!tool.centreCutting) cautions.push('its end does not cut to the centre: enter by a helix or ramp');
     const room = tool.diameter < reach.widest ? reach.widest - tool.diameter : undefined;
     ranked.push({
-      ...{ tool, role, kind: 'pocket', minutes, reasons, cautions, room },
+      ...{ tool, role, kind: 'pocket', minutes, reasons, cautions, room, ...(isStepped && { isStepped }) },
       bite: { ...bite, ap },
       suggestion,
       rank,

@@ -74,8 +74,9 @@ export function leaningHoles({ solid, tops, thickness }: Looked): Found[] {
     // A floor across it, or the point of a drill.
     const ends = [...meets.keys()].filter((i) => {
       const end = solid.faces[i].fit;
+      // Its mouth may lie square to it as well.
       return end.kind === 'plane'
-        ? dot(end.normal, axis) > UPRIGHT
+        ? dot(end.normal, axis) > UPRIGHT && dot(minus(end.at, at), axis) < low + NEAR
         : end.kind === 'cone' && Math.abs(dot(end.axis, axis)) > UPRIGHT;
     });
     const end = plus(at, times(axis, low));

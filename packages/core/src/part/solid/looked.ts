@@ -1,11 +1,12 @@
 /** A solid looked at from above: its flats, its upright walls, what is open above a height. */
 import { Chain } from '../../geometry/plane/chain';
 import { Region, Ring, area, contains, difference, islands, ringArea } from '../../geometry/plane/clip';
-import { Point } from '../../geometry/plane/point';
+import { Point, distanceToSegment } from '../../geometry/plane/point';
 import { Vec3, vec } from '../../geometry/space/vec3';
 import { maths } from '../../quantity/maths';
 import { Faces } from './faces/faces';
 import { Found, SAME_HEIGHT } from './found';
+import { reachedFromAbove } from './reach';
 import { Standing, Upright, chainOf, shapeOf, tidy } from './rings';
 import { Tops } from './tops';
 
@@ -73,6 +74,13 @@ export class Looked {
     this.filled = islands(this.silhouette).map(([ring]) => ring);
   }
 
+  private known?: number[];
+
+  /** For each face, how much of it nothing stands over: 0 to 1. */
+  get shares(): number[] {
+    return (this.known ??= reachedFromAbove(this.solid, this.tops));
+  }
+
   /** Middle of the largest triangle of a face. */
   private middleOf(face: number): Vec3 {
     const { mesh, faces } = this.solid;
@@ -87,6 +95,17 @@ export class Looked {
       best = vec((p[a] + p[b] + p[c]) / 3, (p[a + 1] + p[b + 1] + p[c + 1]) / 3, (p[a + 2] + p[b + 2] + p[c + 2]) / 3);
     }
     return best;
+  }
+
+  /** The box round the solid. */
+  get box(): Ring {
+    const { min, max } = this.tops.box;
+    return [
+      { x: min.x, y: min.y },
+      { x: max.x, y: min.y },
+      { x: max.x, y: max.y },
+      { x: min.x, y: max.y },
+    ];
   }
 
   open(z: number): Region[] {
@@ -207,7 +226,10 @@ export class Looked {
         const c = 3 * mesh.corners[3 * t + k];
         return places.has(p[c], p[c + 1]);
       });
-    return faces.flatMap(({ triangles }, i) => (this.isWall(i) && triangles.some(runsAlong) ? [i] : []));
+    // A flat wall that is not cut off square has corners where the ring has none.
+    const liesOn = (i: number) =>
+      faces[i].fit.kind === 'plane' && ring.some((a, k) => isOnLine(this.middleOf(i), a, ring[(k + 1) % ring.length]));
+    return faces.flatMap(({ triangles }, i) => (this.isWall(i) && (triangles.some(runsAlong) || liesOn(i)) ? [i] : []));
   }
 
   isSeen({ at, z }: Flat): boolean {
@@ -222,6 +244,9 @@ export class Looked {
     return top === -Infinity ? 0 : top;
   }
 }
+
+/** Whether a place lies on a piece of a line. */
+export const isOnLine = (p: Point, a: Point, b: Point): boolean => distanceToSegment(p, a, b).distance < 1e-3;
 
 /** Whether a surface may round the foot of an upright wall. */
 const isFillet = (fit: Faces['faces'][number]['fit']): boolean =>

@@ -9,22 +9,25 @@ import {
   islands,
   offsetSharp,
   ringArea,
+  offset,
   union,
 } from '../../geometry/plane/clip';
-import { Point, distance, distanceToSegment } from '../../geometry/plane/point';
+import { Point, distance } from '../../geometry/plane/point';
 import { maths } from '../../quantity/maths';
 import { Feature, SINGLE } from '../plate/feature';
 import { modelOf, regionOf, surfaceAt } from '../plate/model';
 import { Faces } from './faces/faces';
 import { Found, NEAR, SAME_HEIGHT, isSameRound } from './found';
-import { Flat, LEAST_AREA, Looked } from './looked';
-import { isReached, reachedFromAbove } from './reach';
+import { Flat, LEAST_AREA, Looked, isOnLine } from './looked';
+import { isReached } from './reach';
 import { Standing, tidy } from './rings';
 
 /** Sections are taken so far above a floor, mm. */
 const ABOVE = 4e-4;
 /** A pocket runs so far out over an open side, mm. */
 const OVER_SIDE = 1;
+/** What is cut off right through is at most so many times as deep as it is wide. */
+const SLENDER = 6;
 /** Flats that are mended one by one. */
 const MOST_MENDED = 60;
 
@@ -37,6 +40,17 @@ class Levels {
     private readonly holes: Found[],
   ) {
     this.heights = looked.heights();
+  }
+
+  /** What is cut off the box round a part right through it, as it is seen from beside: a fork, a flank; not what is deeper than cutters are long. */
+  cutOffs(): Found[] {
+    const { filled, thickness } = this.looked;
+    return islands(difference([this.looked.box], filled)).flatMap((own): Found[] => {
+      const faces = this.looked.wallsAlong(own[0]);
+      const open = this.carriedOver(own, difference(offsetSharp(own, OVER_SIDE), filled));
+      if (faces.length === 0 || !open || offset(open.region, -thickness / SLENDER / 2).length === 0) return [];
+      return [{ ...open.standing, meaning: 'pocket', depth: thickness, through: true, isOpen: true, faces }];
+    });
   }
 
   /** Pockets, steps and through openings, and what stands in them. */
@@ -83,10 +97,9 @@ class Levels {
   /** Openings into a hollow: walls that end in the air, with no floor of their own. */
   private windows(known: Found[]): Found[] {
     const taken = new Set(known.flatMap((f) => f.faces));
-    const shares = reachedFromAbove(this.looked.solid, this.looked.tops);
     const found: Found[] = [];
     this.looked.solid.faces.forEach(({ triangles }, face) => {
-      if (taken.has(face) || !this.looked.isWall(face) || !isReached(shares[face])) return;
+      if (taken.has(face) || !this.looked.isWall(face) || !isReached(this.looked.shares[face])) return;
       const [low, high] = this.looked.span(face);
       const beside = besideOf(this.looked.solid, triangles[0]);
       const open = this.looked.open((low + high) / 2).find((r) => contains(r, beside));
@@ -132,7 +145,7 @@ class Levels {
   }
 
   private pocket(z: number, foot: number, own: Region, beyond: Region, flats: Flat[]): Found[] {
-    const walls = [...new Set(flats.flatMap((f) => this.looked.wallsOf(f.face)))];
+    const walls = this.wallsRound(own[0], [...new Set(flats.flatMap((f) => this.looked.wallsOf(f.face)))]);
     const open = this.carriedOver(own, beyond);
     const pocket: Found = {
       ...(open?.standing ?? this.looked.standing(own[0], z)),
@@ -145,6 +158,12 @@ class Levels {
     // What is deeper in its middle does not stand.
     const islandsIn = (open?.region ?? own).slice(1).filter((ring) => this.standsIn(ring, z));
     return [pocket, ...islandsIn.map((ring) => this.boss(ring, z))];
+  }
+
+  /** Of the walls that rise from a floor those somebody sees from above; where an overhang hides some, it is the overhang's edge that bounds the floor. */
+  private wallsRound(rim: Ring, rising: number[]): number[] {
+    const seen = rising.filter((i) => this.looked.shares[i] > 0);
+    return seen.length === rising.length ? rising : [...new Set([...seen, ...this.looked.wallsAlong(rim)])];
   }
 
   /**
@@ -165,7 +184,7 @@ class Levels {
   }
 
   /** A region that is open to the side, carried over it a little; undefined where it is closed. */
-  private carriedOver(own: Region, beyond: Region): { region: Region; standing?: Standing } | undefined {
+  private carriedOver(own: Region, beyond: Region): { region: Region; standing: Standing } | undefined {
     if (area(beyond) < LEAST_AREA) return undefined;
     const near = intersection(offsetSharp(own, OVER_SIDE), beyond);
     const region = islands(union(own, near)).find((r) => contains(r, inside(own)));
@@ -274,9 +293,6 @@ const runsAlong = (ring: Ring, rim: Ring): boolean =>
     return rim.some((a, i) => isOnLine(mid, a, rim[(i + 1) % rim.length]));
   });
 
-/** Whether a place lies on a piece of a line. */
-const isOnLine = (p: Point, a: Point, b: Point): boolean => distanceToSegment(p, a, b).distance < 1e-3;
-
 /** Whether a place lies in the mouth of a hole. */
 const isIn = ({ x, y, shape, counterbore }: Found, p: Point): boolean =>
   shape.type === 'round' && distance({ x, y }, p) < Math.max(shape.diameter, counterbore?.diameter ?? 0) / 2;
@@ -304,5 +320,11 @@ const isCovered = (f: Found, i: number, all: Found[]): boolean =>
     return deeper > SAME_HEIGHT || (Math.abs(deeper) <= SAME_HEIGHT && j < i);
   });
 
-/** Pockets, steps and openings, and what stands in them. */
-export const levelsOf = (looked: Looked, holes: Found[]): Found[] => new Levels(looked, holes).levels();
+/**
+ * Pockets, steps and openings, and what stands in them.
+ * @param isBeside whether the part is seen from beside its outside: what is cut off there is told too
+ */
+export function levelsOf(looked: Looked, holes: Found[], isBeside: boolean): Found[] {
+  const levels = new Levels(looked, holes);
+  return [...levels.levels(), ...(isBeside ? levels.cutOffs() : [])];
+}

@@ -10,7 +10,10 @@ import { facesOfSolid } from './faces/faces';
 import { onPlace } from './lying';
 import { understood, waysUp } from './sides';
 
-const PLAIN = ['gauge-housing', 'probe-bracket', 'cover-plate', 'drain-step', 'hub-flange', 'thin-tray', 'latch-body'];
+const PLAIN = [
+  ...['gauge-housing', 'probe-bracket', 'cover-plate', 'drain-step', 'hub-flange', 'thin-tray', 'latch-body'],
+  ...['rod-fork', 'slide-block'],
+];
 const NEAR = 2e-3;
 const near = (a: number | undefined, b: number | undefined, within = NEAR) => Math.abs((a ?? 0) - (b ?? 0)) < within;
 
@@ -116,6 +119,22 @@ describe('understood', () => {
     const bowls = understood(await solidOf('rain-cup', 'step'));
     expect(bowls.left.every((l) => l.why === 'free')).toBe(true);
     expect(bowls.features.map((f) => f.meaning)).toEqual(['outline']);
+  });
+
+  test('a wall behind an overhang belongs to nothing that is cut from above', async () => {
+    const { features } = understood(await solidOf('slide-block', 'stl'));
+    const faces = (name: string) => features.find((f) => f.name === name)!.faces!;
+    const slot = faces('Step');
+    expect(slot.length).toBe(4);
+    // The two walls below the overhang and its two undersides are reached from the left alone.
+    expect(faces('Step, 3').filter((i) => !slot.includes(i)).length).toBeGreaterThanOrEqual(4);
+  });
+
+  test('a comb lies on its back, not on its end, though its end shows as many faces', () => {
+    const comb = Array.from({ length: 9 }, (_, k) => Array.from({ length: 12 }, () => (k % 2 ? 4 : 22)));
+    const [best, ...others] = waysUp(facesOfSolid(terraces(comb)));
+    expect(best.side).toBe('top');
+    expect(others[0].score).toBeLessThan(0.9 * best.score);
   });
 
   test('equal holes are one feature with its pattern', async () => {

@@ -8,6 +8,7 @@ import { bodyIn, boxOf, lyingAs, onPlace } from './lying';
 import { Arranged, arranged, isAlike } from './patterns';
 import { isReached, reachedFromAbove } from './reach';
 import { Found } from './found';
+import { UPRIGHT } from './looked';
 import { recognised } from './recognise';
 import { tidy } from './rings';
 import { Tops } from './tops';
@@ -61,10 +62,14 @@ function grouped(found: Found[]): { found: Found; pattern: Arranged['pattern']; 
 const standsIn = (boss: Found, pocket: Found): boolean => boss.depth < pocket.depth;
 
 /** Of what was found from a side, that which is not made from another before it. */
-function ownOf(found: Found[], made: Set<number>): Found[] {
-  const isNew = (faces: number[]) => faces.some((i) => !made.has(i));
-  const wallsOf = ({ faces, rim = [] }: Found) => faces.filter((i) => !rim.includes(i));
-  const cut = found.filter((f) => (f.meaning === 'pocket' || f.meaning === 'hole') && isNew(wallsOf(f)));
+function ownOf(found: Found[], made: Set<number>, { faces }: Faces): Found[] {
+  const isNew = (its: number[]) => its.some((i) => !made.has(i));
+  const areaOf = (its: number[]) => its.reduce((sum, i) => sum + faces[i].area, 0);
+  // What is cut off right through is mostly new: a leaning wall of a step is no reason to cut the step from beside.
+  const isWorth = ({ isOpen, through, faces: its }: Found) =>
+    !(isOpen && through) || areaOf(its.filter((i) => !made.has(i))) > areaOf(its) / 2;
+  const wallsOf = ({ faces: its, rim = [] }: Found) => its.filter((i) => !rim.includes(i));
+  const cut = found.filter((f) => (f.meaning === 'pocket' || f.meaning === 'hole') && isNew(wallsOf(f)) && isWorth(f));
   // What another side makes, but its edge: that is broken from here.
   const edges = found.flatMap((f): Found[] => {
     if (f.meaning === 'edge') return isNew(f.faces) ? [f] : [];
@@ -90,8 +95,8 @@ function foundFrom(solid: Faces, body: Body, told?: (share: number) => void) {
     const tops = new Tops(lying.mesh, lying.against);
     reached[side] = reachedFromAbove(lying, tops).flatMap((share, i) => (isReached(share) ? [i] : []));
     if (reached[side].every((i) => made.has(i))) return;
-    const all = recognised(lying, tops, side === 'top');
-    const own = ownOf(all, made);
+    const all = recognised(lying, tops, side);
+    const own = ownOf(all, made, solid);
     const better = new Set(own.filter((f) => f.through && hasMouth(f)).flatMap((f) => f.faces));
     for (const before of found)
       before.found = before.found.filter(
@@ -100,7 +105,8 @@ function foundFrom(solid: Faces, body: Body, told?: (share: number) => void) {
     const outside = side === 'top' ? all.filter((f) => f.meaning === 'outline') : [];
     found.push({ side, found: [...outside, ...own] });
     found[found.length - 1].found.forEach((f) => f.faces.forEach((i) => made.add(i)));
-    reached[side].forEach((i) => made.add(i));
+    // What slopes from here may be a wall from elsewhere.
+    reached[side].forEach((i) => isSquare(lying.faces[i].fit) && made.add(i));
   });
   told?.(1);
   return { found, reached };
@@ -199,6 +205,15 @@ function leftOver(
 /** What something wide to lie on is worth beside what is shown. */
 const LYING = 0.3;
 
+/** What a face is worth that lies neither level nor upright: an end mill makes no such face. */
+const ASKEW = 0.5;
+
+/** Whether a face is level or upright, or turned about an upright axis. */
+function isSquare(fit: Faces['faces'][number]['fit']): boolean {
+  if (fit.kind === 'plane') return Math.abs(fit.normal.z) > UPRIGHT || Math.abs(fit.normal.z) < 1 - UPRIGHT;
+  return 'axis' in fit && Math.abs(fit.axis.z) > UPRIGHT;
+}
+
 /** A way a solid may lie: which of its sides is up, and how many of its faces are reached then. */
 export interface WayUp {
   side: Face;
@@ -207,21 +222,28 @@ export interface WayUp {
   score: number;
 }
 
-/** The six ways a solid may lie, the best first: those that show most of its faces, on something wide to lie on. */
+/**
+ * The six ways a solid may lie, the best first: those that show most of its faces, low and on something wide to lie on. Faces on the box round it are
+ * those of the blank: that a plate on its edge shows both its flats as walls counts for nothing.
+ */
 export function waysUp(solid: Faces): WayUp[] {
   const placed = onPlace(solid);
-  const body = bodyIn(boxOf(placed));
+  const box = boxOf(placed);
+  const body = bodyIn(box);
   const whole = placed.faces.reduce((s, f) => s + f.area, 0);
+  const low = Math.min(...body.size);
+  const isBlank = placed.faces.map((f) => isOnBox(f, box));
   return FACES.map((side): WayUp => {
     const lying = lyingAs(placed, body, FACE_UPS[side]);
     const shares = reachedFromAbove(lying, new Tops(lying.mesh, lying.against));
     let score = 0;
     lying.faces.forEach(({ area, fit }, i) => {
-      score += shares[i] * (1 / lying.faces.length + area / whole);
+      if (!isBlank[i]) score += shares[i] * (isSquare(fit) ? 1 : ASKEW) * (1 / lying.faces.length + area / whole);
       // What it would lie on.
       if (fit.kind === 'plane' && fit.normal.z < -0.99999) score += LYING * (area / whole);
     });
-    return { side, reached: shares.filter(isReached).length, score };
+    const high = bodyIn(boxOf(lying)).size[2];
+    return { side, reached: shares.filter(isReached).length, score: score * Math.sqrt(Math.sqrt(low / high)) };
   }).sort((a, b) =>
     Math.abs(a.score - b.score) > 1e-3 ? b.score - a.score : FACES.indexOf(a.side) - FACES.indexOf(b.side),
   );

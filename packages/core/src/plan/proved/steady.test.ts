@@ -165,38 +165,37 @@ describe('steady-load clearing keeps its promise', () => {
     expect(clearing.leftStanding(0.05).area).toBeLessThan(0.25);
   });
 
-  test('metal behind a gap that the cutter just does not get through is not looked at for ever', () => {
-    const ring = (of: Shape, x: number, y: number) => flatten(instancesOf({ ...hole, shape: of, x, y })[0]);
+  describe('metal as far from a wall as the cutter is wide, to the hair', () => {
+    const ring = (shape: Shape, x: number, y: number) => flatten(instancesOf({ ...hole, shape, x, y })[0]);
     const hole = newFeature([], 'pocket', 'Pocket', { type: 'round', diameter: 12 }, { depth: 20 });
-    const island = (x: number, y: number) => ring(hole.shape, x, y).reverse();
-    const pocket = ring({ type: 'rectangle', width: 90, height: 56, radius: 6 }, 55, 38);
-    // Each island leaves 18 mm on one side: the cutter, what it leaves, and its smallest turn, to the hair.
-    const region = [pocket, island(34, 26), island(76, 50)];
-    const clearing = new SteadyClearing({
-      ...{
-        allowed: region,
-        stock: region,
-        radius: 8,
-        bite: 1.6,
-        firstBite: 1.6,
-        turn: 0.8,
-        allowance: 0.2,
-        helix: 1.28,
-      },
-      ...{
-        both: false,
-        conventional: false,
-        linkFeed: 3000,
-        rapid: 15_000,
-        retract: 15,
-        patience: 1,
-        longestLink: 200,
-      },
+    const round = (diameter: number, x: number, y: number) => ring({ type: 'round', diameter }, x, y);
+    const cleared = (region: Region, cut: { radius: number; bite: number; turn: number; allowance: number }) => {
+      const clearing = new SteadyClearing({
+        ...{ allowed: region, stock: region, firstBite: cut.bite, helix: 1.28, ...cut },
+        ...{ both: false, conventional: false, linkFeed: 3000, rapid: 15_000, retract: 15 },
+        ...{ patience: 1, longestLink: 200 },
+      });
+      const looks = jest.spyOn(Metal.prototype, 'under');
+      clearing.run();
+      const count = looks.mock.calls.length;
+      looks.mockRestore();
+      return { clearing, count };
+    };
+
+    test('is not looked at for ever behind a gap', () => {
+      const pocket = ring({ type: 'rectangle', width: 90, height: 56, radius: 6 }, 55, 38);
+      // Each island leaves 18 mm on one side: the cutter, what it leaves, and its smallest turn.
+      const region = [pocket, round(12, 34, 26).reverse(), round(12, 76, 50).reverse()];
+      const { count } = cleared(region, { radius: 8, bite: 1.6, turn: 0.8, allowance: 0.2 });
+      expect(count).toBeLessThan(500_000);
     });
-    const looks = jest.spyOn(Metal.prototype, 'under');
-    clearing.run();
-    expect(looks.mock.calls.length).toBeLessThan(500_000);
-    looks.mockRestore();
+
+    test('is none it could reach where there is no room at all', () => {
+      const groove = [round(56, 45, 45), round(49, 45, 45).reverse()];
+      const { clearing, count } = cleared(groove, { radius: 1.5, bite: 0.33, turn: 0.15, allowance: 0.1 });
+      expect(count).toBeLessThan(500_000);
+      expect(clearing.leftStanding(0.05).area).toBe(0);
+    });
   });
 
   test('the checker itself sees a slot, a gouge and a rapid through metal', () => {

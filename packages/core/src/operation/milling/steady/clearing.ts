@@ -108,6 +108,8 @@ interface Choice {
 /** Clears one layer so that the engaged angle stays at the asked value. */
 export class SteadyClearing {
   readonly stretches: Stretch[] = [];
+  /** Where its centre may be and turn. */
+  private readonly rooms: Region[];
   /** Where this cutter with this smallest radius can take metal away. */
   readonly reachable: Region;
   private readonly metal: Metal;
@@ -135,6 +137,7 @@ export class SteadyClearing {
     const cell = Math.max(Math.min(radius / FINE, bite / 2, COARSEST), Math.sqrt(size / MOST_CELLS));
     this.metal = new Metal(stock, box, cell, radius);
     this.walls = new Boundary(allowed);
+    this.rooms = islands(offset(allowed, -(this.wall + turn)));
     this.reachable = offset(offset(allowed, -(this.wall + turn), COARSE), radius + turn, COARSE);
     this.reach = new Boundary(this.reachable);
     this.toClear = area(intersection(stock, this.reachable));
@@ -150,7 +153,7 @@ export class SteadyClearing {
   run(): void {
     this.addOpenSides();
     this.cutAll();
-    for (const room of islands(offset(this.input.allowed, -(this.wall + this.input.turn)))) {
+    for (const room of this.rooms) {
       // Still so full of metal that it must be entered anew.
       const full = (uncut: Point[]) =>
         uncut.length * maths.pow(2 * this.metal.cell, 2) > STILL_FULL * maths.pow(this.input.radius, 2);
@@ -439,18 +442,24 @@ export class SteadyClearing {
     return sum > least;
   }
 
-  /** Places where metal that could be reached stands deeper than `hair` mm. */
+  /** Places where metal that could be reached stands deeper than `hair` mm: beside a room, not where it is as wide as the cutter to the hair. */
   private *standing(hair: number): Generator<Point> {
     const { metal, reach } = this;
+    const { radius, turn } = this.input;
+    const wide = this.rooms.filter((room) => area(room) > STILL_FULL * maths.pow(radius, 2));
+    if (wide.length === 0) return;
+    const rooms = new Boundary(wide.flat());
+    const farthest = -(radius + turn + APART);
     for (let j = 0; j < metal.ny; j++) {
       const y = metal.box.minY + j * metal.cell;
       for (let i = 0; i < metal.nx; i++) {
         if (metal.depth[j * metal.nx + i] <= hair) continue;
         const x = metal.box.minX + i * metal.cell;
         const short = hair - reach.distance(x, y);
-        if (short <= 0) yield { x, y };
-        // As far as it falls short, no cell of the row lies deeper.
-        else i += Math.max(0, Math.ceil(short / metal.cell - 0.001) - 1);
+        if (short > 0) {
+          // As far as it falls short, no cell of the row lies deeper.
+          i += Math.max(0, Math.ceil(short / metal.cell - 0.001) - 1);
+        } else if (rooms.isDeeper(x, y, farthest)) yield { x, y };
       }
     }
   }
