@@ -241,6 +241,12 @@ test('features: what a solid has to be cut, for a script and for a reader', asyn
   expect(await tidypath('features', solid, '--up', 'sideways')).toMatchObject({ status: 2 });
 });
 
+test('what goes through from beside is as deep as the part is there', async () => {
+  const { stdout } = await tidypath('features', join(root, 'demo/solids/rod-fork.step'));
+  expect(stdout).toMatch(/^top up, 36 mm thick, 4 features/);
+  expect(stdout).toMatch(/Step at X 65\.5 Y 18, 40 deep, from the front/);
+});
+
 test('features reads STEP', async () => {
   const found = await tidypath('features', join(root, 'demo/solids/thin-tray.step'));
   expect(found).toMatchObject({ status: 0, stdout: expect.stringMatching(/^top up, 30 mm thick, 5 features/) });

@@ -20,6 +20,7 @@ import {
   hasStop,
   chainBounds,
   instancesOf,
+  isBeside,
   jobText,
   newJob,
   packJob,
@@ -78,7 +79,7 @@ const middle = (a: number, b: number) => rounded((a + b) / 2);
 /** One place of a feature as a script reads it: mm, the front left corner of the box round the part as it lies at X 0 Y 0, its top at Z 0. */
 function listed(feature: Feature, name: string, thickness: number) {
   const { meaning, shape, depth, through, counterbore, edge, foot, taper, lean, side, faces = [] } = feature;
-  const floor = through ? thickness : depth;
+  const floor = through && !isBeside(feature) ? thickness : depth;
   const [chain] = instancesOf(feature);
   const b = chainBounds(chain);
   const sizes =
