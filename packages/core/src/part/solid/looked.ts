@@ -17,6 +17,8 @@ const LEVEL = 1e-4;
 export const LEAST_AREA = 0.01;
 /** Flats that levels are taken from. */
 const MOST_FLATS = 400;
+/** Rings with more sides are of free form. */
+const MOST_SIDES = 500;
 /** Faces that bend less than this run on into each other, rad. */
 const RUNS_ON = 0.35;
 
@@ -226,9 +228,12 @@ export class Looked {
         const c = 3 * mesh.corners[3 * t + k];
         return places.has(p[c], p[c + 1]);
       });
-    // A flat wall that is not cut off square has corners where the ring has none.
-    const liesOn = (i: number) =>
-      faces[i].fit.kind === 'plane' && ring.some((a, k) => isOnLine(this.middleOf(i), a, ring[(k + 1) % ring.length]));
+    // A flat wall that is not cut off square has corners where the ring has none; that of free form has a corner everywhere.
+    const liesOn = (i: number) => {
+      if (faces[i].fit.kind !== 'plane' || ring.length > MOST_SIDES) return false;
+      const middle = this.middleOf(i);
+      return ring.some((a, k) => isOnLine(middle, a, ring[(k + 1) % ring.length]));
+    };
     return faces.flatMap(({ triangles }, i) => (this.isWall(i) && (triangles.some(runsAlong) || liesOn(i)) ? [i] : []));
   }
 
