@@ -106,6 +106,11 @@ describe('a blank', () => {
     expect(job.setups[0].stock).toMatchObject({ shape: 'box', left: 2, bottom: 9 });
   });
 
+  test('is no round bar that lies between jaws, though that were cheaper', () => {
+    const { said } = inOrder(jobOf(solid('rod-fork')), ['top', 'underside'], BARS);
+    expect(said).toMatch(/^The blank is sawn from Flat /);
+  });
+
   test('of what leans nothing is begun: that is somebody’s own to hold', () => {
     const { job } = inOrder(jobOf(solid('slide-block')), ['top', 'underside', 'front'], BARS);
     expect(job.setups.map((s) => [s.lean, s.stock.shape])).toEqual([

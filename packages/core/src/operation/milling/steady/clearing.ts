@@ -110,6 +110,8 @@ export class SteadyClearing {
   readonly stretches: Stretch[] = [];
   /** Where its centre may be and turn. */
   private readonly rooms: Region[];
+  /** Those of them that are more than a hair; undefined where none is. */
+  private readonly wide: Boundary | undefined;
   /** Where this cutter with this smallest radius can take metal away. */
   readonly reachable: Region;
   private readonly metal: Metal;
@@ -138,6 +140,8 @@ export class SteadyClearing {
     this.metal = new Metal(stock, box, cell, radius);
     this.walls = new Boundary(allowed);
     this.rooms = islands(offset(allowed, -(this.wall + turn)));
+    const wide = this.rooms.filter((room) => area(room) > STILL_FULL * maths.pow(radius, 2));
+    this.wide = wide.length > 0 ? new Boundary(wide.flat()) : undefined;
     this.reachable = offset(offset(allowed, -(this.wall + turn), COARSE), radius + turn, COARSE);
     this.reach = new Boundary(this.reachable);
     this.toClear = area(intersection(stock, this.reachable));
@@ -445,11 +449,8 @@ export class SteadyClearing {
   /** Places where metal that could be reached stands deeper than `hair` mm: beside a room, not where it is as wide as the cutter to the hair. */
   private *standing(hair: number): Generator<Point> {
     const { metal, reach } = this;
-    const { radius, turn } = this.input;
-    const wide = this.rooms.filter((room) => area(room) > STILL_FULL * maths.pow(radius, 2));
-    if (wide.length === 0) return;
-    const rooms = new Boundary(wide.flat());
-    const farthest = -(radius + turn + APART);
+    if (!this.wide) return;
+    const farthest = -(this.input.radius + this.input.turn + APART);
     for (let j = 0; j < metal.ny; j++) {
       const y = metal.box.minY + j * metal.cell;
       for (let i = 0; i < metal.nx; i++) {
@@ -459,7 +460,7 @@ export class SteadyClearing {
         if (short > 0) {
           // As far as it falls short, no cell of the row lies deeper.
           i += Math.max(0, Math.ceil(short / metal.cell - 0.001) - 1);
-        } else if (rooms.isDeeper(x, y, farthest)) yield { x, y };
+        } else if (this.wide.isDeeper(x, y, farthest)) yield { x, y };
       }
     }
   }
