@@ -97,7 +97,7 @@ export class FinishParams {
   floorGap!: number;
   @Parameter({
     label: 'Feed of the finish',
-    help: 'Of the finish laps, as a share of the feed.',
+    help: 'Of the finish laps, as a share of the feed; slower in inside corners, so that they take no more metal a minute there.',
     unit: 'share',
     min: 0.1,
     max: 2,
@@ -222,7 +222,7 @@ function lapAlong(
   free: Region,
   ring: Ring,
   z: number,
-  { overlap, finishFeed, finishStart, wear }: FinishParams,
+  { overlap, finishFeed, finishStart, finishStock, finishLaps, wear }: FinishParams,
 ): Finding[] {
   const { entryFeed } = operation.speeds;
   const feed = Math.min(machine.maxFeed, operation.speeds.feed * finishFeed);
@@ -235,11 +235,13 @@ function lapAlong(
   const form = wear ? wearing(tool.diameter / 4) : quarter(tool.diameter / 4);
   const lead = leadFor(chain, form, side, (p: Point) => contains(free, p));
   const at = lead?.on.vertices[0] ?? chain.vertices[0];
+  const begun = path.count;
   if (path.z < clearance) path.rapid(path.x, path.y, clearance);
   path.rapid(at.x, at.y, clearance).rapid(at.x, at.y, top + approach);
   path.line(at.x, at.y, z, lead ? feed : entryFeed, lead ? 'lead' : 'entry');
   if (lead) followWithLead(path, chain, lead, z, feed, wear ? side : undefined);
   else path.follow(chain, z, feed, 'cut');
+  path.slowInside(begun, side, (tool.diameter - finishStock / finishLaps) / 2);
   path.rapid(path.x, path.y, clearance);
   const place = { operation: operation.id, feature: feature.id, at: { x: at.x, y: at.y } };
   if (lead) return [];

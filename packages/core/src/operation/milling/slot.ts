@@ -218,7 +218,9 @@ class SlotPlanner {
     for (const [ring] of islands(band)) {
       const fitted = fitArcs(ring, CHORD);
       const lap = startedNear(this.clockwise ? reversed(fitted) : fitted, path);
-      path.line(lap.vertices[0].x, lap.vertices[0].y, z, feed, 'cut').follow(lap, z, feed, 'cut');
+      path.line(lap.vertices[0].x, lap.vertices[0].y, z, feed, 'cut');
+      const begun = path.count;
+      path.follow(lap, z, feed, 'cut').slowInside(begun, this.clockwise ? 'right' : 'left', this.radius - side / 2);
     }
   }
 

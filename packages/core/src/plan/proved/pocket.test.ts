@@ -1,11 +1,20 @@
 import { HeightStock } from '../../stock/height/height-stock';
 import fc from 'fast-check';
-import { atSuggestedSpeeds, jobWith, post, prove, withOperation, withStock } from '../../../testing/jobs';
+import {
+  atGentleSpeeds,
+  atSuggestedSpeeds,
+  jobWith,
+  post,
+  prove,
+  withOperation,
+  withStock,
+} from '../../../testing/jobs';
 import { tool } from '../../../testing/parts';
 import { planFindings, planSetup } from '../pipeline';
 import { newFeature } from '../../part/plate/new';
 import { Shape } from '../../part/plate/feature';
 import { layersBetween } from '../../operation/layers';
+import { MOVE } from '../../path/motions';
 import { TAGS } from '../../path/path';
 
 const POCKET: Shape = { type: 'rectangle', width: 50, height: 30, radius: 6 };
@@ -224,3 +233,31 @@ describe('pocket', () => {
     );
   });
 });
+
+test.each(['pocket', 'clear', 'slot'])(
+  '%s: a finish takes no more metal a minute in corners than on straights',
+  (kind) => {
+    const shape: Shape = kind === 'slot' ? { type: 'slot', length: 40, width: 12.5 } : POCKET;
+    const asked = withOperation(withStock(jobWith(shape, { depth: 4 }), flush), kind, ['f2'], tool(4), {
+      finish: true,
+    });
+    const { read, samples } = prove(atGentleSpeeds(asked), 0.05);
+    const { type, count } = read.motions;
+    // The last lap, without its leads.
+    const ends = [...Array(count).keys()].filter((i) => type[i] === MOVE.rapid && type[i - 1] !== MOVE.rapid);
+    const end = ends[ends.length - 1];
+    const begin = type.subarray(0, end).lastIndexOf(MOVE.rapid);
+    const rateOf = (isArc: boolean) => {
+      let [metal, seconds] = [0, 0];
+      for (let i = 0; i < samples.count; i++) {
+        const motion = samples.motion[i];
+        if (motion < begin + 3 || motion > end - 2 || (type[motion] === MOVE.line) === isArc) continue;
+        metal += samples.rate[i] * samples.seconds[i];
+        seconds += samples.seconds[i];
+      }
+      return metal / seconds;
+    };
+    expect(rateOf(true)).toBeGreaterThan(0.3 * rateOf(false));
+    expect(rateOf(true)).toBeLessThan(1.2 * rateOf(false));
+  },
+);

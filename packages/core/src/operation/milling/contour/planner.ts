@@ -305,7 +305,10 @@ export class ContourPlanner {
       if (!context.tool.centreCutting && !this.findings.some((f) => f.code === 'cannot-plunge'))
         this.findings.push(cannotPlunge(context, at));
     }
+    const begun = path.count;
     followStations(path, lap, over(z, z), { ...feeds, down }, 'cut');
+    // Where nothing is gone beside it, it cuts as wide as it is: in a corner too.
+    if (room > 0 && params.side !== 'on the line') path.slowInside(begun, this.side, this.radius - room / 2);
     if (off && this.compensatesAt(leave)) leaveCompensated(path, off, path.z, feeds.feed);
     else if (off) path.follow(off, path.z, feeds.feed, 'lead');
     path.rapid(path.x, path.y, context.clearance);
