@@ -31,6 +31,8 @@ const TURN = 0.1;
 const FLUSH = 0.005;
 /** What a square corner has to stay off wall and floor not to cut into a round foot, as a share of its radius. */
 const SQUARE = 0.3;
+/** Layers in which a neck is opened that a cutter fills, as a share of its diameter. */
+const NECK_LAYER = 0.25;
 /** And this much worse for a wall, rather than a change of tools. */
 const FAMILIAR = 2;
 
@@ -88,6 +90,14 @@ function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Ro
   const foot = feature.foot ? ` round ${asked.long(feature.foot)} at its foot` : '';
   const corners = `no cutter of the rack turns in its corners, reaches its floor and leaves a smooth wall${foot}${would(buy)}`;
   const missing = finisher.role === 'does it' ? [] : [{ feature: feature.name, why: corners }];
+  const neck = NECK_LAYER * finisher.tool.diameter;
+  const opening: RouteStep = {
+    kind: 'contour',
+    targets: [feature],
+    tool: finisher.tool,
+    params: { finishAlone: true, finishAt: 'each layer', layer: neck, finishStock: leave },
+    reason: `${finisher.tool.name} fills its neck: opened in layers of ${asked.long(neck)}, as a lap over all the depth would cut there on both sides at once.`,
+  };
   const steps = [
     {
       kind: steady ? 'clear' : 'pocket',
@@ -96,6 +106,7 @@ function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Ro
       params: { finish: false, wallAllowance: leave, ...(feature.foot && { floorAllowance: leave }) },
       reason: `${roughReason(steady, chosen !== undefined, rough)}. It leaves ${asked.long(leave)} so that all is roughed before anything is finished.`,
     },
+    ...(finisher.fillsNeck && depth > neck ? [opening] : []),
     {
       kind: 'clear',
       targets: [feature],

@@ -179,6 +179,26 @@ describe('what a route takes for a feature', () => {
     expect(opened.job.setups[0].operations.every((o) => o.kind === 'drill' || o.toolId === 'short')).toBe(true);
   });
 
+  test('a neck as wide as the cutter is opened in layers, before a lap over all the depth runs through it', () => {
+    const walls = jobWith({ type: 'rectangle', width: 60, height: 40, radius: 6 }, { depth: 15 }, 20);
+    const boss = newFeature(walls.part.features, 'boss', 'Post', { type: 'round', diameter: 12 }, { depth: 0 });
+    const necked = (gap: number): Job => {
+      const features = [...walls.part.features, { ...boss, x: 40, y: 25 + 20 - 6 - gap }];
+      return {
+        ...withStock(walls, { left: 0, right: 0, front: 0, back: 0, top: 0 }),
+        part: { ...walls.part, features },
+      };
+    };
+    const long: Tool = { ...tool(4), fluteLength: 22, stickOut: 30 };
+    const routed = (gap: number) => proposeRoute(necked(gap), 's1', [long]).job;
+    const job = routed(10);
+    expect(kinds(job)).toEqual(['clear', 'contour', 'clear']);
+    expect(kinds(routed(12))).toEqual(['clear', 'clear']);
+    const without = { ...job.setups[0], operations: job.setups[0].operations.filter((o) => o.kind !== 'contour') };
+    const most = (j: Job) => Math.max(...prove(j, 0.14).samples.load);
+    expect(most(job)).toBeLessThan(0.6 * most({ ...job, setups: [without] }));
+  });
+
   test('where a cutter has no room to turn it roughs in plain passes', () => {
     const groove = jobWith({ type: 'round', diameter: 28 }, { depth: 3 });
     const post: Feature = {

@@ -18,6 +18,8 @@ export interface Advice {
   room?: number;
   /** Whether a wall is higher than its flutes are long. */
   isStepped?: boolean;
+  /** Whether it fills a neck of the room it works in: a lap along the walls cuts there on both sides at once. */
+  fillsNeck?: boolean;
   tool: Tool;
   role: Role;
   /** Kind of operation it would do it with, where there is one. */
