@@ -34,10 +34,22 @@ export function helixDown(
   path.arc(at.x, at.y, right, at.y, z, clockwise, feed, tag);
 }
 
-/** Down along a closed chain from its first point, no steeper than `angle` (radians); ends at its first point at `z`. */
-export function rampDown(path: PathBuilder, chain: Chain, from: number, z: number, angle: number, feed: number): void {
+/**
+ * Down along a closed chain from its first point, no steeper than `angle` (radians); ends at its first point at `z`.
+ * @param most how deep it may cut in a lap, mm: the longer the chain, the deeper it would, and at full width
+ */
+export function rampDown(
+  path: PathBuilder,
+  chain: Chain,
+  from: number,
+  z: number,
+  angle: number,
+  feed: number,
+  most = Infinity,
+): void {
   const length = chainLength(chain);
-  const laps = Math.max(1, Math.ceil((from - z) / (length * maths.tan(angle)) - 1e-9));
+  const drop = Math.min(most, length * maths.tan(angle));
+  const laps = Math.max(1, Math.ceil((from - z) / drop - 1e-9));
   const total = laps * length;
   let gone = 0;
   for (let lap = 0; lap < laps; lap++) {

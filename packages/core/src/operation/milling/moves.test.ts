@@ -103,15 +103,19 @@ describe('entries', () => {
     );
   });
 
-  test('a ramp along a chain keeps its angle and ends at its first point, at depth', () => {
+  test('a ramp along a chain keeps its angle, cuts no deeper a lap than it may, and ends at its first point, at depth', () => {
     fc.assert(
       fc.property(
         fc.double({ min: 0.3, max: 15, noNaN: true }),
         fc.double({ min: 1, max: 10, noNaN: true }),
-        (depth, degrees) => {
+        fc.double({ min: 0.1, max: 5, noNaN: true }),
+        (depth, degrees, most) => {
           const path = new PathBuilder().rapid(0, 0, 0);
-          rampDown(path, square, 0, -depth, (degrees * Math.PI) / 180, 100);
+          rampDown(path, square, 0, -depth, (degrees * Math.PI) / 180, 100, most);
           const moves = rows(path.build());
+          const aLap = square.vertices.length;
+          for (let i = aLap; i < moves.length; i++)
+            expect(moves[i - aLap].z - moves[i].z).toBeLessThanOrEqual(most + 1e-9);
           for (let i = 1; i < moves.length; i++) {
             const flat = Math.hypot(moves[i].x - moves[i - 1].x, moves[i].y - moves[i - 1].y);
             expect((moves[i - 1].z - moves[i].z) / flat).toBeLessThanOrEqual(

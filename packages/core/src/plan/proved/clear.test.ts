@@ -33,6 +33,18 @@ describe('clearing at a steady load', () => {
     expect((all.removed - without.removed) * 1000).toBeCloseTo(Math.PI * 36 * 2, -1.3);
   });
 
+  test('a ramp round a long narrow room goes down in many laps: it cuts at full width', () => {
+    const groove = withStock(jobWith({ type: 'slot', length: 74, width: 12 }, { depth: 15 }, 20), flush);
+    const cutter = { ...tool(4), fluteLength: 22, stickOut: 30 };
+    const job = withOperation(groove, 'clear', ['f2'], cutter, { finish: false });
+    const { path } = planSetup(job, job.setups[0]).planned[0].plan;
+    const entries = [...path.tag.keys()].filter((i) => TAGS[path.tag[i]] === 'entry');
+    const laps = entries.filter((i) => path.y[i] > 25 && path.x[i] < 40 && path.x[i - 1] > 40);
+    const deep = path.z[entries[entries.length - 1]];
+    expect(deep).toBe(-15);
+    expect(laps.length).toBeGreaterThanOrEqual(Math.ceil(15 / (0.25 * cutter.diameter)));
+  });
+
   test('rest clearing cuts only what a larger tool left', () => {
     const corners = withStock(jobWith({ type: 'rectangle', width: 56, height: 36, radius: 4 }, { depth: 4 }), flush);
     const rough = withOperation(corners, 'clear', ['f2'], tool(3), { stepover: 3, finish: false });

@@ -17,6 +17,8 @@ import { ClearParams } from './params';
 import { levelRapid } from '../../../machine/axes';
 import { maths } from '../../../quantity/maths';
 
+/** How deep a ramp may cut a lap, as a share of the cutter's diameter. */
+const RAMP_LAYER = 0.25;
 /** How far the cutter may run out over an open side beyond its radius, mm. */
 export const OUT = 0.5;
 /** Room for the cutter around the stock, in diameters. */
@@ -254,7 +256,8 @@ export class ClearPlanner {
     if (s.kind === 'helix')
       helixDown(path, s, from + context.approach / 2, z, angle, params.direction === 'conventional', entryFeed);
     else {
-      rampDown(path, s.chain, from + context.approach / 2, z, angle, entryFeed);
+      const most = RAMP_LAYER * context.tool.diameter;
+      rampDown(path, s.chain, from + context.approach / 2, z, angle, entryFeed, most);
       path.follow(s.chain, z, entryFeed, 'entry');
     }
   }
