@@ -106,7 +106,7 @@ function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Ro
       params: { finish: false, wallAllowance: leave, ...(feature.foot && { floorAllowance: leave }) },
       reason: `${roughReason(steady, chosen !== undefined, rough)}. It leaves ${asked.long(leave)} so that all is roughed before anything is finished.`,
     },
-    ...(finisher.fillsNeck && depth > neck ? [opening] : []),
+    ...(finisher.opensNeck && depth > neck ? [opening] : []),
     {
       kind: 'clear',
       targets: [feature],

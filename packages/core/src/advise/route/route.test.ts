@@ -182,18 +182,22 @@ describe('what a route takes for a feature', () => {
   test('a neck as wide as the cutter is opened in layers, before a lap over all the depth runs through it', () => {
     const walls = jobWith({ type: 'rectangle', width: 60, height: 40, radius: 6 }, { depth: 15 }, 20);
     const boss = newFeature(walls.part.features, 'boss', 'Post', { type: 'round', diameter: 12 }, { depth: 0 });
-    const necked = (gap: number): Job => {
-      const features = [...walls.part.features, { ...boss, x: 40, y: 25 + 20 - 6 - gap }];
+    const necked = (gap: number, x = 40, more: Feature[] = []): Job => {
+      const features = [...walls.part.features, { ...boss, x, y: 25 + 20 - 6 - gap }, ...more];
       return {
         ...withStock(walls, { left: 0, right: 0, front: 0, back: 0, top: 0 }),
         part: { ...walls.part, features },
       };
     };
     const long: Tool = { ...tool(4), fluteLength: 22, stickOut: 30 };
-    const routed = (gap: number) => proposeRoute(necked(gap), 's1', [long]).job;
+    const routed = (...asked: Parameters<typeof necked>) => proposeRoute(necked(...asked), 's1', [long]).job;
     const job = routed(10);
     expect(kinds(job)).toEqual(['clear', 'contour', 'clear']);
     expect(kinds(routed(12))).toEqual(['clear', 'clear']);
+    // Between two walls and a post there are two necks, and a room of its own in the corner.
+    expect(kinds(routed(10, 26))).toEqual(['clear', 'contour', 'clear']);
+    // A lap along the wall would run into another post.
+    expect(kinds(routed(10, 40, [{ ...boss, id: 'near', x: 60, y: 25 + 20 - 6 - 6 }]))).toEqual(['clear', 'clear']);
     const without = { ...job.setups[0], operations: job.setups[0].operations.filter((o) => o.kind !== 'contour') };
     const most = (j: Job) => Math.max(...prove(j, 0.14).samples.load);
     expect(most(job)).toBeLessThan(0.6 * most({ ...job, setups: [without] }));

@@ -2,10 +2,10 @@ import polylabel from 'polylabel';
 import { lifts } from '../../cutting/lift';
 import { suggest } from '../../cutting/suggest';
 import { Situation, Suggestion } from '../../cutting/suggestion';
-import { area, intersection, offset, thinned, union } from '../../geometry/plane/clip';
+import { Region, area, difference, intersection, offset, ringArea, thinned, union } from '../../geometry/plane/clip';
 import { AroundFloor } from '../../part/plate/around-floor';
 import { Feature } from '../../part/plate/feature';
-import { PartModel } from '../../part/plate/model';
+import { PartModel, regionOf } from '../../part/plate/model';
 import { Tool, kindLabel, onlyFaces } from '../../shop/tool';
 import { Job } from '../../document/job';
 import { situationOf } from '../../plan/situation';
@@ -18,8 +18,8 @@ export interface Advice {
   room?: number;
   /** Whether a wall is higher than its flutes are long. */
   isStepped?: boolean;
-  /** Whether it fills a neck of the room it works in: a lap along the walls cuts there on both sides at once. */
-  fillsNeck?: boolean;
+  /** Whether it fills a neck of the room it works in, and a lap along the pocket's own line opens it. */
+  opensNeck?: boolean;
   tool: Tool;
   role: Role;
   /** Kind of operation it would do it with, where there is one. */
@@ -94,15 +94,30 @@ export function reachOf({ region: exact, open }: Pick<AroundFloor, 'region' | 'o
     known.set(r, share);
     return share;
   };
-  const loops = (r: number) => offset(room, -r, precision / 4).length;
+  /** How many rooms the middle of a cutter of radius r has, and how many things stand in them. */
+  const rooms = (r: number): string => {
+    const rings = offset(room, -r, precision / 4);
+    const outer = rings.filter((ring) => ringArea(ring) > 0).length;
+    return outer > 0 ? `${outer}, ${rings.length - outer}` : '';
+  };
   /** Whether there is a neck a cutter of radius r fills: what leaves so much on walls does not get through, and a lap along them cuts on both sides at once. */
   const hasNeck = (r: number, leave: number): boolean => {
-    const wide = loops(r + leave);
-    return wide > 0 && wide !== loops(r - NECK);
+    const wide = rooms(r + leave);
+    return wide !== '' && wide !== rooms(r - NECK);
   };
   /** Whether a cutter so wide finds room: within the region, or hanging out over what is open. */
   const takes = (d: number) => d < inside || (open.length > 0 && left(d / 2 + HANGING) <= REACHED);
   return { area: whole, widest: inside, left, takes, hasNeck };
+}
+
+/** How near a lap may come to what stands beside it, mm. */
+const CLEAR = 0.004;
+
+/** Whether a lap of a cutter of radius r along the line of a pocket, whatever stands within, touches nothing but its floor. */
+export function isLapClear(pocket: Feature, floor: Region, r: number): boolean {
+  const own = regionOf(pocket);
+  const lap = difference(offset(own, -(r - CLEAR / 4)), offset(own, -(r + CLEAR / 4)));
+  return area(intersection(lap, offset(difference(own, floor), r - CLEAR))) === 0;
 }
 
 export function chipRoom(a: Asked, tool: Tool, reasons: string[], cautions: string[]): number {
