@@ -12,6 +12,9 @@ export interface Entry {
   reason: string;
 }
 
+/** How deep a cutter goes at full width where nothing else is said, as a share of its diameter. General workshop figure. */
+export const FULL_WIDTH_LAYER = 0.25;
+
 /** Hardness by cutting force: soft metals take steeper entries. */
 const SOFT = 800;
 const HARD = 1900;

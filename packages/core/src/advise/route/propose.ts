@@ -5,7 +5,7 @@ import { isOnSide, turnsOver } from '../../part/plate/turn';
 import { formatLength } from '../../quantity/units';
 import { TOOLS } from '../../shop/library';
 import { Tool } from '../../shop/tool';
-import { suggestFinish } from '../../cutting/entries';
+import { FULL_WIDTH_LAYER, suggestFinish } from '../../cutting/entries';
 import { editOperation, withSetup } from '../../document/edit';
 import { abilities } from '../../machine/abilities';
 import { proposeTool, addOperation, tidyRack } from '../edit';
@@ -31,8 +31,6 @@ const TURN = 0.1;
 const FLUSH = 0.005;
 /** What a square corner has to stay off wall and floor not to cut into a round foot, as a share of its radius. */
 const SQUARE = 0.3;
-/** Layers in which a neck is opened that a cutter fills, as a share of its diameter. */
-const NECK_LAYER = 0.25;
 /** And this much worse for a wall, rather than a change of tools. */
 const FAMILIAR = 2;
 
@@ -90,7 +88,7 @@ function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Ro
   const foot = feature.foot ? ` round ${asked.long(feature.foot)} at its foot` : '';
   const corners = `no cutter of the rack turns in its corners, reaches its floor and leaves a smooth wall${foot}${would(buy)}`;
   const missing = finisher.role === 'does it' ? [] : [{ feature: feature.name, why: corners }];
-  const neck = NECK_LAYER * finisher.tool.diameter;
+  const neck = FULL_WIDTH_LAYER * finisher.tool.diameter;
   const opening: RouteStep = {
     kind: 'contour',
     targets: [feature],

@@ -1,6 +1,7 @@
 import { Boundary } from '../../../geometry/plane/boundary';
 import { Region, area, difference, intersection, islands, offset, union } from '../../../geometry/plane/clip';
 import { boundsOf, growBounds } from '../../../geometry/plane/point';
+import { FULL_WIDTH_LAYER } from '../../../cutting/entries';
 import { Finding, finding } from '../../../quantity/finding';
 import { radians } from '../../../quantity/units';
 import { isAxial, profileTop } from '../../../shop/tool';
@@ -17,8 +18,6 @@ import { ClearParams } from './params';
 import { levelRapid } from '../../../machine/axes';
 import { maths } from '../../../quantity/maths';
 
-/** How deep a ramp may cut a lap, as a share of the cutter's diameter. */
-const RAMP_LAYER = 0.25;
 /** How far the cutter may run out over an open side beyond its radius, mm. */
 export const OUT = 0.5;
 /** Room for the cutter around the stock, in diameters. */
@@ -256,7 +255,7 @@ export class ClearPlanner {
     if (s.kind === 'helix')
       helixDown(path, s, from + context.approach / 2, z, angle, params.direction === 'conventional', entryFeed);
     else {
-      const most = RAMP_LAYER * context.tool.diameter;
+      const most = FULL_WIDTH_LAYER * context.tool.diameter;
       rampDown(path, s.chain, from + context.approach / 2, z, angle, entryFeed, most);
       path.follow(s.chain, z, entryFeed, 'entry');
     }
