@@ -113,8 +113,9 @@ export function reachOf({ region: exact, open }: Pick<AroundFloor, 'region' | 'o
 /** How near a lap may come to what stands beside it, mm. */
 const CLEAR = 0.004;
 
-/** Whether a lap of a cutter of radius r along the line of a pocket, whatever stands within, touches nothing but its floor. */
+/** Whether a lap of a cutter of radius r along the line of a pocket, whatever stands within, touches nothing but its floor: of one with upright walls. */
 export function isLapClear(pocket: Feature, floor: Region, r: number): boolean {
+  if (pocket.taper) return false;
   const own = regionOf(pocket);
   const lap = difference(offset(own, -(r - CLEAR / 4)), offset(own, -(r + CLEAR / 4)));
   return area(intersection(lap, offset(difference(own, floor), r - CLEAR))) === 0;
