@@ -88,14 +88,6 @@ function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Ro
   const foot = feature.foot ? ` round ${asked.long(feature.foot)} at its foot` : '';
   const corners = `no cutter of the rack turns in its corners, reaches its floor and leaves a smooth wall${foot}${would(buy)}`;
   const missing = finisher.role === 'does it' ? [] : [{ feature: feature.name, why: corners }];
-  const neck = FULL_WIDTH_LAYER * finisher.tool.diameter;
-  const opening: RouteStep = {
-    kind: 'contour',
-    targets: [feature],
-    tool: finisher.tool,
-    params: { finishAlone: true, finishAt: 'each layer', layer: neck, finishStock: leave },
-    reason: `${finisher.tool.name} fills its neck: opened in layers of ${asked.long(neck)}, as a lap over all the depth would cut there on both sides at once.`,
-  };
   const steps = [
     {
       kind: steady ? 'clear' : 'pocket',
@@ -104,7 +96,7 @@ function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Ro
       params: { finish: false, wallAllowance: leave, ...(feature.foot && { floorAllowance: leave }) },
       reason: `${roughReason(steady, chosen !== undefined, rough)}. It leaves ${asked.long(leave)} so that all is roughed before anything is finished.`,
     },
-    ...(finisher.opensNeck && depth > neck ? [opening] : []),
+    ...neckSteps(feature, finisher, depth, leave, asked),
     {
       kind: 'clear',
       targets: [feature],
@@ -124,6 +116,16 @@ function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): Ro
     ...next.slice(0, 1).map((r) => ({ feature: feature.id, tool: r.tool.id, kind: 'clear' as const })),
   ];
   return { steps: isLeft ? steps.slice(0, 1) : steps, missing, others };
+}
+
+/** Opens a neck the finisher fills, where it is deeper than a cutter goes at full width. */
+function neckSteps(pocket: Feature, finisher: Advice, depth: number, leave: number, asked: RouteAsked): RouteStep[] {
+  const { tool, opensNeck } = finisher;
+  const layer = FULL_WIDTH_LAYER * tool.diameter;
+  if (!opensNeck || depth <= layer) return [];
+  const reason = `${tool.name} fills its neck: opened in layers of ${asked.long(layer)}, as a lap over all the depth would cut there on both sides at once.`;
+  const params = { finishAlone: true, finishAt: 'each layer', layer, finishStock: leave };
+  return [{ kind: 'contour', targets: [pocket], tool, params, reason }];
 }
 
 function roughReason(steady: boolean, isTried: boolean, rough: Advice): string {

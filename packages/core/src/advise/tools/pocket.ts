@@ -96,17 +96,9 @@ export function pocketAdvice(a: Asked, rack: Tool[]): Advised {
     if (!tool.centreCutting) cautions.push('its end does not cut to the centre: enter by a helix or ramp');
     const room = tool.diameter < reach.widest ? reach.widest - tool.diameter : undefined;
     ranked.push({
-      ...{
-        tool,
-        role,
-        kind: 'pocket',
-        minutes,
-        reasons,
-        cautions,
-        room,
-        ...(isStepped && { isStepped }),
-        ...(fillsNeck && isLapClear(a.feature, around.region, tool.diameter / 2) && { opensNeck: true }),
-      },
+      ...{ tool, role, kind: 'pocket', minutes, reasons, cautions, room },
+      ...(isStepped && { isStepped }),
+      ...(fillsNeck && isLapClear(a.feature, around.region, tool.diameter / 2) && { opensNeck: true }),
       bite: { ...bite, ap },
       suggestion,
       rank,
