@@ -191,7 +191,7 @@ export class Builder {
       );
     }
     this.solid = this.solid.cut(tool);
-    const end = depth === 'through' ? { through: true } : { depth: ends ?? deep };
+    const end = depth === 'through' ? { through: true, ...(ends && { ends }) } : { depth: ends ?? deep };
     this.truth.push({
       kind: 'hole',
       side,
@@ -199,8 +199,9 @@ export class Builder {
       y,
       diameter,
       ...end,
+      ...(from && { from }),
       ...(point && { point }),
-      ...(counterbore && { counterbore }),
+      ...(counterbore && { counterbore: { ...counterbore, depth: from + counterbore.depth } }),
       ...(countersink && { countersink }),
     });
     return this;

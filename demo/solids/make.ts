@@ -243,6 +243,25 @@ const slideBlock = () =>
     .hole('top', 10, 8, 6.6, 'through')
     .hole('top', 10, 52, 6.6, 'through');
 
+/** An angle: holes through its leg alone, mouths on its foot, one into a pocket, a dovetail across its underside. */
+const seatAngle = () =>
+  new Builder([80, 60, 40])
+    .step('top', 12, -2, 82, 62, 28)
+    .pocket('top', 40, 30, 24, 20, 36, 4)
+    .hole('left', 15, 25, 6.6, 'through', { ends: 12 })
+    .hole('left', 45, 25, 6.6, 'through', { ends: 12 })
+    .hole('top', 60, 12, 5.5, 'through', { from: 28, counterbore: { diameter: 10, depth: 5.4 } })
+    .hole('top', 60, 48, 5.5, 'through', { from: 28, counterbore: { diameter: 10, depth: 5.4 } })
+    .hole('front', 40, 8, 4, 20)
+    .change(
+      (solid) => {
+        const profile = kernel.draw([69, -1]).lineTo([71, -1]).lineTo([74, 4]).lineTo([66, 4]).close();
+        const plane = new kernel.Plane([0, -1, 0], [1, 0, 0], [0, -1, 0]);
+        return solid.cut(profile.sketchOnPlane(plane).extrude(-62) as unknown as kernel.Shape3D);
+      },
+      { kind: 'step', side: 'underside', x: 70, y: 30, width: 3.2, height: 60, depth: 4 },
+    );
+
 const PARTS: Record<string, () => Builder> = {
   gaugeHousing,
   probeBracket,
@@ -255,6 +274,7 @@ const PARTS: Record<string, () => Builder> = {
   latchBody,
   rodFork,
   slideBlock,
+  seatAngle,
 };
 
 const kebab = (name: string) => name.replace(/[A-Z]/g, (c) => `-${c.toLowerCase()}`);

@@ -172,5 +172,5 @@ test('what was read wrong is put right: a tapped face made what it is told, a ro
   await open('Hole 9, 2');
   await tapText(page, 'one with Hole 9');
   await tapText(page, 'Done');
-  await until('two as one', () => bodyHas(page, /⌀ 9 mm, through, 2 in a line/));
+  await until('two as one', () => bodyHas(page, /⌀ 9 mm, through, mouth 18 mm down, 2 in a line/));
 });

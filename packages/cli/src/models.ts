@@ -18,7 +18,9 @@ import {
   facesOfSolid,
   formatNumber,
   hasStop,
+  LEFT_WORDS,
   chainBounds,
+  endsAt,
   instancesOf,
   isBeside,
   jobText,
@@ -78,8 +80,8 @@ const middle = (a: number, b: number) => rounded((a + b) / 2);
 
 /** One place of a feature as a script reads it: mm, the front left corner of the box round the part as it lies at X 0 Y 0, its top at Z 0. */
 function listed(feature: Feature, name: string, thickness: number) {
-  const { meaning, shape, depth, through, counterbore, edge, foot, taper, lean, side, faces = [] } = feature;
-  const floor = through && !isBeside(feature) ? thickness : depth;
+  const { meaning, shape, through, from, counterbore, edge, foot, taper, lean, side, faces = [] } = feature;
+  const floor = endsAt(feature, isBeside(feature) ? feature.depth : thickness);
   const [chain] = instancesOf(feature);
   const b = chainBounds(chain);
   const sizes =
@@ -93,8 +95,23 @@ function listed(feature: Feature, name: string, thickness: number) {
   const at = { x: middle(b.minX, b.maxX), y: middle(b.minY, b.maxY) };
   const wall = { ...(edge && { edge }), ...(foot && { foot }), ...(taper && { taper }), ...(lean && { lean }) };
   const more = { ...(counterbore && { counterbore }), ...wall, side: side ?? 'top' };
-  return { kind: meaning, name, ...at, z: -floor, depth: floor, through, ...sizes, ...more, faces };
+  return {
+    kind: meaning,
+    name,
+    ...at,
+    z: -floor,
+    ...(from && { from }),
+    depth: floor,
+    through,
+    ...sizes,
+    ...more,
+    faces,
+  };
 }
+
+/** From where to where a feature goes down. */
+const deepText = ({ from, depth }: { from?: number; depth: number }) =>
+  from ? `${from} to ${depth} down` : `${depth} deep`;
 
 /** The features a solid shows with one side up, or all of them. */
 function featuresOf({ part, found }: TakenSolid, asked: Face | undefined) {
@@ -123,8 +140,9 @@ export async function features(args: string[]): Promise<number> {
   }
   print(`${taken.part.taken.up} up, ${formatNumber(found.thickness, 3)} mm thick, ${found.features.length} features`);
   for (const f of found.features)
-    print(`  ${f.kind.padEnd(8)} ${f.name} at X ${f.x} Y ${f.y}, ${f.depth} deep, from the ${f.side}`);
-  for (const l of found.left) print(`  no feature makes face ${l.face}: ${l.why}, ${formatNumber(l.area, 1)} mm²`);
+    print(`  ${f.kind.padEnd(8)} ${f.name} at X ${f.x} Y ${f.y}, ${deepText(f)}, from the ${f.side}`);
+  for (const l of found.left)
+    print(`  no feature makes face ${l.face}: ${LEFT_WORDS[l.why].is}, ${formatNumber(l.area, 1)} mm²`);
   return report(findings);
 }
 

@@ -26,6 +26,9 @@ export interface True {
   /** Of its floor, from the side it is cut from. */
   depth?: number;
   through?: boolean;
+  /** Where the mouth of a hole lies, and where one that goes through comes out, where that is not at the sides of the solid. */
+  from?: number;
+  ends?: number;
   /** How its axis leans; its place is where that meets the top. */
   lean?: Lean;
   /** Included angle of the drill’s point. */
@@ -97,6 +100,21 @@ export function bowl(n: number, noise = 0): Joined {
     quad(under(0, i + 1), under(0, i), top(0, i), top(0, i + 1));
     quad(under(n, i), under(n, i + 1), top(n, i + 1), top(n, i));
   }
+  return joinedTriangles(loose);
+}
+
+/** What stands on a ring that runs counterclockwise, seen from a place within it. */
+export function prism(ring: { x: number; y: number }[], height: number): Joined {
+  const n = ring.length;
+  const middle = ring.reduce((m, p) => ({ x: m.x + p.x / n, y: m.y + p.y / n }), { x: 0, y: 0 });
+  const at = ({ x, y }: { x: number; y: number }, z: number) => [x, y, z];
+  const loose = ring.flatMap((a, k) => {
+    const b = ring[(k + 1) % n];
+    const top = [...at(middle, height), ...at(a, height), ...at(b, height)];
+    const under = [...at(middle, 0), ...at(b, 0), ...at(a, 0)];
+    const wall = [...at(a, 0), ...at(b, 0), ...at(b, height), ...at(a, 0), ...at(b, height), ...at(a, height)];
+    return [...top, ...under, ...wall];
+  });
   return joinedTriangles(loose);
 }
 

@@ -6,6 +6,7 @@ import {
   Point,
   Samples,
   Work,
+  endsAt,
   flatten,
   instancesOf,
   leaningEdges,
@@ -15,7 +16,7 @@ import {
 import { TEMPER, temperStep } from '../theme/theme';
 import type { Segments } from './terms';
 
-const floorOf = (f: Feature, thickness: number) => (f.through || f.meaning === 'outline' ? -thickness : -f.depth);
+const floorOf = (f: Feature, thickness: number) => (f.meaning === 'outline' ? -thickness : -endsAt(f, thickness));
 
 /** How a part leans on a sine plate. */
 type Leaning = NonNullable<Work['leaning']>;

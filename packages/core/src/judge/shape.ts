@@ -90,7 +90,10 @@ export function leftovers(
       feature: h.feature,
       region: [flatten(circle(h.centre.x, h.centre.y, h.diameter / 2), 0.001)],
     })),
-    ...model.floors.map((f) => ({ feature: f.feature, region: f.region })),
+    // What lies in a wider one is its own.
+    ...[...model.floors]
+      .sort((a, b) => area(a.region) - area(b.region))
+      .map(({ feature, region }) => ({ feature, region })),
     ...model.edges.map((e) => ({ feature: e.feature, region: offset(e.region, e.metalInside ? 0 : e.form.size) })),
     { feature: '', region: model.outline },
   ];

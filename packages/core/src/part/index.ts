@@ -1,6 +1,7 @@
 /** What the apps, the command line and the tests may use of this floor. */
 export { IMPORT_DEFAULTS, importDrawing, type Imported, type ImportOptions } from './drawing/drawing';
 export {
+  endsAt,
   Feature,
   isBeside,
   type LeftFace,

@@ -1,7 +1,7 @@
 import type { Bend } from '../cutting/cut';
 import { GENERAL_TOLERANCE, HOLD_SAFETY, bendOfTolerance } from '../cutting/limits';
 import { Finish, Situation } from '../cutting/suggestion';
-import { Feature } from '../part/plate/feature';
+import { Feature, endsAt } from '../part/plate/feature';
 import { partModel } from '../part/plate/model';
 import { Tool } from '../shop/tool';
 import { BiteOf, OperationKind } from '../operation/operation';
@@ -51,9 +51,10 @@ export function finishOf(job: Job, { params, targets }: Work): Finish | undefine
 export type Work = Pick<Operation, 'params' | 'targets'> & Partial<Pick<Operation, 'bend' | 'coolant' | 'heights'>>;
 
 /** How far down from the part's top a feature is cut, mm; undefined where that is the operation's own affair. */
-function depthOf({ meaning, through, depth }: Feature, thickness: number): number | undefined {
+function depthOf(feature: Feature, thickness: number): number | undefined {
+  const { meaning } = feature;
   if (meaning === 'outline') return thickness;
-  return meaning === 'pocket' || meaning === 'hole' ? (through ? thickness : depth) : undefined;
+  return meaning === 'pocket' || meaning === 'hole' ? endsAt(feature, thickness) : undefined;
 }
 
 /** Where an operation is asked to begin and to end, as far as that is known before anything is cut; Z. */

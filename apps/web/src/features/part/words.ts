@@ -47,13 +47,13 @@ function sizeWords(feature: Feature, unit: LengthUnit): string {
 /** A feature in one line: what it means, its size, its depth, how often. */
 export function featureWords(f: Feature, unit: LengthUnit): string {
   const times = f.pattern.type === 'single' ? '' : `, ${placements(f.pattern).length} ${PATTERN_WORDS[f.pattern.type]}`;
+  const l = (mm: number) => formatLength(mm, unit);
+  const mouth = f.from ? `, mouth ${l(f.from)} down` : '';
   const depth =
     f.meaning === 'pocket' || f.meaning === 'hole'
-      ? f.through
-        ? ', through'
-        : `, ${formatLength(f.depth, unit)} deep`
+      ? `${f.through ? `, through${f.ends ? ` at ${l(f.ends)}` : ''}` : `, ${l(f.depth)} deep`}${mouth}`
       : f.meaning === 'boss' && f.depth > 0
-        ? `, top ${formatLength(f.depth, unit)} down`
+        ? `, top ${l(f.depth)} down`
         : '';
   const finish = f.finish ? `, Ra ${f.finish}` : '';
   const side = f.side ? `, from the ${f.side}` : '';

@@ -108,15 +108,18 @@ function against(part: Part, up: Face): number {
 /** What speaks against another side before the outside is cut: jaws find the blank then, not the part. */
 const LATE = 4;
 
+/** The sides that come with no outside: of a blank they are as it was sawn until they are up. */
+const ENDS: Face[] = ['top', 'underside'];
+
 /**
  * The orders in which the sides that are to be cut can be up. What holds the blank stands below the part in the first grip; it is taken off
- * from the other side, in the second.
+ * from the other side, in the second. The four sides are made with the outside, top and underside only where they are up.
  * @returns of the fewest grips; the best first
  */
 export function ordersOf(part: Part, sides: Face[]): Face[][] {
   const wanted: Face[] = sides.length > 0 ? sides : ['top'];
   const orders = wanted.flatMap((up) => {
-    const rest = wanted.filter((s) => s !== up && s !== OPPOSITE[up]);
+    const rest = [...new Set([...ENDS, ...wanted])].filter((s) => s !== up && s !== OPPOSITE[up]);
     return [
       [up, OPPOSITE[up], ...rest],
       [OPPOSITE[up], up, ...rest],

@@ -140,7 +140,9 @@ describe('the order of grips', () => {
   });
 
   test('every order begins with two opposite sides and has the fewest grips', () => {
-    for (const order of ordersOf(solid('drain-step'), ['top', 'front'])) expect(order).toHaveLength(3);
+    // Begun from the front, the underside would stay as it was sawn, or take a fourth.
+    for (const order of ordersOf(solid('drain-step'), ['top', 'front']))
+      expect([order.length, [...order.slice(0, 2)].sort()]).toEqual([3, ['top', 'underside']]);
     expect(ordersOf(solid('drain-step'), [])[0]).toHaveLength(2);
   });
 });

@@ -112,16 +112,27 @@ function spotStep(features: Feature[], opens: RouteStep[], asked: RouteAsked): R
     : [];
 }
 
-function mouthSteps(features: Feature[], hole: Hole, asked: RouteAsked): Opened {
+/** What breaks the mouth of a hole by going straight down; without one it is milled. */
+export function sinkOf({ edge }: Feature, hole: Hole, rack: Tool[]): Tool | undefined {
+  if (edge?.form !== 'chamfer') return undefined;
+  const widest = Math.max(hole.diameter, hole.counterbore?.diameter ?? 0) + 2 * edge.size;
+  const isCone = (t: Tool) => startsHoles(t) || formOf(t) === 'cone';
+  return rack.find((t) => isCone(t) && Math.abs(t.pointAngle - edge.angle) < 0.5 && t.diameter >= widest);
+}
+
+/** The wider mouth of holes, and their edge where a cone breaks it; what nothing in the rack makes of it. */
+function mouthSteps(features: Feature[], hole: Hole, asked: RouteAsked): Opened & { lacks: string[] } {
   const rack = asked.rackFor(features[0]);
   const steps: RouteStep[] = [];
   const others: Chosen[] = [];
+  const lacks: string[] = [];
   if (hole.counterbore) {
     const { diameter, depth } = hole.counterbore;
-    const [same] = millsFor(rack, (d) => Math.abs(d - diameter) <= SAME, depth);
+    const wall = wallOf({ ...hole, depth }, asked.model);
+    const [same] = millsFor(rack, (d) => Math.abs(d - diameter) <= SAME, wall, depth);
     // Round the hole with room to turn, and no ring left between both.
     const round = (d: number) => d <= BORES.most * diameter && d > (diameter - hole.diameter) / 2;
-    const one = oneOf(same ? [same] : millsFor(rack, round, depth), features[0], asked);
+    const one = oneOf(same ? [same] : millsFor(rack, round, wall, depth), features[0], asked);
     const { mill } = one;
     others.push(...one.others);
     if (mill)
@@ -131,15 +142,12 @@ function mouthSteps(features: Feature[], hole: Hole, asked: RouteAsked): Opened 
         tool: mill,
         reason: 'The seat of the screw head, flat and square to the hole.',
       });
+    else
+      lacks.push(
+        `nothing in the rack makes its seat of ${asked.long(diameter)}${would(`End mill up to ${asked.long(BORES.most * diameter)} that reaches ${asked.long(depth)}`)}`,
+      );
   }
-  const edge = features[0].edge;
-  const widest = Math.max(hole.diameter, hole.counterbore?.diameter ?? 0) + 2 * (edge?.size ?? 0);
-  const cone =
-    edge?.form === 'chamfer' &&
-    rack.find(
-      (t) =>
-        (startsHoles(t) || formOf(t) === 'cone') && Math.abs(t.pointAngle - edge.angle) < 0.5 && t.diameter >= widest,
-    );
+  const cone = sinkOf(features[0], hole, rack);
   if (cone)
     steps.push({
       kind: 'countersink',
@@ -147,7 +155,7 @@ function mouthSteps(features: Feature[], hole: Hole, asked: RouteAsked): Opened 
       tool: cone,
       reason: 'Mouths are broken before the thread is cut, so that its first turn is whole.',
     });
-  return { steps, others };
+  return { steps, others, lacks };
 }
 
 function threadSteps(features: Feature[], asked: RouteAsked): RouteStep[] {
@@ -166,7 +174,9 @@ function threadSteps(features: Feature[], asked: RouteAsked): RouteStep[] {
 
 /** Why a hole cannot be made, and with what it could be. */
 function noWay(feature: Feature, hole: Hole, asked: RouteAsked): string {
-  const deep = `${asked.long(hole.diameter)}, ${asked.long(hole.depth)} deep`;
+  const wall = wallOf(hole, asked.model);
+  const from = hole.depth - wall;
+  const deep = `${asked.long(hole.diameter)}, ${asked.long(wall)} deep${from > 0 ? ` from ${asked.long(from)} down` : ''}`;
   return `nothing in the rack makes ${deep}${would(asked.advise(feature).buy)}`;
 }
 
@@ -180,10 +190,11 @@ export function holeSteps(asked: RouteAsked): RoutePart {
     const { steps: opens, others: bores } = openSteps(features, hole, asked);
     const mouth = mouthSteps(features, hole, asked);
     others.push(...bores, ...mouth.others);
-    if (opens.length === 0) missing.push({ feature: features[0].name, why: noWay(features[0], hole, asked) });
+    const lacks = (why: string) => missing.push(...features.map(({ name }) => ({ feature: name, why })));
+    if (opens.length === 0) lacks(noWay(features[0], hole, asked));
+    else mouth.lacks.forEach(lacks);
     const threads = opens.length > 0 ? threadSteps(features, asked) : [];
-    if (features[0].thread && threads.length === 0)
-      missing.push({ feature: features[0].name, why: `nothing in the rack threads ${features[0].thread}` });
+    if (features[0].thread && threads.length === 0) lacks(`nothing in the rack threads ${features[0].thread}`);
     spots.push(...spotStep(features, opens, asked));
     steps.push(...opens, ...mouth.steps, ...threads);
   }

@@ -17,7 +17,7 @@ import { Job, Setup } from '../../document/job';
 import { Ground, beforeOf, groundOf, isOtherHalfCut, turnOf } from '../../plan/ground';
 import { Heights } from '../../document/heights';
 import { StockModel } from '../../stock/height/stock';
-import { holeSteps } from './holes';
+import { holeSteps, sinkOf } from './holes';
 import { Chosen, MOST_TRIED, Proposal, RouteAsked, RoutePart, RouteStep, would } from './step';
 import { inRouteOrder, rankOf, stageOf } from './order';
 
@@ -140,7 +140,9 @@ function roughReason(steady: boolean, isTried: boolean, rough: Advice): string {
 function edgeSteps(asked: RouteAsked): RoutePart {
   const steps: RouteStep[] = [];
   const missing: Proposal['missing'] = [];
-  const wanted = asked.job.part.features.filter((f) => f.edge && f.meaning !== 'hole' && f.meaning !== 'ignore');
+  const isSunk = (f: Feature) =>
+    asked.model.holes.some((h) => h.feature === f.id && sinkOf(f, h, asked.rackFor(f)) !== undefined);
+  const wanted = asked.job.part.features.filter((f) => f.edge && f.meaning !== 'ignore' && !isSunk(f));
   for (const feature of wanted) {
     const { form, size, angle } = feature.edge!;
     const kind = form === 'round' ? 'round-edge' : 'chamfer';

@@ -120,6 +120,13 @@ describe('holes', () => {
 
   test('no drill of the size: the nearest stocked one, in the unit of the job', () => {
     expect(adviseTools(hole(7.14), 'f2', TOOLS).buy).toMatch(/^Drill 7.1 mm \(0.04 mm under\)/);
+    // Only what is metal wants flutes; all of it wants reach.
+    const sunk = hole(7.14);
+    const features = sunk.part.features.map((f) => (f.id === 'f2' ? { ...f, through: false, depth: 40, from: 30 } : f));
+    expect(adviseTools({ ...sunk, part: { ...sunk.part, thickness: 60, features } }, 'f2', TOOLS).buy).toMatch(
+      /flutes of 18 mm or more, 48 mm out of its holder$/,
+    );
+    expect(adviseTools(hole(31), 'f2', TOOLS).buy).toMatch(/^End mill 16 mm/);
     expect(adviseTools({ ...hole(7.14), unit: 'inch' }, 'f2', TOOLS).buy).toMatch(/^Drill (9\/32 in|K|L|J)/);
   });
 });

@@ -161,9 +161,25 @@ export function tooShort(a: Asked, tool: Tool, depth: number, wall = depth): str
   return undefined;
 }
 
+/** Flutes longer than so many diameters are hardly made: deeper down a mill reaches with a neck. */
+const LONG_FLUTES = 4;
+
+/**
+ * The mill to buy for walls.
+ * @param most the widest that fits, mm
+ * @param depth how deep the walls are, mm
+ * @param corner radius at their foot, mm
+ */
 export const buyMill = (a: Asked, most: number, depth: number, corner = 0): string | undefined => {
   const size = STOCK_SIZES.filter((d) => d <= most).pop();
   if (size === undefined) return undefined;
-  const what = corner > 0 ? `Bull mill ${a.long(size)} with a corner of ${a.long(corner)}` : `End mill ${a.long(size)}`;
-  return `${what}, up to ${a.job.material.mostFlutes} flutes, flutes of ${a.long(Math.ceil(depth + 1))} or more`;
+  const what =
+    corner >= size / 2
+      ? `Ball mill ${a.long(size)}`
+      : corner > 0
+        ? `Bull mill ${a.long(size)} with a corner of ${a.long(corner)}`
+        : `End mill ${a.long(size)}`;
+  const deep = a.long(Math.ceil(depth + 1));
+  const long = depth > LONG_FLUTES * size ? `with flutes or a thinner neck for ${deep}` : `flutes of ${deep} or more`;
+  return `${what}, up to ${a.job.material.mostFlutes} flutes, ${long}`;
 };

@@ -5,7 +5,7 @@ import { Hole, wallOf } from '../../part/plate/model';
 import { offBy } from '../../operation/hole/holes';
 import { nearestDrill } from '../../quantity/drill-sizes';
 import { Tool, formOf, kindLabel, makesHoles, startsHoles } from '../../shop/tool';
-import { Asked, cutOf, Role, Advice, Advised } from './common';
+import { Asked, buyMill, cutOf, Role, Advice, Advised } from './common';
 
 /** The hole a drill has to leave: the drawn one, or the one its thread wants. */
 function wantedHole(feature: Feature, hole: Hole, forming: boolean) {
@@ -132,15 +132,20 @@ export function holeAdvice(a: Asked, rack: Tool[]): Advised {
     }
   }
   ranked.push(...threading);
-  const done = ranked.some((r) => r.role === 'does it');
-  const { drill, error } = nearestDrill(
-    wanted.aim,
-    a.job.unit === 'mm' ? ['metric'] : ['number', 'letter', 'fraction'],
-  );
-  const buy = done
-    ? undefined
-    : `${hole.depth / wanted.aim > 4 ? 'Long drill' : 'Drill'} ${drill.name}${Math.abs(error) > 0.005 ? ` (${a.long(Math.abs(error))} ${error > 0 ? 'over' : 'under'})` : ''}, flutes of ${a.long(Math.ceil(wall + wanted.aim))} or more`;
-  return { ranked, unfit, buy };
+  const done = ranked.some((r) => r.role === 'does it' && formOf(r.tool) === 'drill');
+  const buy = wanted.aim > MOST_BOUGHT ? buyMill(a, BORED * wanted.aim, wall) : buyDrill(a, wanted.aim, wall, hole);
+  return { ranked, unfit, buy: done ? undefined : buy };
+}
+
+/** Larger holes are bored on a helix, mm, with a mill of about so much of their size. */
+const MOST_BOUGHT = 20;
+const BORED = 0.6;
+
+function buyDrill(a: Asked, aim: number, wall: number, { depth }: Hole): string {
+  const { drill, error } = nearestDrill(aim, a.job.unit === 'mm' ? ['metric'] : ['number', 'letter', 'fraction']);
+  const off = Math.abs(error) > 0.005 ? ` (${a.long(Math.abs(error))} ${error > 0 ? 'over' : 'under'})` : '';
+  const out = depth > wall ? `, ${a.long(Math.ceil(depth + aim))} out of its holder` : '';
+  return `${wall / aim > 4 ? 'Long drill' : 'Drill'} ${drill.name}${off}, flutes of ${a.long(Math.ceil(wall + aim))} or more${out}`;
 }
 
 /** How much worse a tap ranks for which nothing drills the hole. */

@@ -126,12 +126,18 @@ const runsBeside = ({ region, line, metalInside }: Edge, wall: number): Point[][
     ? [offsetOpen(line, wall, 'left')].filter((run) => run.length > 1)
     : islands(offset(region, metalInside ? wall : -wall)).map((i) => i[0]);
 
-/** A run drawn on straight at both ends, where there is room. */
-function drawnOn(run: Point[], by: number, isBlocked: (p: Point) => boolean): Point[] {
+/** A run drawn on straight at both ends, as far as there is room: best until nothing of the tool is over the edge any more. */
+function drawnOn(run: Point[], by: number[], isBlocked: (p: Point) => boolean): Point[] {
   const beyond = (end: Point, before: Point): Point[] => {
     const long = distance(end, before) || 1;
-    const p = { x: end.x + (by * (end.x - before.x)) / long, y: end.y + (by * (end.y - before.y)) / long };
-    return isBlocked(p) ? [] : [p];
+    const along = (d: number) => ({
+      x: end.x + (d * (end.x - before.x)) / long,
+      y: end.y + (d * (end.y - before.y)) / long,
+    });
+    return by
+      .map(along)
+      .filter((p) => !isBlocked(p))
+      .slice(0, 1);
   };
   return [...beyond(run[0], run[1]), ...run, ...beyond(run[run.length - 1], run[run.length - 2])];
 }
@@ -146,7 +152,9 @@ function lap(
   flank: Flank,
   isBlocked: (p: Point) => boolean,
 ): boolean {
-  const fitted = edge.line ? fitOpenArcs(drawnOn(run, params.lead, isBlocked), FIT) : fitArcs(run, FIT);
+  const fitted = edge.line
+    ? fitOpenArcs(drawnOn(run, [params.lead + flank.wall + edge.form.size, params.lead], isBlocked), FIT)
+    : fitArcs(run, FIT);
   const climb = edge.metalInside && !edge.line ? reversed(fitted) : fitted;
   const conventional = params.direction === 'conventional';
   const along = conventional ? reversed(climb) : climb;

@@ -143,6 +143,10 @@ export class Feature {
   /** Floor of a pocket or hole; for a boss the depth of its top. */
   @IsNumber() @Min(0) @Max(2000) depth!: number;
   @IsBoolean() through!: boolean;
+  /** Depth the mouth of a hole found in a solid lies at, mm; at the side it is cut from where left out. */
+  @IsOptional() @IsNumber() @Min(0) @Max(2000) from?: number;
+  /** Depth at which a through hole found in a solid comes out into the open, mm; at the opposite side where left out. */
+  @IsOptional() @IsNumber() @Min(0) @Max(2000) ends?: number;
   /** Limits of its sizes; paths aim at their middle. */
   @IsOptional() @ListOf(() => SizeLimits, 6) limits?: SizeLimits[];
   /** Roughness its walls may have, µm Ra. */
@@ -171,6 +175,15 @@ export class Feature {
   @IsString() @Length(0, 255) layer!: string;
 }
 
+/** How far down from its side a hole or a pocket ends, mm. */
+export const endsAt = (
+  { through, depth, ends }: Pick<Feature, 'through' | 'depth' | 'ends'>,
+  thickness: number,
+): number => (through ? (ends ?? thickness) : depth);
+
+/** Without what is known of where it stands: it stands elsewhere now. */
+export const elsewhere = (feature: Feature): Feature => ({ ...feature, from: undefined, ends: undefined });
+
 /** The face a feature is cut from. */
 export const sideOf = ({ side }: Pick<Feature, 'side'>): Face => side ?? 'top';
 
@@ -198,8 +211,8 @@ export class Taken {
   @IsIn(FACES) up!: Face;
 }
 
-export const LEFT_WHYS = ['undercut', 'slope', 'round', 'free', 'flat'] as const;
-/** Why a face of a solid is made by no feature: no side comes to it, it slopes, is rounded, of free form, or level and not understood. */
+export const LEFT_WHYS = ['undercut', 'along', 'slope', 'round', 'free', 'flat'] as const;
+/** Why a face of a solid is made by no feature: no side comes to it, or only along its whole length from its two ends, it slopes, is rounded, of free form, or level and not understood. */
 export type LeftWhy = (typeof LEFT_WHYS)[number];
 
 /** A face of a solid that belonged to no feature when it was taken in. */

@@ -6,7 +6,7 @@ import { threadSizes } from '../../cutting/threads';
 import { profileHeight } from '../../shop/tool';
 import { Added, Carving, Mark } from './added';
 import { Edge, edgeHeight } from './edges';
-import { Feature, Part } from './feature';
+import { Feature, Part, endsAt } from './feature';
 import { Lean, leaningFaces } from './leaning';
 import { PartModel, threadOf } from './model';
 import { instancesOf } from './shapes';
@@ -96,14 +96,14 @@ function holes(feature: Feature, thickness: number): HeightRule[] {
     if (!found) return [];
     const { centre, radius } = found;
     const mouth =
-      counterbore && counterbore.diameter > 2 * radius && counterbore.depth < (through ? thickness : depth)
+      counterbore && counterbore.diameter > 2 * radius && counterbore.depth < endsAt(feature, thickness)
         ? cutTo(round(centre, counterbore.diameter / 2), -counterbore.depth, -counterbore.depth)
         : [];
     const low = through ? -ANYTHING : -depth - 2 * radius;
     return [
       ...mouth,
       { region: round(centre, Math.max(radius, major / 2) + GOUGE), how: 'lower' as const, low },
-      { region: round(centre, radius - LEFT), how: 'lower' as const, high: through ? -thickness : -depth },
+      { region: round(centre, radius - LEFT), how: 'lower' as const, high: -endsAt(feature, thickness) },
     ];
   });
 }
@@ -217,12 +217,12 @@ export function wantedHeights(part: Part, model: PartModel, added: Added, isTopJ
   ];
 }
 
-/** At the end of a blind hole any drill’s point may stand, whichever the solid shows. */
-const drilledEnd = (feature: Feature): HeightRule[] =>
+/** At the end of a blind hole any drill’s point may stand, whichever the solid shows; below one that comes out in the open, what is cut away there later. */
+const drilledEnd = (feature: Feature, thickness: number): HeightRule[] =>
   instancesOf(feature).flatMap((chain) => {
     const found = asCircle(chain);
     return found
-      ? [{ region: round(found.centre, found.radius + LEFT), how: 'raise' as const, high: -feature.depth }]
+      ? [{ region: round(found.centre, found.radius + LEFT), how: 'raise' as const, high: -endsAt(feature, thickness) }]
       : [];
   });
 
@@ -244,7 +244,9 @@ export function besidesSurface(part: Part, model: PartModel, added: Added): Heig
     ...levels(drawn, outline, thickness),
     ...drawn.filter((f) => f.meaning === 'hole').flatMap((f) => holes(f, thickness)),
     ...lowOnly(found.filter((f) => f.meaning === 'hole').flatMap((f) => holes(f, thickness))),
-    ...found.filter((f) => f.meaning === 'hole' && !f.through).flatMap(drilledEnd),
+    ...found
+      .filter((f) => f.meaning === 'hole' && !(f.through && f.ends === undefined))
+      .flatMap((f) => drilledEnd(f, thickness)),
     ...features.filter((f) => f.meaning === 'boss').flatMap(crests),
     ...lowOnly(model.edges.map((edge) => broken(edge, true))),
     ...addedRules(added),

@@ -34,6 +34,16 @@ test('an outside on zero stays there when it grows; one that lies elsewhere does
   expect(landed(there, { ...there, x: 80 })).toEqual({ ...there, x: 80 });
 });
 
+test('a hole that is moved no longer knows where it ends', () => {
+  const found = hole({ through: true, from: 4, ends: 12 });
+  expect(landed(found, { ...found, name: 'Pin' })).toMatchObject({ from: 4, ends: 12 });
+  for (const moved of [
+    landed(found, { ...found, x: 50 }),
+    oppositeOf({ kind: 'plate', thickness: 20, features: [plate, found] }, found, 'left and right'),
+  ])
+    expect(moved).toMatchObject({ from: undefined, ends: undefined });
+});
+
 test.each([
   ['left and right', [94, 30]],
   ['front and back', [20, 52]],

@@ -2,7 +2,7 @@
 import { chainBounds } from '../../geometry/plane/chain';
 import { Bounds, EMPTY_BOUNDS, isEmpty, joinBounds } from '../../geometry/plane/point';
 import { freshId } from '../../quantity/ids';
-import { Feature, Part, isBeside, sideOf } from './feature';
+import { Feature, Part, elsewhere, isBeside, sideOf } from './feature';
 import { mirrored, moved } from './placed';
 import { instancesOf } from './shapes';
 import { middleOn } from './side';
@@ -24,8 +24,11 @@ export function onZero(features: Feature[]): Feature[] {
   return isEmpty(b) ? features : features.map((f) => (isBeside(f) ? f : moved(f, { x: -b.minX, y: -b.minY })));
 }
 
+const placeOf = ({ x, y, turn, pattern, side, shape }: Feature) => JSON.stringify([x, y, turn, pattern, side, shape]);
+
 /** A feature as it was changed; an outside whose corner lay on zero keeps it there when its shape changes. */
 export function landed(before: Feature, after: Feature): Feature {
+  if (after.from || after.ends) return placeOf(before) === placeOf(after) ? after : elsewhere(after);
   if (after.meaning !== 'outline' || isBeside(after) || before.shape === after.shape) return after;
   const { minX, minY } = boundsOf([before]);
   return Math.abs(minX) < ON_ZERO && Math.abs(minY) < ON_ZERO ? onZero([after])[0] : after;
@@ -43,5 +46,5 @@ export function oppositeOf(part: Part, feature: Feature, how: Opposite): Feature
     'f',
     part.features.map((f) => f.id),
   );
-  return { ...image, id, name: `${feature.name}, ${how}`.slice(0, 80) };
+  return { ...elsewhere(image), id, name: `${feature.name}, ${how}`.slice(0, 80) };
 }

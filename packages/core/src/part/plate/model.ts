@@ -14,7 +14,7 @@ import { Thread, parseThread } from '../../cutting/threads';
 import { Bounds, EMPTY_BOUNDS, Point, distance, joinBounds } from '../../geometry/plane/point';
 import { Finding, finding } from '../../quantity/finding';
 import { BESIDE, Edge, edgeDrop, surfaceAround } from './edges';
-import { Counterbore, EdgeForm, Feature, Part, isBeside } from './feature';
+import { Counterbore, EdgeForm, Feature, Part, endsAt, isBeside } from './feature';
 import { unknownLetters } from './lettering';
 import { halfWidth } from './limits';
 import { trimmedPart } from './notch';
@@ -27,8 +27,10 @@ export interface Hole {
   feature: string;
   centre: Point;
   diameter: number;
-  /** Down from the part's top, mm; the full thickness when it goes through. */
+  /** Down from the part's top, mm; where it goes through, to where it comes out. */
   depth: number;
+  /** Where its mouth lies when the part is done, as far as that is known, mm down. */
+  from?: number;
   through: boolean;
   /** How far either way its diameter may be off, mm, where the part says so. */
   within?: number;
@@ -38,10 +40,10 @@ export interface Hole {
 }
 
 /** How much of a hole is wall, mm: from the floor its mouth lies in, which is cut before, to its own end. */
-export const wallOf = ({ feature, centre, depth }: Hole, { floors }: Pick<PartModel, 'floors'>): number =>
+export const wallOf = ({ feature, centre, depth, from = 0 }: Hole, { floors }: Pick<PartModel, 'floors'>): number =>
   depth +
   Math.min(
-    0,
+    -from,
     ...floors.filter((f) => f.feature !== feature && f.z > -depth && contains(f.region, centre)).map((f) => f.z),
   );
 
@@ -158,7 +160,8 @@ function holesOf(feature: Feature, chains: Chain[], thickness: number): { holes:
       feature: feature.id,
       centre: round.centre,
       diameter: 2 * round.radius,
-      depth: feature.through ? thickness : feature.depth,
+      depth: endsAt(feature, thickness),
+      ...(feature.from && { from: feature.from }),
       through: feature.through,
       ...(feature.limits && { within: halfWidth(feature, 'diameter') }),
       thread: threadOf(feature),

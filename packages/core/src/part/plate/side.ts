@@ -1,7 +1,7 @@
 import { chainBounds } from '../../geometry/plane/chain';
 import { EMPTY_BOUNDS, Point, isEmpty, joinBounds } from '../../geometry/plane/point';
 import { Finding } from '../../quantity/finding';
-import { Feature, Part, SINGLE, isBeside, sideOf } from './feature';
+import { Feature, Part, SINGLE, endsAt, isBeside, sideOf } from './feature';
 import { aimedPart } from './limits';
 import { partModel } from './model';
 import { trimmedPart } from './notch';
@@ -47,14 +47,26 @@ export function middleOn(part: Part, face: Face): Point {
 /** The box of the part as it lies. */
 export const bodyAs = (part: Part, up: Up): Body => turnedBody(turnBetween('top', up), bodyOf(part));
 
+/** What goes through seen from its other end; mouths and broken edges are on its own side. */
+function otherEnd(feature: Feature, thickness: number): Feature {
+  const plain = { ...feature, counterbore: undefined, edge: undefined };
+  if (feature.meaning !== 'hole') return plain;
+  const { from = 0 } = feature;
+  const deep = endsAt(feature, thickness);
+  return {
+    ...plain,
+    from: deep < thickness ? thickness - deep : undefined,
+    ends: from > 0 ? thickness - from : undefined,
+  };
+}
+
 /** What a feature is to somebody who looks at the other side of the part; undefined where it is not seen there. */
-function fromBehind(feature: Feature, face: Face): Feature | undefined {
+function fromBehind(feature: Feature, face: Face, thickness: number): Feature | undefined {
   if (feature.lean) return undefined;
   if (sideOf(feature) === face) return feature;
   if (isBeside(feature)) return undefined;
   if (feature.meaning !== 'outline' && feature.meaning !== 'notch' && !feature.through) return undefined;
-  // Mouths and broken edges are on its own side.
-  return { ...feature, counterbore: undefined, edge: undefined };
+  return otherEnd(feature, thickness);
 }
 
 /**
@@ -76,7 +88,7 @@ const known = new WeakMap<Part, Map<Up, Part>>();
 
 function lookFrom(part: Part, up: Up, body: Body): Part {
   if (isOnSide(up)) return lookAtFace(part, up, body);
-  const features = part.features.flatMap((f) => fromBehind(f, faceOf(up)) ?? []);
+  const features = part.features.flatMap((f) => fromBehind(f, faceOf(up), part.thickness) ?? []);
   const isWhole = features.length === part.features.length && features.every((f, i) => f === part.features[i]);
   if (up === 'top') return isWhole ? part : { ...part, features };
   return { ...part, features: features.map((f) => turned(f, body, turnBetween('top', up))) };
@@ -97,10 +109,7 @@ function lookAtFace(part: Part, up: Up, body: Body): Part {
       .filter((f) => f.side === of && !f.lean)
       .map((f): Feature => ({ ...moved(f, corner), side: undefined }));
   const through = on(OPPOSITE[face]).filter((f) => f.meaning === 'outline' || f.meaning === 'notch' || f.through);
-  const seen = [
-    ...on(face),
-    ...through.map((f) => mirrored({ ...f, counterbore: undefined, edge: undefined }, 'left and right', box.x)),
-  ];
+  const seen = [...on(face), ...through.map((f) => mirrored(otherEnd(f, box.size[2]), 'left and right', box.x))];
   const outside = part.features.find((f) => f.meaning === 'outline' && !isBeside(f));
   if (outside && !seen.some((f) => f.meaning === 'outline')) seen.unshift(boxFrom(outside, box));
   const plate = trimmedPart({ ...part, thickness: box.size[2] || part.thickness, features: seen }).part;

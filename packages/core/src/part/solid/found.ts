@@ -10,6 +10,9 @@ export interface Found extends Standing {
   /** Of its floor below the top of the solid, of a boss its top, mm. */
   depth: number;
   through: boolean;
+  /** Where the mouth of a hole lies, and where one that goes through comes out, where that is not at the sides of the solid, mm down. */
+  from?: number;
+  ends?: number;
   counterbore?: Counterbore;
   edge?: EdgeForm;
   /** Faces its edge was broken to, of those it is made of. */

@@ -97,13 +97,28 @@ export function leaningHoles({ solid, tops, thickness }: Looked): Found[] {
   });
 }
 
+/** The cylinders of an axis from the top down, as far as the air between two of them is no longer than the metal above it: beyond it, the other side begins. */
+function reachable(looked: Looked, on: number[]): { face: number; low: number; high: number }[] {
+  const spans = on
+    .filter((i) => looked.solid.faces[i].fit.kind === 'cylinder')
+    .map((face) => ({ face, low: looked.span(face)[0], high: looked.span(face)[1] }))
+    .sort((a, b) => b.high - a.high);
+  let [metal, low] = [0, spans[0]?.high ?? 0];
+  const end = spans.findIndex((s) => {
+    if (metal > 0 && low - s.high > metal) return true;
+    metal += Math.max(0, Math.min(low, s.high) - s.low);
+    low = Math.min(low, s.low);
+    return false;
+  });
+  return end < 0 ? spans : spans.slice(0, end);
+}
+
 function holeAt(looked: Looked, { x, y, faces: on }: Axis): Found[] {
   const { faces } = looked.solid;
   const bores: { radius: number; low: number; high: number; turn: number; faces: number[] }[] = [];
-  for (const i of on) {
+  for (const { face: i, low, high } of reachable(looked, on)) {
     const { fit, turn } = faces[i];
     if (fit.kind !== 'cylinder') continue;
-    const [low, high] = looked.span(i);
     const known = bores.find((b) => Math.abs(b.radius - fit.radius) < 1e-3);
     if (known) {
       known.turn = Math.max(known.turn, Math.min(360, known.low < high && low < known.high ? known.turn + turn : turn));
@@ -134,6 +149,7 @@ function holeAt(looked: Looked, { x, y, faces: on }: Axis): Found[] {
   const wider = seen
     .filter((b) => b.radius > narrow.radius + 1e-3 && b.low >= narrow.high - NEAR && b.low < narrow.high + NEAR)
     .find((b) => b.radius < 4 * narrow.radius);
+  const from = Math.max(0, -(wider ?? sink ?? narrow).high);
   const found: Found = {
     ...{ meaning: 'hole', shape: { type: 'round', diameter: tidy(2 * narrow.radius) }, turn: 0 },
     ...{ x: tidy(x), y: tidy(y), depth: through ? looked.thickness : tidy(-narrow.low), through },
@@ -145,6 +161,8 @@ function holeAt(looked: Looked, { x, y, faces: on }: Axis): Found[] {
       ...(wider ? looked.levelBeside(wider.faces, wider.low) : []),
     ],
   };
+  if (from > NEAR) found.from = tidy(from);
+  if (through && narrow.low > NEAR - looked.thickness) found.ends = tidy(-narrow.low);
   if (point) found.point = tidy((2 * point.half * 180) / Math.PI);
   if (wider) found.counterbore = { diameter: tidy(2 * wider.radius), depth: tidy(-wider.low) };
   if (sink) {

@@ -7,6 +7,10 @@ export const LEFT_WORDS: Record<LeftFace['why'], { is: string; would: string }> 
     is: 'hidden from all six sides',
     would: 'a grip that leans, a cutter that reaches sideways, or another design',
   },
+  along: {
+    is: 'open at its two ends alone',
+    would: 'a cutter that reaches sideways, as for a dovetail or a T-slot',
+  },
   slope: { is: 'slopes: no flat or upright wall', would: 'a grip that leans, or a ball mill in lines' },
   round: { is: 'rounded', would: 'a corner-rounding mill, or a ball mill in lines' },
   free: { is: 'of free form', would: 'a ball mill in lines' },

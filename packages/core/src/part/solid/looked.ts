@@ -2,17 +2,20 @@
 import { Chain } from '../../geometry/plane/chain';
 import { Region, Ring, area, contains, difference, islands, ringArea } from '../../geometry/plane/clip';
 import { Point, distanceToSegment } from '../../geometry/plane/point';
+import { areaVectors } from '../../geometry/space/triangles';
 import { Vec3, vec } from '../../geometry/space/vec3';
 import { maths } from '../../quantity/maths';
 import { Faces } from './faces/faces';
 import { Found, SAME_HEIGHT } from './found';
-import { reachedFromAbove } from './reach';
+import { isReached, reachedFromAbove } from './reach';
 import { Standing, Upright, chainOf, shapeOf, tidy } from './rings';
 import { Tops } from './tops';
 
 /** Normals this upright belong to flats, others this level to walls. */
 export const UPRIGHT = 0.99999;
 const LEVEL = 1e-4;
+/** Area of a facet that is none, mm². */
+const DUST = 1e-9;
 /** Regions smaller than this are none, mm². */
 export const LEAST_AREA = 0.01;
 /** Flats that levels are taken from. */
@@ -60,14 +63,17 @@ export class Looked {
   /** The same without its openings. */
   readonly filled: Region;
 
+  /** @param made faces that another side makes */
   constructor(
     readonly solid: Faces,
     readonly tops: Tops,
+    made: ReadonlySet<number> = new Set(),
   ) {
     const { faces } = solid;
     this.uprights = uprightsOf(solid);
     this.flats = faces.flatMap((f, face) => {
       if (f.fit.kind !== 'plane' || f.fit.normal.z < UPRIGHT || f.area < LEAST_AREA) return [];
+      if (made.has(face) && this.isFarWall(face)) return [];
       const { at, normal } = f.fit;
       const z = tidy((at.x * normal.x + at.y * normal.y + at.z * normal.z) / normal.z);
       return [{ face, z, at: this.middleOf(face) }];
@@ -81,6 +87,12 @@ export class Looked {
   /** For each face, how much of it nothing stands over: 0 to 1. */
   get shares(): number[] {
     return (this.known ??= reachedFromAbove(this.solid, this.tops));
+  }
+
+  /** Whether a flat is seen through an opening in what stands before it: none of the walls it ends in is seen whole. */
+  private isFarWall(face: number): boolean {
+    const walls = this.wallsOf(face);
+    return walls.length > 0 && walls.every((i) => !isReached(this.shares[i]));
   }
 
   /** Middle of the largest triangle of a face. */
@@ -212,10 +224,20 @@ export class Looked {
 
   isWall(face: number): boolean {
     const { fit } = this.solid.faces[face];
-    return (
-      (fit.kind === 'plane' && Math.abs(fit.normal.z) < LEVEL) ||
-      (fit.kind === 'cylinder' && Math.abs(fit.axis.z) > UPRIGHT)
-    );
+    if (fit.kind === 'plane') return Math.abs(fit.normal.z) < LEVEL;
+    if (fit.kind === 'cylinder') return Math.abs(fit.axis.z) > UPRIGHT;
+    return fit.kind === 'free' && this.standsUpright(face);
+  }
+
+  private readonly upright = new Map<number, boolean>();
+  private areas?: Float64Array;
+
+  /** Whether all of a face of free form stands upright, as round a cam. */
+  private standsUpright(face: number): boolean {
+    const a = (this.areas ??= areaVectors(this.solid.mesh));
+    const isLevel = (t: number) => Math.abs(a[3 * t + 2]) <= LEVEL * maths.hypot(a[3 * t], a[3 * t + 1]) + DUST;
+    if (!this.upright.has(face)) this.upright.set(face, this.solid.faces[face].triangles.every(isLevel));
+    return this.upright.get(face)!;
   }
 
   /** Upright faces a ring runs along. */

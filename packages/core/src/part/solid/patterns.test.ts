@@ -50,6 +50,14 @@ const thing = (shape: Shape, turn: number, pattern = SINGLE): Feature => ({
 const isNear = (a: Chain, b: Chain) =>
   a.vertices.every((p) => b.vertices.some((q) => distance(p, q) < 1e-2)) && a.vertices.length === b.vertices.length;
 
+/** An open line from one place to another, as an edge is. */
+const edge = (x: number, from: number, to: number): Feature =>
+  thing({ type: 'chain', closed: false, vertices: [from, to].map((y) => ({ x, y, bulge: 0 })) }, 0);
+
+test('edges on both sides of a step are no row that starts half way along', () => {
+  expect(showsAll([edge(0, 50, 0), edge(70, 0, 50)])).toBe(true);
+});
+
 /** Whether patterns show all that was there, each once. */
 function showsAll(things: Feature[]): boolean {
   const found = arranged(things as Standing[]);

@@ -81,7 +81,7 @@ function marksOf(thing: Standing): Point[] {
   if (thing.shape.type === 'round') return [{ x: thing.x, y: thing.y }];
   const at = { turn: thing.turn, dx: thing.x, dy: thing.y };
   return linesOf(thing.shape).flatMap((line) =>
-    [...pieces(transform(line, at))].flatMap(({ a, b, bulge }) => [a, splitPiece(a, b, bulge, 0.5).at]),
+    [...pieces(transform(line, at))].flatMap(({ a, b, bulge }) => [a, splitPiece(a, b, bulge, 0.5).at, b]),
   );
 }
 

@@ -11,10 +11,11 @@ import { Tops } from './tops';
 /**
  * Everything found from one side, as the solid lies: the outside first.
  * @param side which of its sides is up: its outside is cut from the top
+ * @param made faces that sides before it make
  */
-export function recognised(solid: Faces, tops: Tops, side: Face): Found[] {
+export function recognised(solid: Faces, tops: Tops, side: Face, made: ReadonlySet<number>): Found[] {
   const isTop = side === 'top';
-  const looked = new Looked(solid, tops);
+  const looked = new Looked(solid, tops, made);
   const holes = holesOf(looked);
   const outside = isTop ? looked.outside() : [];
   // A part leans on a sine plate as it was drawn: from its top.

@@ -160,6 +160,7 @@ function rectangleOf(v: Vertex[]): Standing | undefined {
   const rounded = v.length === 8;
   if (!rounded && v.length !== 4) return undefined;
   const first = v.findIndex((p) => p.bulge === 0);
+  if (first < 0) return undefined;
   const at = (k: number) => v[(first + k) % v.length];
   const step = rounded ? 2 : 1;
   const sides = [0, 1, 2, 3].map((k) => [at(step * k), at(step * k + 1)]);

@@ -1,18 +1,19 @@
 import 'reflect-metadata';
 import fc from 'fast-check';
-import { TRUTH, True, solidOf, terraces } from '../../../testing/solids';
+import { TRUTH, True, prism, solidOf, terraces } from '../../../testing/solids';
 import { asCircle, chainBounds } from '../../geometry/plane/chain';
 import { Feature, sideOf } from '../plate/feature';
 import { modelOf, surfaceAt } from '../plate/model';
 import { instancesOf } from '../plate/shapes';
 import { seenFrom } from '../plate/side';
+import { FACE_UPS } from '../plate/turn';
 import { facesOfSolid } from './faces/faces';
 import { onPlace } from './lying';
 import { understood, waysUp } from './sides';
 
 const PLAIN = [
   ...['gauge-housing', 'probe-bracket', 'cover-plate', 'drain-step', 'hub-flange', 'thin-tray', 'latch-body'],
-  ...['rod-fork', 'slide-block'],
+  ...['rod-fork', 'slide-block', 'seat-angle'],
 ];
 const NEAR = 2e-3;
 const near = (a: number | undefined, b: number | undefined, within = NEAR) => Math.abs((a ?? 0) - (b ?? 0)) < within;
@@ -48,7 +49,8 @@ function isMade(t: True, { feature, x, y, wide, high, round }: Single): boolean 
     const leans = JSON.stringify(feature.lean) === JSON.stringify(t.lean);
     const mouth = JSON.stringify(feature.counterbore) === JSON.stringify(t.counterbore);
     const sunk = t.countersink ? near(feature.edge?.size, (t.countersink.diameter - t.diameter!) / 2) : true;
-    return round !== undefined && near(2 * round.radius, t.diameter, 1e-3) && mouth && sunk && leans;
+    const ends = (['from', 'ends'] as const).every((k) => t[k] === undefined || near(feature[k], t[k], 1e-3));
+    return round !== undefined && near(2 * round.radius, t.diameter, 1e-3) && mouth && sunk && leans && ends;
   }
   const isRound =
     t.corner === undefined || (feature.shape.type === 'rectangle' && near(feature.shape.radius, t.corner));
@@ -128,6 +130,40 @@ describe('understood', () => {
     expect(slot.length).toBe(4);
     // The two walls below the overhang and its two undersides are reached from the left alone.
     expect(faces('Step, 3').filter((i) => !slot.includes(i)).length).toBeGreaterThanOrEqual(4);
+  });
+
+  test('a hole ends where it comes out, and its other end is its mouth from below', async () => {
+    const { features, thickness } = understood(await solidOf('seat-angle', 'stl'));
+    const [seat, ...others] = features.filter((f) => f.meaning === 'hole');
+    expect(seat).toMatchObject({ through: true, from: 28, counterbore: { depth: 33.4 } });
+    expect(seat.ends).toBeUndefined();
+    // Two through the leg, 12 of the 80 to the other side; one into the pocket, whose far wall is none of its own.
+    expect(others.map((f) => [f.side, f.through, f.ends ?? f.depth])).toEqual([
+      ['front', false, 20],
+      ['left', true, 12],
+    ]);
+    const below = seenFrom({ kind: 'plate', thickness, features }, FACE_UPS.underside).features.find(
+      (f) => f.id === seat.id,
+    );
+    expect(below).toMatchObject({ from: undefined, ends: 12, counterbore: undefined });
+    expect(modelOf(seenFrom({ kind: 'plate', thickness, features }, FACE_UPS.left)).holes.map((h) => h.depth)).toEqual([
+      12, 12,
+    ]);
+  });
+
+  test('walls of a dovetail are open at their ends alone', async () => {
+    const { left } = understood(await solidOf('seat-angle', 'step'));
+    expect(left.map((l) => l.why)).toEqual(['along', 'along']);
+  });
+
+  test('the wall of a cam is a wall, whatever curve it follows', () => {
+    const ring = Array.from({ length: 90 }, (_, k) => {
+      const [a, r] = [(Math.PI * k) / 45, 24 + 6 * Math.cos((Math.PI * k) / 45)];
+      return { x: 40 + r * Math.cos(a), y: 40 + r * Math.sin(a) };
+    });
+    const { features, left } = understood(onPlace(facesOfSolid(prism(ring, 12))));
+    expect(features.map((f) => f.meaning)).toEqual(['outline']);
+    expect(left).toEqual([]);
   });
 
   test('a comb lies on its back, not on its end, though its end shows as many faces', () => {

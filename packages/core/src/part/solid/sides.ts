@@ -38,8 +38,8 @@ export function nameOf({ meaning, shape, isOpen, through }: Found): string {
 }
 
 /** What equal things have in common, beside their shape. */
-const likeness = ({ meaning, depth, through, counterbore, edge, foot, taper, lean }: Found): string =>
-  JSON.stringify([meaning, depth, through, counterbore, edge, foot, taper, lean]);
+const likeness = ({ meaning, depth, through, from, ends, counterbore, edge, foot, taper, lean }: Found): string =>
+  JSON.stringify([meaning, depth, through, from, ends, counterbore, edge, foot, taper, lean]);
 
 /** Equal things as one feature each; what stands alone stays. */
 function grouped(found: Found[]): { found: Found; pattern: Arranged['pattern']; faces: number[] }[] {
@@ -95,7 +95,7 @@ function foundFrom(solid: Faces, body: Body, told?: (share: number) => void) {
     const tops = new Tops(lying.mesh, lying.against);
     reached[side] = reachedFromAbove(lying, tops).flatMap((share, i) => (isReached(share) ? [i] : []));
     if (reached[side].every((i) => made.has(i))) return;
-    const all = recognised(lying, tops, side);
+    const all = recognised(lying, tops, side, made);
     const own = ownOf(all, made, solid);
     const better = new Set(own.filter((f) => f.through && hasMouth(f)).flatMap((f) => f.faces));
     for (const before of found)
@@ -153,9 +153,11 @@ export function onSideOf(
 }
 
 function featureOf(f: Found, name: string, pattern: Feature['pattern'], faces: number[]): Feature {
-  const { meaning, shape, x, y, turn, depth, through, counterbore, edge, foot, taper, lean } = f;
+  const { meaning, shape, x, y, turn, depth, through, from, ends, counterbore, edge, foot, taper, lean } = f;
   const named = faces.length > 0 ? { faces } : {};
   const more = {
+    ...(from && { from }),
+    ...(ends && { ends }),
     ...(counterbore && { counterbore }),
     ...(edge && { edge }),
     ...(foot && { foot }),
@@ -179,6 +181,17 @@ function isOnBox({ fit }: Faces['faces'][number], { min, max }: Box3): boolean {
   });
 }
 
+/** Opposite sides. */
+const ENDS: [Face, Face][] = [
+  ['top', 'underside'],
+  ['front', 'back'],
+  ['left', 'right'],
+];
+
+/** Whether two opposite sides come to a face, and no other. */
+const isAlong = (face: number, reached: Understood['reached']): boolean =>
+  ENDS.some((ends) => FACES.every((side) => reached[side].includes(face) === ends.includes(side)));
+
 /** Faces that are no side of the box and in no feature, with why. */
 function leftOver(
   { faces }: Faces,
@@ -191,6 +204,7 @@ function leftOver(
   const why = (i: number): LeftWhy => {
     const { fit } = faces[i];
     if (!all.has(i)) return 'undercut';
+    if (isAlong(i, reached)) return 'along';
     if (fit.kind === 'free') return 'free';
     if (fit.kind === 'ring' || fit.kind === 'ball') return 'round';
     const axis = fit.kind === 'plane' ? fit.normal : fit.axis;

@@ -402,6 +402,9 @@ describe('edges', () => {
       expect(proof.codes).toEqual([]);
       expect((proof.removed - before) * 1000).toBeCloseTo((maxX - minX) / 2, -0.2);
     }
+    // It comes down beside the part, not on its corner: a spot drill would wander there.
+    const wide = { form: 'chamfer' as const, size: 1.5, angle: 90 };
+    expect(prove(withOperation(cleared(broken(minX, maxX, wide)), 'chamfer', ['f3'], tool(13)), 0.1).codes).toEqual([]);
     // Left out, the proof asks for it.
     expect(prove(cleared(broken(minX, maxX, chamfered)), 0.05).codes).toContain('metal-left');
     const level = broken(minX, maxX).part.features.map((f) => (f.id === 'f3' ? { ...f, y: -20 } : f));

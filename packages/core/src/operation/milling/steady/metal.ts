@@ -133,6 +133,24 @@ export class Metal {
     return sum * STEP;
   }
 
+  /** How wide the metal before the cutter is across its way, mm: what it takes away is this wide, wherever on the rim it lies. */
+  across(x: number, y: number, c: number, s: number): number {
+    const { cap, skip, radius } = this;
+    const full = cap - this.error;
+    let sum = 0;
+    let before = this.onRim(x, y, c, s, 0);
+    for (let k = 0; k < SAMPLES;) {
+      const next = k + (before < -cap || before >= full ? Math.min(skip, SAMPLES - k) : 1);
+      const now = this.onRim(x, y, c, s, next);
+      if (before > 0) sum += Math.abs(SIN[next - 1] - SIN[k]);
+      const last = Math.abs(SIN[next] - SIN[next - 1]);
+      const [low, high] = before < now ? [before, now] : [now, before];
+      if (high > 0) sum += low > 0 ? last : (last * high) / (high - low);
+      [k, before] = [next, now];
+    }
+    return sum * radius;
+  }
+
   /** Depth at a sample of the leading rim, less the reading's own error. */
   private onRim(x: number, y: number, c: number, s: number, k: number): number {
     const R = this.radius;

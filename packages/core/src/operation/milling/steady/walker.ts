@@ -12,11 +12,12 @@ export interface Pose {
   heading: number;
 }
 
-/** One unbroken stretch in metal: poses, and the engaged angle on the way to each, radians. */
+/** One unbroken stretch in metal: poses, and on the way to each the engaged angle, radians, and how wide the metal before the cutter is, mm. */
 export interface Pass {
   side: Side;
   poses: Pose[];
   engaged: number[];
+  across: number[];
 }
 
 /** A step: its curvature, positive out of the metal, and the engaged angle at its end, radians. */
@@ -266,7 +267,7 @@ export class Walker {
     this.setOut(start.x, start.y, start.heading);
     this.side = side;
     this.gone = 0;
-    const pass: Pass = { side, poses: [start], engaged: [0] };
+    const pass: Pass = { side, poses: [start], engaged: [0], across: [0] };
     const patience = IDLE * metal.radius;
     let idle = 0;
     let last = 0;
@@ -290,6 +291,7 @@ export class Walker {
     if (last === 0) return undefined;
     pass.poses.length = last;
     pass.engaged.length = last;
+    pass.across.length = last;
     return pass;
   }
 
@@ -299,11 +301,14 @@ export class Walker {
     const cuts = Math.max(1, Math.ceil(turn / 0.15));
     const chords = cuts * Math.max(1, Math.ceil(turn / cuts / 0.05));
     let from = pass.poses[pass.poses.length - 1];
+    this.try(k, stride);
+    const across = this.metal.across(this.tx, this.ty, this.tcos, this.tsin);
     for (let i = 1; i <= chords; i++) {
       this.try(k, (stride * i) / chords);
       const pose = { x: this.tx, y: this.ty, heading: this.th };
       pass.poses.push(pose);
       pass.engaged.push(bite);
+      pass.across.push(across);
       if ((i * cuts) % chords === 0) {
         this.metal.take(from.x, from.y, pose.x, pose.y);
         from = pose;

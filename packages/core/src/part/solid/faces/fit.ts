@@ -134,6 +134,15 @@ function axisOfNormals({ facets }: Sampled): Vec3 {
   return vec(x, y, z);
 }
 
+/** How far normals of what is drawn along an axis may lean along it, as a sine. */
+const DRAWN = 1e-4;
+
+/** Whether a surface is a line drawn along an axis, as the wall of a cam is: no cone, ball or ring is. */
+function isDrawn(sampled: Sampled): boolean {
+  const axis = axisOfNormals(sampled);
+  return sampled.facets.every(({ area }) => Math.abs(dot(area, axis)) <= DRAWN * lengthOf(area));
+}
+
 /** Where an axis stands: the lines along normals, seen along it, meet there. */
 function middleSeenAlong(axis: Vec3, { facets }: Sampled): Vec3 | undefined {
   const [u, v] = squareTo(axis);
@@ -296,9 +305,11 @@ function ringThrough(sampled: Sampled, tolerance: number): Fit | undefined {
  */
 export function fitTo(sampled: Sampled, tolerance = ON_SURFACE): Fit {
   if (sampled.corners.length < 3) return { kind: 'free' };
+  const straight =
+    planeThrough(sampled, tolerance) ?? (sampled.corners.length < 5 ? undefined : cylinderThrough(sampled, tolerance));
+  if (straight) return straight;
+  if (isDrawn(sampled)) return { kind: 'free' };
   return (
-    planeThrough(sampled, tolerance) ??
-    (sampled.corners.length < 5 ? undefined : cylinderThrough(sampled, tolerance)) ??
     (sampled.corners.length < 6 ? undefined : coneThrough(sampled, tolerance)) ??
     (sampled.corners.length < 5 ? undefined : ballThrough(sampled, tolerance)) ??
     (sampled.corners.length < 8 ? undefined : ringThrough(sampled, tolerance)) ?? { kind: 'free' }
