@@ -190,6 +190,16 @@ describe('steady-load clearing keeps its promise', () => {
       expect(count).toBeLessThan(500_000);
     });
 
+    test('ends no room that is behind it: a small corner is entered by itself, whatever the neighbours took of it', () => {
+      const pocket = ring({ type: 'rectangle', width: 90, height: 56, radius: 6 }, 55, 38);
+      const region = [pocket, round(12, 34, 26).reverse(), round(12, 76, 50).reverse()];
+      const { clearing } = cleared(region, { radius: 8, bite: 2.05, turn: 0.8, allowance: 0.32 });
+      // One round each corner.
+      expect(clearing.stretches.filter(({ kind }) => kind === 'ramp')).toHaveLength(2);
+      expect(clearing.leftStanding(0.1).area).toBeLessThan(0.5);
+      expect(clearing.leftStanding(0.1, 2).area).toBe(0);
+    });
+
     test('is none it could reach where there is no room at all', () => {
       const groove = [round(56, 45, 45), round(49, 45, 45).reverse()];
       const { clearing, count } = cleared(groove, { radius: 1.5, bite: 0.33, turn: 0.15, allowance: 0.1 });

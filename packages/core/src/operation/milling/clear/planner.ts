@@ -182,7 +182,9 @@ export class ClearPlanner {
     const place = { operation: context.operation.id, feature: feature.id };
     const touched = offset(clearing.reachable, this.leave + 2 * COARSE, COARSE);
     if (params.from === 'all of the stock') this.findings.push(...cornersLeft(context, feature, wanted, touched));
-    const left = clearing.leftStanding(0.1);
+    // A lap along the walls takes thin metal beside them with it.
+    const beside = params.finish ? params.wallAllowance + this.radius / 4 : 0;
+    const left = clearing.leftStanding(0.1, beside);
     if (left.at && left.area > 0.2) {
       this.findings.push(
         finding('left-standing', { area: left.area, feature: feature.name, near: left.at }, { ...place, at: left.at }),

@@ -77,8 +77,11 @@ const TOUCH_FROM = Array.from({ length: 12 }, (_, k) => degrees(30 * k));
 const THIN = 0.006;
 /** Nearer to metal than this no cutter comes down in a rapid, mm. */
 const APART = 0.1;
-/** More metal than this where the centre may go, in squares of the radius, calls for an entry of its own. */
+/** More metal than this where the centre may go, in squares of the radius, calls for an entry of its own; in a small room this share of it. */
 const STILL_FULL = 0.02;
+const STILL_FULL_OF_ROOM = 0.25;
+/** A small room is looked at in so many steps across. */
+const ACROSS_ROOM = 8;
 /** A pass must be worth this share of a radius at full bite. */
 const WORTH = 0.02;
 /** Minutes a run is held back by, less the longer it is up to so many radii, so that nobody digs private holes. */
@@ -108,9 +111,9 @@ interface Choice {
 /** Clears one layer so that the engaged angle stays at the asked value. */
 export class SteadyClearing {
   readonly stretches: Stretch[] = [];
-  /** Where its centre may be and turn. */
+  /** Where its centre may be and turn; each is entered if it must be, those that are no more than a hair left out. */
   private readonly rooms: Region[];
-  /** Those of them that are more than a hair; undefined where none is. */
+  /** All of them; undefined where none is. */
   private readonly wide: Boundary | undefined;
   /** Where this cutter with this smallest radius can take metal away. */
   readonly reachable: Region;
@@ -139,14 +142,18 @@ export class SteadyClearing {
     const cell = Math.max(Math.min(radius / FINE, bite / 2, COARSEST), Math.sqrt(size / MOST_CELLS));
     this.metal = new Metal(stock, box, cell, radius);
     this.walls = new Boundary(allowed);
-    this.rooms = islands(offset(allowed, -(this.wall + turn)));
-    const wide = this.rooms.filter((room) => area(room) > STILL_FULL * maths.pow(radius, 2));
-    this.wide = wide.length > 0 ? new Boundary(wide.flat()) : undefined;
+    this.rooms = islands(offset(allowed, -(this.wall + turn))).filter((room) => area(room) > this.hair);
+    this.wide = this.rooms.length > 0 ? new Boundary(this.rooms.flat()) : undefined;
     this.reachable = offset(offset(allowed, -(this.wall + turn), COARSE), radius + turn, COARSE);
     this.reach = new Boundary(this.reachable);
     this.toClear = area(intersection(stock, this.reachable));
     this.frontier = new Frontier(this.metal, this.reach);
     this.walker = new Walker(this.metal, this.walls, { wall: this.wall, turn });
+  }
+
+  /** Of a room, or of metal in one, mm². */
+  private get hair(): number {
+    return STILL_FULL * maths.pow(this.input.radius, 2);
   }
 
   private get side(): Side {
@@ -159,10 +166,12 @@ export class SteadyClearing {
     this.cutAll();
     for (const room of this.rooms) {
       // Still so full of metal that it must be entered anew.
-      const full = (uncut: Point[]) =>
-        uncut.length * maths.pow(2 * this.metal.cell, 2) > STILL_FULL * maths.pow(this.input.radius, 2);
+      const size = area(room);
+      const step = Math.min(2 * this.metal.cell, Math.sqrt(size) / ACROSS_ROOM);
+      const most = Math.min(this.hair, STILL_FULL_OF_ROOM * size);
+      const full = (uncut: Point[]) => uncut.length * maths.pow(step, 2) > most;
       let before = -Infinity;
-      for (let uncut = this.uncut(room); full(uncut); uncut = this.uncut(room)) {
+      for (let uncut = this.uncut(room, step); full(uncut); uncut = this.uncut(room, step)) {
         if (this.input.stopped?.() || this.stretches.length <= before + 1) break;
         before = this.stretches.length;
         this.enter(room, uncut);
@@ -172,11 +181,10 @@ export class SteadyClearing {
     this.cutRest();
   }
 
-  /** Places in a room where metal stands, a grid of two cells. */
-  private uncut(room: Region): Point[] {
+  /** Places in a room where metal stands, a grid of so many mm. */
+  private uncut(room: Region, step: number): Point[] {
     const box = boundsOf(room.flat());
     const inside = new Boundary(room);
-    const step = this.metal.cell * 2;
     const found: Point[] = [];
     for (let y = box.minY; y <= box.maxY; y += step) {
       for (let x = box.minX; x <= box.maxX; x += step) {
@@ -465,9 +473,12 @@ export class SteadyClearing {
     }
   }
 
-  /** Area of metal that could be reached and still stands deeper than `hair` mm, mm², and where the first of it is. */
-  leftStanding(hair: number): { area: number; at?: Point } {
-    const found = [...this.standing(hair)];
+  /**
+   * Area of metal that could be reached and still stands deeper than `hair` mm, mm², and where the first of it is.
+   * @param beside metal no farther from a wall than this is not counted, mm
+   */
+  leftStanding(hair: number, beside = 0): { area: number; at?: Point } {
+    const found = [...this.standing(hair)].filter(({ x, y }) => this.walls.isDeeper(x, y, beside));
     return { area: found.length * maths.pow(this.metal.cell, 2), at: found[0] };
   }
 }
