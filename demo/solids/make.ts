@@ -207,7 +207,7 @@ const rodFork = () =>
     kernel.draw([0, 0]).lineTo([70, 0]).threePointsArcTo([70, 40], [90, 20]).lineTo([0, 40]).close(),
   )
     .hole('top', 70, 20, 16, 'through')
-    .step('front', 40, 12, 91, 24, 'through')
+    .step('right', -2, 11.5, 42, 24.5, 50)
     .hole('left', 22, 18, 8.5, 25);
 
 /** A block that slides: a slot wider below than at its mouth, a ramp, and a hole square to the ramp. */

@@ -16,6 +16,8 @@ const WIDEST_BORED = 40;
 const ALL_ROUND = 300;
 /** Places round a hole where it is looked into. */
 const LOOKED_INTO = 8;
+/** A drill goes through two walls in one where that is no deeper, in diameters. */
+const IN_ONE = 5;
 /** How far an axis may lean, as the cosine. */
 const PLUMB = 1 - 4e-7;
 /** What leans more, and less, is drilled leaning, degrees; straight to one side, as a sine. */
@@ -97,15 +99,22 @@ export function leaningHoles({ solid, tops, thickness }: Looked): Found[] {
   });
 }
 
-/** The cylinders of an axis from the top down, as far as the air between two of them is no longer than the metal above it: beyond it, the other side begins. */
+/**
+ * The cylinders of an axis from the top down, as far as the air between two of them is no longer than the metal above it: beyond it, the other
+ * side begins. Both legs of a fork are drilled in one where a plain drill goes through them.
+ */
 function reachable(looked: Looked, on: number[]): { face: number; low: number; high: number }[] {
   const spans = on
-    .filter((i) => looked.solid.faces[i].fit.kind === 'cylinder')
-    .map((face) => ({ face, low: looked.span(face)[0], high: looked.span(face)[1] }))
+    .flatMap((face) => {
+      const { fit } = looked.solid.faces[face];
+      const [low, high] = looked.span(face);
+      return fit.kind === 'cylinder' ? [{ face, low, high, radius: fit.radius }] : [];
+    })
     .sort((a, b) => b.high - a.high);
-  let [metal, low] = [0, spans[0]?.high ?? 0];
+  const top = spans[0]?.high ?? 0;
+  let [metal, low] = [0, top];
   const end = spans.findIndex((s) => {
-    if (metal > 0 && low - s.high > metal) return true;
+    if (metal > 0 && low - s.high > metal && top - s.low > IN_ONE * 2 * s.radius) return true;
     metal += Math.max(0, Math.min(low, s.high) - s.low);
     low = Math.min(low, s.low);
     return false;

@@ -1,10 +1,11 @@
 /** Rings of a section as lines and arcs: arcs are those of the cylinders they run along, so that radii are the model's own. */
-import { Chain, Vertex, circle, signedArea } from '../../geometry/plane/chain';
+import { Chain, Vertex, circle, signedArea, transform } from '../../geometry/plane/chain';
 import { fitArcs } from '../../geometry/plane/arcfit';
 import { Ring, ringArea } from '../../geometry/plane/clip';
 import { Point, distance } from '../../geometry/plane/point';
 import { maths } from '../../quantity/maths';
 import { Shape } from '../plate/feature';
+import { linesOf } from '../plate/shapes';
 
 /** A cylinder that stands upright, seen from above. */
 export interface Upright {
@@ -119,8 +120,15 @@ export function shapeOf(chain: Chain, uprights: Upright[] = []): Standing {
   const round = roundOf(chain, uprights);
   if (round)
     return { shape: { type: 'round', diameter: tidy(2 * round.radius) }, x: tidy(round.x), y: tidy(round.y), turn: 0 };
-  const v = signedArea(chain) < 0 ? undefined : chain.vertices;
-  return (v && (slotOf(v) ?? rectangleOf(v))) ?? { shape: { type: 'chain', ...chain }, x: 0, y: 0, turn: 0 };
+  const v = signedArea(chain) < 0 ? [] : chain.vertices;
+  const plain = [slotOf(v), rectangleOf(v)].find((standing) => standing && isDrawnBy(standing, v));
+  return plain ?? { shape: { type: 'chain', ...chain }, x: 0, y: 0, turn: 0 };
+}
+
+/** Whether a shape where it stands has these corners: ends of two widths, or corners of two radii, make another. */
+function isDrawnBy({ shape, x, y, turn }: Standing, v: Vertex[]): boolean {
+  const drawn = linesOf(shape).flatMap((line) => transform(line, { turn, dx: x, dy: y }).vertices);
+  return v.length > 0 && v.every((p) => drawn.some((q) => distance(p, q) < 2e-3));
 }
 
 function roundOf({ vertices: [a, b, ...more], closed }: Chain, uprights: Upright[]): Upright | undefined {

@@ -55,9 +55,9 @@ function isMade(t: True, { feature, x, y, wide, high, round }: Single): boolean 
   const isRound =
     t.corner === undefined || (feature.shape.type === 'rectangle' && near(feature.shape.radius, t.corner));
   const [a, b] = t.kind === 'slot' && wide < high ? [high, wide] : [wide, high];
-  return (
-    feature.meaning === 'pocket' && near(a, t.width) && near(b, t.height) && isRound && near(feature.taper, t.taper)
-  );
+  const isSlot = t.kind !== 'slot' || feature.shape.type === 'slot';
+  const isSized = near(a, t.width) && near(b, t.height) && near(feature.taper, t.taper);
+  return feature.meaning === 'pocket' && isSized && isRound && isSlot;
 }
 
 /** A broken edge in words. */

@@ -3,7 +3,7 @@ import { Box3 } from '../../geometry/space/triangles';
 import { Feature, LeftFace, LeftWhy, Part, SINGLE } from '../plate/feature';
 import { drawnFrom } from '../plate/side';
 import { Body, FACES, FACE_UPS, Face } from '../plate/turn';
-import { Faces } from './faces/faces';
+import { Faces, ModelFace } from './faces/faces';
 import { bodyIn, boxOf, lyingAs, onPlace } from './lying';
 import { Arranged, arranged, isAlike } from './patterns';
 import { isReached, reachedFromAbove } from './reach';
@@ -58,6 +58,9 @@ function grouped(found: Found[]): { found: Found; pattern: Arranged['pattern']; 
   );
 }
 
+/** Walls that bend less than this where they meet are one, rad. */
+const LEAST_BEND = 0.02;
+
 /** Whether one thing stands within another, seen from above. */
 const standsIn = (boss: Found, pocket: Found): boolean => boss.depth < pocket.depth;
 
@@ -84,19 +87,36 @@ function ownOf(found: Found[], made: Set<number>, { faces }: Faces): Found[] {
 /** A through hole with a mouth is cut from the side of its mouth. */
 const hasMouth = ({ counterbore, edge }: Found): boolean => counterbore !== undefined || edge !== undefined;
 
+/** Whether two plane walls of a pocket meet in an inside corner without a round: no cutter makes it that comes from above. */
+function isSharp({ meaning, faces: its }: Found, { faces }: Faces): boolean {
+  const isWall = ({ fit }: ModelFace) => fit.kind === 'plane' && Math.abs(fit.normal.z) < 1 - UPRIGHT;
+  const walls = its.filter((i) => isWall(faces[i]));
+  const isHollow = (i: number) => walls.some((o) => (faces[i].meets.get(o) ?? 0) < -LEAST_BEND);
+  return meaning === 'pocket' && walls.some(isHollow);
+}
+
 /** What was found from each side, without what one before it has. */
 function foundFrom(solid: Faces, body: Body, told?: (share: number) => void) {
   const made = new Set<number>();
   const reached = {} as Understood['reached'];
   const found: { side: Face; found: Found[] }[] = [];
+  /** What would be better made from another side. */
+  const sharp: Found[] = [];
   FACES.forEach((side, step) => {
     told?.(step / FACES.length);
     const lying = lyingAs(solid, body, FACE_UPS[side]);
     const tops = new Tops(lying.mesh, lying.against);
     reached[side] = reachedFromAbove(lying, tops).flatMap((share, i) => (isReached(share) ? [i] : []));
-    if (reached[side].every((i) => made.has(i))) return;
+    const asked = sharp.filter((f) => f.faces.every((i) => reached[side].includes(i)));
+    if (asked.length === 0 && reached[side].every((i) => made.has(i))) return;
     const all = recognised(lying, tops, side, made);
+    const round = all.filter((f) => f.meaning === 'pocket' && !isSharp(f, lying));
+    for (const f of asked.filter((f) => round.some((r) => f.faces.every((i) => r.faces.includes(i))))) {
+      for (const before of found) before.found = before.found.filter((b) => b !== f);
+      f.faces.forEach((i) => made.delete(i));
+    }
     const own = ownOf(all, made, solid);
+    sharp.push(...own.filter((f) => isSharp(f, lying)));
     const better = new Set(own.filter((f) => f.through && hasMouth(f)).flatMap((f) => f.faces));
     for (const before of found)
       before.found = before.found.filter(
