@@ -238,9 +238,9 @@ test('features: what a solid has to be cut, for a script and for a reader', asyn
 });
 
 test('what goes through from beside is as deep as the part is there', async () => {
-  const { stdout } = await tidypath('features', join(root, 'demo/solids/rod-fork.step'));
-  expect(stdout).toMatch(/^top up, 36 mm thick, 4 features/);
-  expect(stdout).toMatch(/Step at X 65\.5 Y 18, 40 deep, from the front/);
+  const { stdout } = await tidypath('features', join(root, 'demo/solids/seat-angle.step'));
+  expect(stdout).toMatch(/^top up, 40 mm thick, 9 features/);
+  expect(stdout).toMatch(/Hole 6\.6 at X 15 Y 25, 12 deep, from the left/);
 });
 
 test('features reads STEP', async () => {

@@ -81,12 +81,15 @@ type Missing = PlannedPart['missing'][number] & { setup: string };
 
 /** What no setup has a way for, each told once: what goes through can be made from its other side. */
 function stillMissing({ part, setups, unit }: Job, missing: Missing[]): PlannedPart['missing'] {
+  const isMissing = (id: string, name: string) => missing.some((m) => m.setup === id && m.feature === name);
   const isMadeElsewhere = ({ feature, setup }: Missing) =>
     part.features.some(
       (f) =>
         f.name === feature &&
         f.through &&
-        setups.some((s) => s.id !== setup && s.operations.some((o) => o.targets.includes(f.id))),
+        setups.some(
+          (s) => s.id !== setup && !isMissing(s.id, feature) && s.operations.some((o) => o.targets.includes(f.id)),
+        ),
     );
   const told = new Map<string, PlannedPart['missing'][number]>();
   for (const m of missing) {

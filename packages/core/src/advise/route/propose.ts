@@ -1,140 +1,27 @@
-import { Region, area, difference, offset } from '../../geometry/plane/clip';
-import { boundsOf } from '../../geometry/plane/point';
+import { area, difference, offset } from '../../geometry/plane/clip';
 import { Feature, isBeside } from '../../part/plate/feature';
 import { isOnSide, turnsOver } from '../../part/plate/turn';
 import { formatLength } from '../../quantity/units';
 import { TOOLS } from '../../shop/library';
 import { Tool } from '../../shop/tool';
-import { FULL_WIDTH_LAYER, suggestFinish } from '../../cutting/entries';
 import { editOperation, withSetup } from '../../document/edit';
 import { abilities } from '../../machine/abilities';
 import { proposeTool, addOperation, tidyRack } from '../edit';
 import { adviseTools } from '../tools';
-import type { Advice, Advised } from '../tools';
+import type { Advised } from '../tools';
 import { kindOf } from '../../operation/registry';
 import { Operation } from '../../document/operation';
 import { Job, Setup } from '../../document/job';
 import { Ground, beforeOf, groundOf, isOtherHalfCut, turnOf } from '../../plan/ground';
-import { Heights } from '../../document/heights';
 import { StockModel } from '../../stock/height/stock';
 import { holeSteps, sinkOf } from './holes';
-import { Chosen, MOST_TRIED, Proposal, RouteAsked, RoutePart, RouteStep, would } from './step';
+import { Outside, outsideSteps } from './outside';
+import { pocketSteps } from './pockets';
+import { Chosen, Proposal, RouteAsked, RoutePart, RouteStep } from './step';
 import { inRouteOrder, rankOf, stageOf } from './order';
 
-/** A pocket shallower than this share of the cutter's diameter is not worth a steady load. */
-const SHALLOW = 0.4;
-/** A tool that is in the route already may take this much longer than the quickest. */
-const WILLING = 1.3;
-/** The least turn of a steady load, as a share of the diameter of its cutter. */
-const TURN = 0.1;
 /** Stock that reaches no further beyond the part is as wide as it, mm. */
 const FLUSH = 0.005;
-/** What a square corner has to stay off wall and floor not to cut into a round foot, as a share of its radius. */
-const SQUARE = 0.3;
-/** And this much worse for a wall, rather than a change of tools. */
-const FAMILIAR = 2;
-
-/** Room a cutter needs beside itself to rough, mm: what it leaves on both walls, and a turn. */
-const roomToRough = (tool: Tool) => 2 * suggestFinish(tool).allowance + TURN * tool.diameter;
-
-/** Whether a cutter has room to turn: where it has none it goes round in plain passes. */
-const isRoomy = ({ room, tool }: Advice) => room === undefined || room > roomToRough(tool);
-
-/** Cutters for the bulk of a pocket, the quickest first by what they take away a minute. */
-function roughersOf(ranked: Advice[]): Advice[] {
-  const timed = ranked.filter((r) => r.minutes !== undefined).sort((a, b) => a.minutes! - b.minutes!);
-  const roomy = timed.filter(isRoomy);
-  return roomy.length ? roomy : timed;
-}
-
-/** The quickest cutter for the bulk of a pocket; one that is in the route already, or does all of it, where it is nearly as quick. */
-function rougher(able: Advice[], used: Set<string>): Advice | undefined {
-  const quick = able.filter((r) => r.minutes! <= WILLING * able[0].minutes!);
-  return quick.find((r) => used.has(r.tool.id)) ?? quick.filter((r) => r.role === 'does it').sort(byRank)[0] ?? able[0];
-}
-
-const byRank = (a: Advice, b: Advice) => a.rank - b.rank;
-
-/** Of the tools that do all of it the best, or one that is in the route already where it is nearly as good. */
-function bestOf(ranked: Advice[], used: Set<string>): Advice | undefined {
-  const able = ranked.filter((r) => r.role === 'does it').sort(byRank);
-  return able.find((r) => used.has(r.tool.id) && r.rank <= FAMILIAR * able[0].rank) ?? able[0] ?? ranked[0];
-}
-
-function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<string>): RoutePart {
-  const { shape } = feature;
-  const { ranked, buy } = asked.advise(feature);
-  const depth = feature.through ? asked.model.thickness : feature.depth;
-  const able = roughersOf(ranked);
-  const chosen = asked.chosenFor(feature);
-  const rough = able.find((r) => r.tool.id === chosen?.tool) ?? rougher(able, used);
-  if (!rough)
-    return {
-      steps: [],
-      missing: [{ feature: feature.name, why: `no cutter of the rack fits it and reaches its floor${would(buy)}` }],
-    };
-  const { tool } = rough;
-  used.add(tool.id);
-  if (shape.type === 'slot' && tool.diameter > shape.width / 2) {
-    const reason = `A slot ${asked.long(shape.width)} wide: ${tool.name} runs down its middle, then along its walls.`;
-    return { steps: [{ kind: 'slot', targets: [feature], tool, reason }], missing: [] };
-  }
-  const leave = Math.max(suggestFinish(tool).allowance, SQUARE * ((feature.foot ?? 0) - tool.cornerRadius));
-  const steady = isRoomy(rough) && (chosen?.kind ? chosen.kind === 'clear' : depth > SHALLOW * tool.diameter);
-  const along = ranked.filter((r) => r.role !== 'opens' && !r.isStepped);
-  const finisher = bestOf(along, used) ?? rough;
-  used.add(finisher.tool.id);
-  const same = finisher.tool.id === tool.id;
-  const foot = feature.foot ? ` round ${asked.long(feature.foot)} at its foot` : '';
-  const corners = `no cutter of the rack turns in its corners, reaches its floor and leaves a smooth wall${foot}${would(buy)}`;
-  const missing = finisher.role === 'does it' ? [] : [{ feature: feature.name, why: corners }];
-  const steps = [
-    {
-      kind: steady ? 'clear' : 'pocket',
-      targets: [feature],
-      tool,
-      params: { finish: false, wallAllowance: leave, ...(feature.foot && { floorAllowance: leave }) },
-      reason: `${roughReason(steady, chosen !== undefined, rough)}. It leaves ${asked.long(leave)} so that all is roughed before anything is finished.`,
-    },
-    ...neckSteps(feature, finisher, depth, leave, asked),
-    {
-      kind: 'clear',
-      targets: [feature],
-      tool: finisher.tool,
-      params: { from: 'what is left', finish: true, finishStock: leave },
-      reason: same
-        ? `The walls, once everything is roughed and the part has moved where it wants to.`
-        : `What ${tool.name} could not reach, then the walls: ${finisher.tool.name} gets closer into the corners.`,
-    },
-  ];
-  // A square corner would cut into a round foot, a shank would rub along a wall: better metal is left.
-  const isLeft = finisher.isStepped || (feature.foot && finisher.role !== 'does it');
-  const next = able.filter((r) => r !== rough).slice(0, MOST_TRIED);
-  const others: Chosen[] = [
-    { feature: feature.id, tool: tool.id, kind: steady ? 'pocket' : 'clear' },
-    ...next.map((r) => ({ feature: feature.id, tool: r.tool.id, kind: 'pocket' as const })),
-    ...next.slice(0, 1).map((r) => ({ feature: feature.id, tool: r.tool.id, kind: 'clear' as const })),
-  ];
-  return { steps: isLeft ? steps.slice(0, 1) : steps, missing, others };
-}
-
-/** Opens a neck the finisher fills, where it is deeper than a cutter goes at full width. */
-function neckSteps(pocket: Feature, finisher: Advice, depth: number, leave: number, asked: RouteAsked): RouteStep[] {
-  const { tool, opensNeck } = finisher;
-  const layer = FULL_WIDTH_LAYER * tool.diameter;
-  if (!opensNeck || depth <= layer) return [];
-  const reason = `${tool.name} fills its neck: opened in layers of ${asked.long(layer)}, as a lap over all the depth would cut there on both sides at once.`;
-  const params = { finishAlone: true, finishAt: 'each layer', layer, finishStock: leave };
-  return [{ kind: 'contour', targets: [pocket], tool, params, reason }];
-}
-
-function roughReason(steady: boolean, isTried: boolean, rough: Advice): string {
-  const { name } = rough.tool;
-  const how = steady ? 'a steady load over the whole flute' : 'plain passes';
-  if (isTried) return `${name} at ${how}: of what was tried the quickest in this route`;
-  const plain = isRoomy(rough) ? 'Shallow: plain passes are quickest' : 'Too narrow to turn in: plain passes';
-  return `${steady ? `Deep enough for ${how}` : plain}; ${name} is the quickest that fits`;
-}
 
 /** Edges the part shows, one operation for each form and angle. */
 function edgeSteps(asked: RouteAsked): RoutePart {
@@ -179,86 +66,6 @@ function faceStep({ job, rack }: RouteAsked, top: number, long: RouteAsked['long
         },
       ]
     : [];
-}
-
-/** Stock further from the part than so much of the cutter that runs round it is wide is cleared first: it would be left. */
-const FRAME = 0.9;
-
-/** Round the outside: all the stock beyond it where the piece is gripped again, else one cut that lets the part go. */
-function outsideSteps(feature: Feature, asked: RouteAsked, from: Outside, used: Set<string>): RoutePart {
-  const { below, stock, goesOn } = from;
-  const through = asked.advise(feature).ranked;
-  const deep = asked.model.thickness + BELOW;
-  const isShort = !through.some((r) => reaches(r.tool, deep));
-  const half = from.isHalfCut || (from.isTurned && isShort) ? deep / 2 : undefined;
-  const fitting = half ? asked.advise(feature, half).ranked.filter((r) => reaches(r.tool, half)) : through;
-  const chosen = asked.chosenFor(feature)?.tool;
-  const best = fitting.find((r) => r.tool.id === chosen) ?? bestOf(fitting, used);
-  const heights: Heights | undefined = half ? { end: { at: 'part top', offset: -half } } : undefined;
-  if (!best)
-    return { steps: [], missing: [{ feature: feature.name, why: 'no cutter of the rack reaches down its wall' }] };
-  const loose = below < 0.1 && !from.isHeld && !half;
-  const whyHalf = from.isHalfCut
-    ? 'Half way down: the rest was cut from the other side'
-    : `Half way down, the rest from the other side: no cutter of the rack reaches ${asked.long(deep)}`;
-  const held = `Last, so that the part is held by all of its stock until then${loose ? '; tabs keep it from coming loose' : ''}`;
-  const step: RouteStep = {
-    kind: 'contour',
-    targets: [feature],
-    tool: best.tool,
-    params: {
-      ...(loose && { tabs: 'ramped' }),
-      ...(best.tool.fluteLength < (half ?? deep) && { finishAt: 'each layer' }),
-    },
-    heights,
-    reason: `${[...(half ? [whyHalf] : []), held, ...best.cautions].join('; ')}.`,
-  };
-  const { outline } = asked.model;
-  const isFrame = area(difference(stock, offset(outline, FRAME * best.tool.diameter))) > 0;
-  const others = fitting
-    .filter((r) => r.role === 'does it' && r !== best)
-    .sort(byRank)
-    .slice(0, MOST_TRIED)
-    .map((r): Chosen => ({ feature: feature.id, tool: r.tool.id }));
-  if (loose || !(goesOn || half) || !isFrame) return { steps: [step], missing: [], others };
-  const leave = suggestFinish(best.tool).allowance;
-  const frame: RouteStep = {
-    kind: 'clear',
-    targets: [feature],
-    tool: best.tool,
-    params: { finish: false, wallAllowance: leave },
-    heights,
-    reason: `The stock reaches ${asked.long(beyondOf(stock, outline))} beyond the part: gone all round, so that jaws find the part itself when it is turned.`,
-  };
-  return { steps: [frame, step], missing: [], others };
-}
-
-/** What an outside is cut from. */
-interface Outside {
-  /** Stock below the part, mm. */
-  below: number;
-  stock: Region;
-  /** Whether another setup takes up what this one leaves. */
-  goesOn: boolean;
-  /** Whether there is a setup with the other side up. */
-  isTurned: boolean;
-  /** Whether that one cut its half already. */
-  isHalfCut: boolean;
-  /** Whether the part itself is held, not the stock round it. */
-  isHeld: boolean;
-}
-
-/** What an outside is cut below the part, mm. */
-const BELOW = 0.5;
-
-/** Whether a mill gets so deep along a wall with all of it flutes or a thinner shank. */
-const reaches = (tool: Tool, deep: number) =>
-  tool.stickOut >= deep && (tool.fluteLength >= deep || tool.shankDiameter < tool.diameter);
-
-/** How far stock reaches beyond a part, mm, on the side where it is most. */
-function beyondOf(stock: Region, outline: Region): number {
-  const [s, p] = [boundsOf(stock.flat()), boundsOf(outline.flat())];
-  return Math.max(p.minX - s.minX, s.maxX - p.maxX, p.minY - s.minY, s.maxY - p.maxY);
 }
 
 function markSteps({ job, rack }: RouteAsked): RouteStep[] {

@@ -3,7 +3,7 @@ import { Job } from '../../document/job';
 import { Feature } from '../../part/plate/feature';
 import { PartModel } from '../../part/plate/model';
 import { Tool } from '../../shop/tool';
-import type { Advised } from '../tools';
+import type { Advice, Advised } from '../tools';
 
 /** An operation of a proposed route: what it works on, with what, other values than its own, and why. */
 export interface RouteStep {
@@ -52,6 +52,21 @@ export interface RoutePart {
   others?: Chosen[];
 }
 
+/** What would help where no cutter gets into corners. */
+export const ROUNDER = 'A larger radius in its corners';
+
 /** The size to buy as the end of a sentence; nothing where none is known. */
 export const would = (buy: string | undefined): string =>
   buy ? `; ${buy.charAt(0).toLowerCase()}${buy.slice(1)} would` : '';
+
+/** A tool that is in the route already may be this much worse for a wall, rather than a change of tools. */
+const FAMILIAR = 2;
+
+/** The better advice first. */
+export const byRank = (a: Advice, b: Advice) => a.rank - b.rank;
+
+/** Of the tools that do all of it the best, or one that is in the route already where it is nearly as good. */
+export function bestOf(ranked: Advice[], used: Set<string>): Advice | undefined {
+  const able = ranked.filter((r) => r.role === 'does it').sort(byRank);
+  return able.find((r) => used.has(r.tool.id) && r.rank <= FAMILIAR * able[0].rank) ?? able[0] ?? ranked[0];
+}

@@ -16,6 +16,8 @@ export type Role = 'does it' | 'roughs' | 'opens' | 'starts' | 'sizes' | 'thread
 export interface Advice {
   /** How much wider the widest place it works in is than the tool, mm, where that is known. */
   room?: number;
+  /** What stays in the inside corners of an outside, mm². */
+  rest?: number;
   /** Whether a wall is higher than its flutes are long. */
   isStepped?: boolean;
   /** Whether it fills a neck of the room it works in, and a lap along the pocket's own line opens it. */
@@ -163,16 +165,19 @@ export function tooShort(a: Asked, tool: Tool, depth: number, wall = depth): str
 
 /** Flutes longer than so many diameters are hardly made: deeper down a mill reaches with a neck. */
 const LONG_FLUTES = 4;
+/** No neck is longer, in diameters: more would break. */
+const LONGEST_NECK = 15;
 
 /**
  * The mill to buy for walls.
  * @param most the widest that fits, mm
  * @param depth how deep the walls are, mm
  * @param corner radius at their foot, mm
+ * @returns undefined where none is made: larger radii in the corners would help
  */
 export const buyMill = (a: Asked, most: number, depth: number, corner = 0): string | undefined => {
   const size = STOCK_SIZES.filter((d) => d <= most).pop();
-  if (size === undefined) return undefined;
+  if (size === undefined || depth > LONGEST_NECK * size) return undefined;
   const what =
     corner >= size / 2
       ? `Ball mill ${a.long(size)}`

@@ -1,13 +1,14 @@
 import { suggestBite } from '../../cutting/bite';
 import { cutState } from '../../cutting/cut';
-import { area, offset, thinned } from '../../geometry/plane/clip';
+import { area, thinned } from '../../geometry/plane/clip';
 import { regionOf } from '../../part/plate/model';
+import { WORTH_TELLING, insideCorners } from '../../operation/milling/room';
 import { Tool, cutsWalls, finishesWalls } from '../../shop/tool';
 import {
   Asked,
   COARSE,
   cutOf,
-  REACHED,
+  STOCK_SIZES,
   WORSE,
   chipRoom,
   bending,
@@ -25,7 +26,7 @@ export function outlineAdvice(a: Asked, rack: Tool[]): Advised {
   const depth =
     a.feature.meaning === 'outline' ? (a.depth ?? a.model.thickness) : Math.max(...a.model.floors.map((f) => -f.z), 1);
   const coarse = thinned(region, COARSE);
-  const whole = area(coarse);
+  const left = (diameter: number) => area(insideCorners(coarse, diameter / 2));
   const ranked: Advice[] = [];
   const unfit: Advised['unfit'] = [];
   for (const tool of rack.filter(cutsWalls)) {
@@ -38,8 +39,8 @@ export function outlineAdvice(a: Asked, rack: Tool[]): Advised {
       unfit.push({ tool, why: short });
       continue;
     }
-    const r = tool.diameter / 2;
-    const rest = Math.max(0, area(offset(offset(coarse, r, COARSE), -r, COARSE)) - whole) / whole;
+    const rest = left(tool.diameter);
+    const isWhole = rest < WORTH_TELLING;
     const bite = suggestBite(tool, a.job.material, a.job.machine, a.job.boldness);
     const { situation, suggestion } = cutOf(a, { ae: bite.ae, ap: Math.min(bite.ap, depth) }, tool);
     if (!suggestion.possible) {
@@ -51,7 +52,7 @@ export function outlineAdvice(a: Asked, rack: Tool[]): Advised {
     const state = cutState({ ...situation, rpm: suggestion.rpm, feed: suggestion.feed });
     let rank = (100 / suggestion.feed) * Math.ceil(depth / situation.ap) * bending(a, situation, suggestion, cautions);
     rank *= chipRoom(a, tool, reasons, cautions);
-    if (rest > REACHED) {
+    if (!isWhole) {
       cautions.push('too large for the inside corners of the outline');
       rank *= WORSE.rest;
     }
@@ -60,7 +61,8 @@ export function outlineAdvice(a: Asked, rack: Tool[]): Advised {
     reasons.push(`bends ${a.long(Math.round(state.deflection * 1000) / 1000)} at the tip`);
     ranked.push({
       tool,
-      role: rest > REACHED || !finishesWalls(tool) ? 'roughs' : 'does it',
+      role: isWhole && finishesWalls(tool) ? 'does it' : 'roughs',
+      rest,
       kind: 'contour',
       reasons,
       cautions,
@@ -69,5 +71,7 @@ export function outlineAdvice(a: Asked, rack: Tool[]): Advised {
       rank,
     });
   }
-  return { ranked, unfit, buy: ranked.length ? undefined : buyMill(a, 12, depth) };
+  const done = ranked.some((r) => r.role === 'does it');
+  const fitting = ranked.length > 0 ? STOCK_SIZES.filter((d) => left(d) < WORTH_TELLING).pop() : 12;
+  return { ranked, unfit, buy: done || !fitting ? undefined : buyMill(a, fitting, depth) };
 }

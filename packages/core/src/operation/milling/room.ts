@@ -1,5 +1,5 @@
 import polylabel from 'polylabel';
-import { Region, area, difference, islands, offset } from '../../geometry/plane/clip';
+import { Region, area, difference, intersection, islands, offset } from '../../geometry/plane/clip';
 import { Point } from '../../geometry/plane/point';
 import { Finding, finding } from '../../quantity/finding';
 import { Tool, cutsWalls } from '../../shop/tool';
@@ -68,7 +68,16 @@ export function tooNarrow(
 }
 
 /** Smaller corners than this stay unmentioned, mm². */
-const WORTH_TELLING = 0.5;
+export const WORTH_TELLING = 0.5;
+
+/** Slivers thinner than this are what offsets are off by, mm. */
+const SLIVER = 0.1;
+
+/** What a cutter that runs round a region leaves in its inside corners. */
+export function insideCorners(region: Region, radius: number): Region {
+  const left = difference(offset(offset(region, radius), -radius), region);
+  return intersection(offset(offset(left, -SLIVER / 2), SLIVER), left);
+}
 
 /** What a cutter cannot reach, so that nobody finds it on the part. */
 export function cornersLeft(

@@ -1,6 +1,14 @@
 import { plungeFeedOf } from '../../entry';
 import { Chain, chainLength, reversed } from '../../../geometry/plane/chain';
-import { area, contains, difference, distanceToBoundary, intersection, offset } from '../../../geometry/plane/clip';
+import {
+  area,
+  contains,
+  difference,
+  distanceToBoundary,
+  intersection,
+  offset,
+  union,
+} from '../../../geometry/plane/clip';
 import { distance, Point } from '../../../geometry/plane/point';
 import { Finding, finding } from '../../../quantity/finding';
 import { degrees, radians } from '../../../quantity/units';
@@ -16,6 +24,7 @@ import { LeadForm, TAKE_UP, leadFor, leaveCompensated } from '../leads';
 import { LAP_STEPS, PlanContext } from '../../operation';
 import { PathBuilder } from '../../../path/path';
 import { metalLeft } from '../rest';
+import { cornersLeft, insideCorners } from '../room';
 import { Tabs, followStations, stationsOver, tabFindings, tabShares } from '../tabs';
 import { Wall, closedWall, openWall } from '../walls';
 import { ContourParams, Side } from './params';
@@ -99,6 +108,7 @@ export class ContourPlanner {
     this.others = this.besides(feature, bottom);
     const walls = this.walls(feature);
     const finishing = this.finishing(feature, walls);
+    this.findings.push(...this.cornersLeft(feature));
     for (const [n, wall] of walls.entries()) {
       if (wall.laps(leave).length === 0) {
         this.findings.push(this.noRoom(feature));
@@ -116,6 +126,15 @@ export class ContourPlanner {
       });
       if (params.finish) this.finish(finishing[n], levels, bottom);
     }
+  }
+
+  /** Inside corners of an outside that are tighter than the cutter. */
+  private cornersLeft(feature: Feature): Finding[] {
+    const { params, context, radius } = this;
+    const isRound = !context.operation.stretch && params.side !== 'on the line' && !isInside(feature, params.side);
+    if (!isRound) return [];
+    const region = regionOf(feature);
+    return cornersLeft(context, feature, union(region, insideCorners(region, radius)), region);
   }
 
   /** Whether the cutter stands clear of all the part has beside the wall of a feature, where that is metal or room all round. */
