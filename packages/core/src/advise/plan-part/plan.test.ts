@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { solidFile, terraces } from '../../../testing/solids';
+import { prism, solidFile, terraces } from '../../../testing/solids';
 import { Job } from '../../document/job';
 import { newJob } from '../../document/new';
 import { joinPrograms } from '../../plan/joined';
@@ -90,6 +90,25 @@ describe('planning a part', () => {
     expect(missing).toEqual([]);
     const round = job.setups.map((s) => s.operations.filter((o) => o.kind === 'contour').map((o) => o.heights?.end));
     expect(round).toEqual([[{ at: 'part top', offset: -10.25 }], [{ at: 'part top', offset: -10.25 }]]);
+  });
+
+  test('an inside corner that neither side gets into is told, though both cut round it', () => {
+    const short = TOOLS.filter((t) => t.fluteLength <= 16 && t.kind !== 'head');
+    const corners = [
+      [0, 0],
+      [60, 0],
+      [60, 30],
+      [40, 30],
+      [40, 40],
+      [0, 40],
+    ];
+    const notched = prism(
+      corners.map(([x, y]) => ({ x, y })),
+      20,
+    );
+    const { job, missing } = planned(taken(notched), short);
+    expect(job.setups.every((s) => s.operations.some((o) => o.kind === 'contour'))).toBe(true);
+    expect(missing).toMatchObject([{ feature: 'Outside', why: expect.stringMatching(/into its inside corners/) }]);
   });
 });
 

@@ -67,7 +67,7 @@ export class Looked {
   constructor(
     readonly solid: Faces,
     readonly tops: Tops,
-    made: ReadonlySet<number> = new Set(),
+    private readonly made: ReadonlySet<number> = new Set(),
   ) {
     const { faces } = solid;
     this.uprights = uprightsOf(solid);
@@ -87,6 +87,11 @@ export class Looked {
   /** For each face, how much of it nothing stands over: 0 to 1. */
   get shares(): number[] {
     return (this.known ??= reachedFromAbove(this.solid, this.tops));
+  }
+
+  /** Whether another side makes a flat. */
+  isMade({ face }: Flat): boolean {
+    return this.made.has(face);
   }
 
   /** Whether a flat is seen through an opening in what stands before it: none of the walls it ends in is seen whole. */

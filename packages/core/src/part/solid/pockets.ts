@@ -31,6 +31,16 @@ const SLENDER = 6;
 /** Flats that are mended one by one. */
 const MOST_MENDED = 60;
 
+/** An opening without what is deeper beside it. */
+interface Parts {
+  own: Region[];
+  /** Where it may be run out over. */
+  beyond: Region;
+  lower: Region[];
+  /** Whether another side clears what is deeper. */
+  isAir: boolean;
+}
+
 /** Goes through the levels of a solid. */
 class Levels {
   private readonly heights: number[];
@@ -137,16 +147,16 @@ class Levels {
 
   /** What an opening over some flats of one height is: usually one pocket; several where something deeper runs right across it. */
   private pockets(z: number, foot: number, whole: Region, flats: Flat[]): Found[] {
-    const { own, beyond, lower } = this.ownParts(z, whole);
-    return own.flatMap((region) => {
+    const parts = this.ownParts(z, whole);
+    return parts.own.flatMap((region) => {
       const its = flats.filter((f) => contains(region, f.at));
-      return its.length > 0 && !standsAmid(region, lower) ? this.pocket(z, foot, region, beyond, its) : [];
+      return its.length > 0 && !standsAmid(region, parts.lower) ? this.pocket(z, foot, region, parts, its) : [];
     });
   }
 
-  private pocket(z: number, foot: number, own: Region, beyond: Region, flats: Flat[]): Found[] {
+  private pocket(z: number, foot: number, own: Region, { beyond, isAir }: Parts, flats: Flat[]): Found[] {
     const walls = this.wallsRound(own[0], [...new Set(flats.flatMap((f) => this.looked.wallsOf(f.face)))]);
-    const open = this.carriedOver(own, beyond);
+    const open = this.carriedOver(own, beyond, isAir);
     const pocket: Found = {
       ...(open?.standing ?? this.looked.standing(own[0], z)),
       ...{ meaning: 'pocket', depth: tidy(-z), through: false, faces: [...flats.map((f) => f.face), ...walls] },
@@ -170,31 +180,34 @@ class Levels {
    * An opening without what is deeper and runs up to its side: beside a step the next lower one is another. What is deeper within its
    * floor stays. And where it may be run out over: beside the solid, and there.
    */
-  private ownParts(z: number, whole: Region): { own: Region[]; beyond: Region; lower: Region[] } {
+  private ownParts(z: number, whole: Region): Parts {
     const next = this.heights.find((h) => h < z - SAME_HEIGHT);
     const outside = difference(offsetSharp(whole, OVER_SIDE), this.looked.filled);
-    const asWhole = { own: [whole], beyond: outside, lower: [] };
+    const asWhole = { own: [whole], beyond: outside, lower: [], isAir: false };
     if (next === undefined) return asWhole;
     const lower = islands(intersection(this.looked.openBelow((z + next) / 2), whole)).filter(
       (r) => area(r) > LEAST_AREA && runsAlong(r[0], whole[0]),
     );
     const aside = lower.flat();
     if (aside.length === 0) return asWhole;
-    return { own: islands(difference(whole, aside)), beyond: union(outside, aside), lower };
+    const isAir = this.looked.flats.every(
+      (f) => f.z > next + SAME_HEIGHT || !contains(aside, f.at) || this.looked.isMade(f),
+    );
+    return { own: islands(difference(whole, aside)), beyond: union(outside, aside), lower, isAir };
   }
 
-  /** A region that is open to the side, carried over it a little; undefined where it is closed. */
-  private carriedOver(own: Region, beyond: Region): { region: Region; standing: Standing } | undefined {
+  /** A region that is open to the side, carried over it a little, or through what another side clears; undefined where it is closed. */
+  private carriedOver(own: Region, beyond: Region, isAir = false): { region: Region; standing: Standing } | undefined {
     if (area(beyond) < LEAST_AREA) return undefined;
     const near = intersection(offsetSharp(own, OVER_SIDE), beyond);
     const region = islands(union(own, near)).find((r) => contains(r, inside(own)));
     if (!region || area(region) < area(own) + LEAST_AREA) return undefined;
-    const plain = this.plainlyOver(own, beyond);
+    const plain = this.plainlyOver(own, beyond, isAir);
     return { region, standing: plain ?? this.looked.standing(region[0]) };
   }
 
   /** A plain shape carried over its open sides: all of the outside, or a rectangle. */
-  private plainlyOver([ring, ...inner]: Region, beyond: Region): Standing | undefined {
+  private plainlyOver([ring, ...inner]: Region, beyond: Region, isAir: boolean): Standing | undefined {
     const { shape, ...at } = this.looked.standing(ring);
     if (this.looked.filled.some((r) => Math.abs(ringArea(r) - ringArea(ring)) < LEAST_AREA)) {
       const by = 2 * OVER_SIDE;
@@ -207,10 +220,21 @@ class Levels {
     if (inner.length > 0 || shape.type !== 'rectangle' || shape.radius > 0 || at.turn !== 0) return undefined;
     const [x0, x1] = [at.x - shape.width / 2, at.x + shape.width / 2];
     const [y0, y1] = [at.y - shape.height / 2, at.y + shape.height / 2];
-    const isOpen = (x: number, y: number) => contains(beyond, { x, y });
-    const half = OVER_SIDE / 2;
-    const [left, right] = [isOpen(x0 - half, at.y) ? OVER_SIDE : 0, isOpen(x1 + half, at.y) ? OVER_SIDE : 0];
-    const [front, back] = [isOpen(at.x, y0 - half) ? OVER_SIDE : 0, isOpen(at.x, y1 + half) ? OVER_SIDE : 0];
+    const ends = [0.01, 0.5, 0.99].map((k) => ({ x: x0 + k * (x1 - x0), y: y0 + k * (y1 - y0) }));
+    const over = (to: (away: number) => Point[]): number => {
+      if (!contains(beyond, to(OVER_SIDE / 2)[1])) return 0;
+      let far = OVER_SIDE;
+      while (isAir && to(far + OVER_SIDE / 2).every((p) => contains(beyond, p))) far += OVER_SIDE;
+      return far;
+    };
+    const [left, right] = [
+      over((d) => ends.map(({ y }) => ({ x: x0 - d, y }))),
+      over((d) => ends.map(({ y }) => ({ x: x1 + d, y }))),
+    ];
+    const [front, back] = [
+      over((d) => ends.map(({ x }) => ({ x, y: y0 - d }))),
+      over((d) => ends.map(({ x }) => ({ x, y: y1 + d }))),
+    ];
     return {
       shape: { ...shape, width: tidy(shape.width + left + right), height: tidy(shape.height + front + back) },
       x: tidy(at.x + (right - left) / 2),

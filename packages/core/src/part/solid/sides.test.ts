@@ -8,7 +8,7 @@ import { instancesOf } from '../plate/shapes';
 import { seenFrom } from '../plate/side';
 import { FACE_UPS } from '../plate/turn';
 import { facesOfSolid } from './faces/faces';
-import { onPlace } from './lying';
+import { bodyIn, boxOf, lyingAs, onPlace } from './lying';
 import { understood, waysUp } from './sides';
 
 const PLAIN = [
@@ -164,6 +164,14 @@ describe('understood', () => {
     const { features, left } = understood(onPlace(facesOfSolid(prism(ring, 12))));
     expect(features.map((f) => f.meaning)).toEqual(['outline']);
     expect(left).toEqual([]);
+  });
+
+  test('a slot in a tongue is open to all that the outside clears beside it', () => {
+    const low = [-15, -15, -15];
+    const tongue = onPlace(facesOfSolid(terraces([low, [0, -10, 0], [0, -10, 0], low])));
+    const upright = onPlace(lyingAs(tongue, bodyIn(boxOf(tongue)), FACE_UPS.left));
+    const slots = understood(upright).features.filter((f) => f.meaning === 'pocket');
+    expect(slots).toMatchObject([{ side: 'back', depth: 10, shape: { width: 42, height: 10 } }]);
   });
 
   test('a comb lies on its back, not on its end, though its end shows as many faces', () => {
