@@ -6,7 +6,7 @@ import { WORTH_TELLING } from '../../operation/milling/room';
 import { Feature } from '../../part/plate/feature';
 import { Tool, finishesWalls } from '../../shop/tool';
 import type { Advice, Advised } from '../tools';
-import { Chosen, MOST_TRIED, ROUNDER, RouteAsked, RoutePart, RouteStep, bestOf, byRank, would } from './step';
+import { Chosen, MOST_TRIED, RouteAsked, RoutePart, RouteStep, bestOf, byRank, would } from './step';
 
 /** Stock further from the part than so much of the cutter that runs round it is wide is cleared first: it would be left. */
 const FRAME = 0.9;
@@ -39,7 +39,7 @@ export function outsideSteps(feature: Feature, asked: RouteAsked, from: Outside,
   const best = fitting.find((r) => r.tool.id === chosen) ?? finisherOf(fitting, used);
   if (!best)
     return { steps: [], missing: [{ feature: feature.name, why: 'no cutter of the rack reaches down its wall' }] };
-  const corners = `no cutter of the rack that reaches its foot gets into its inside corners${would(buy ?? ROUNDER)}`;
+  const corners = `no cutter of the rack that reaches its foot gets into its inside corners${would(buy)}`;
   const missing = restOf(best) < WORTH_TELLING ? [] : [{ feature: feature.name, why: corners }];
   const others = fitting
     .filter((r) => r.role === 'does it' && r !== best)

@@ -2,7 +2,7 @@ import { FULL_WIDTH_LAYER, suggestFinish } from '../../cutting/entries';
 import { Feature } from '../../part/plate/feature';
 import { Tool } from '../../shop/tool';
 import type { Advice } from '../tools';
-import { Chosen, MOST_TRIED, ROUNDER, RouteAsked, RoutePart, RouteStep, bestOf, byRank, would } from './step';
+import { Chosen, MOST_TRIED, RouteAsked, RoutePart, RouteStep, bestOf, byRank, would } from './step';
 
 /** A pocket shallower than this share of the cutter's diameter is not worth a steady load. */
 const SHALLOW = 0.4;
@@ -68,7 +68,7 @@ export function pocketSteps(feature: Feature, asked: RouteAsked, used: Set<strin
   used.add(finisher.tool.id);
   const same = finisher.tool.id === tool.id;
   const foot = feature.foot ? ` round ${asked.long(feature.foot)} at its foot` : '';
-  const corners = `no cutter of the rack turns in its corners, reaches its floor and leaves a smooth wall${foot}${would(buy ?? ROUNDER)}`;
+  const corners = `no cutter of the rack turns in its corners, reaches its floor and leaves a smooth wall${foot}${would(buy)}`;
   const missing = finisher.role === 'does it' ? [] : [{ feature: feature.name, why: corners }];
   const steps = [
     {

@@ -52,9 +52,6 @@ export interface RoutePart {
   others?: Chosen[];
 }
 
-/** What would help where no cutter gets into corners. */
-export const ROUNDER = 'A larger radius in its corners';
-
 /** The size to buy as the end of a sentence; nothing where none is known. */
 export const would = (buy: string | undefined): string =>
   buy ? `; ${buy.charAt(0).toLowerCase()}${buy.slice(1)} would` : '';

@@ -131,6 +131,13 @@ describe('holes', () => {
   });
 });
 
+test('corners no mill gets into so deep: the first that is made, and what it leaves', () => {
+  const job = jobWith({ type: 'rectangle', width: 14, height: 10, radius: 0 }, { depth: 28 }, 40);
+  expect(adviseTools(job, 'f2', []).buy).toMatch(
+    /^End mill 2 mm, .* for 29 mm \(it leaves a radius of 1 mm in the corners\)$/,
+  );
+});
+
 test('for any pocket: what is advised can be done, what does it fits, and there is always a way', () => {
   fc.assert(
     fc.property(

@@ -173,11 +173,13 @@ const LONGEST_NECK = 15;
  * @param most the widest that fits, mm
  * @param depth how deep the walls are, mm
  * @param corner radius at their foot, mm
- * @returns undefined where none is made: larger radii in the corners would help
+ * @param room widest that goes in at all, mm: where none so deep gets into the corners, the first that is made
  */
-export const buyMill = (a: Asked, most: number, depth: number, corner = 0): string | undefined => {
-  const size = STOCK_SIZES.filter((d) => d <= most).pop();
-  if (size === undefined || depth > LONGEST_NECK * size) return undefined;
+export const buyMill = (a: Asked, most: number, depth: number, corner = 0, room = most): string | undefined => {
+  const fitting = STOCK_SIZES.filter((d) => d <= most).pop();
+  if (fitting === undefined) return undefined;
+  const made = STOCK_SIZES.find((d) => depth <= LONGEST_NECK * d) ?? fitting;
+  const size = made < room ? Math.max(fitting, made) : fitting;
   const what =
     corner >= size / 2
       ? `Ball mill ${a.long(size)}`
@@ -186,5 +188,6 @@ export const buyMill = (a: Asked, most: number, depth: number, corner = 0): stri
         : `End mill ${a.long(size)}`;
   const deep = a.long(Math.ceil(depth + 1));
   const long = depth > LONG_FLUTES * size ? `with flutes or a thinner neck for ${deep}` : `flutes of ${deep} or more`;
-  return `${what}, up to ${a.job.material.mostFlutes} flutes, ${long}`;
+  const leaves = size > fitting ? ` (it leaves a radius of ${a.long(size / 2)} in the corners)` : '';
+  return `${what}, up to ${a.job.material.mostFlutes} flutes, ${long}${leaves}`;
 };

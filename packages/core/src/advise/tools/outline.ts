@@ -73,5 +73,5 @@ export function outlineAdvice(a: Asked, rack: Tool[]): Advised {
   }
   const done = ranked.some((r) => r.role === 'does it');
   const fitting = ranked.length > 0 ? STOCK_SIZES.filter((d) => left(d) < WORTH_TELLING).pop() : 12;
-  return { ranked, unfit, buy: done || !fitting ? undefined : buyMill(a, fitting, depth) };
+  return { ranked, unfit, buy: done || !fitting ? undefined : buyMill(a, fitting, depth, 0, Infinity) };
 }

@@ -109,7 +109,7 @@ export function pocketAdvice(a: Asked, rack: Tool[]): Advised {
   const fitting =
     STOCK_SIZES.filter((d) => reach.takes(d) && reach.left(d / 2) <= REACHED && !reach.hasNeck(d / 2, LEFT)).pop() ??
     reach.widest * 0.7;
-  return { ranked, unfit, buy: done ? undefined : buyMill(a, fitting, wall, a.feature.foot) };
+  return { ranked, unfit, buy: done ? undefined : buyMill(a, fitting, wall, a.feature.foot, reach.widest) };
 }
 
 /** The largest drill that has room in the pocket and leaves its floor whole: it roughs it, and a mill goes down in its hole. */
