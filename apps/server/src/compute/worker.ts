@@ -47,12 +47,15 @@ const bench = new Bench();
 /** Work to its end, telling how far it is; undefined once nobody waits. */
 function ended<T>(work: BenchWork<T>, isStopped: () => boolean, tell: (step: BenchStep) => void): T | undefined {
   let next = 0;
+  let stage = '';
   for (;;) {
     const { done, value } = work.next();
     if (done) return value;
     if (isStopped()) return undefined;
-    if (performance.now() < next) continue;
-    next = performance.now() + TOLD;
+    // A new stage is told at once.
+    const now = Object.keys(value).join();
+    if (now === stage && performance.now() < next) continue;
+    [stage, next] = [now, performance.now() + TOLD];
     tell(value);
   }
 }

@@ -95,11 +95,26 @@ function isSharp({ meaning, faces: its }: Found, { faces }: Faces): boolean {
   return meaning === 'pocket' && walls.some(isHollow);
 }
 
+/** What one side has. */
+interface OnSide {
+  side: Face;
+  found: Found[];
+}
+
+/** Leaves a thing to a side that makes it better; not where others make all of its faces. */
+function giveUp(thing: Found, sides: OnSide[], made: Set<number>): void {
+  const others = sides.flatMap(({ found }) => found).filter((o) => o !== thing);
+  const alone = thing.faces.filter((i) => !others.some((o) => o.faces.includes(i)));
+  if (alone.length === 0) return;
+  alone.forEach((i) => made.delete(i));
+  for (const side of sides) side.found = side.found.filter((f) => f !== thing);
+}
+
 /** What was found from each side, without what one before it has. */
 function foundFrom(solid: Faces, body: Body, told?: (share: number) => void) {
   const made = new Set<number>();
   const reached = {} as Understood['reached'];
-  const found: { side: Face; found: Found[] }[] = [];
+  const found: OnSide[] = [];
   /** What would be better made from another side. */
   const sharp: Found[] = [];
   FACES.forEach((side, step) => {
@@ -110,11 +125,8 @@ function foundFrom(solid: Faces, body: Body, told?: (share: number) => void) {
     const asked = sharp.filter((f) => f.faces.every((i) => reached[side].includes(i)));
     if (asked.length === 0 && reached[side].every((i) => made.has(i))) return;
     const all = recognised(lying, tops, side, made);
-    const round = all.filter((f) => f.meaning === 'pocket' && !isSharp(f, lying));
-    for (const f of asked.filter((f) => round.some((r) => f.faces.every((i) => r.faces.includes(i))))) {
-      for (const before of found) before.found = before.found.filter((b) => b !== f);
-      f.faces.forEach((i) => made.delete(i));
-    }
+    const round = all.filter((f) => f.meaning === 'pocket' && !f.through && !isSharp(f, lying));
+    for (const f of asked) if (round.some((r) => f.faces.every((i) => r.faces.includes(i)))) giveUp(f, found, made);
     const own = ownOf(all, made, solid);
     sharp.push(...own.filter((f) => isSharp(f, lying)));
     const better = new Set(own.filter((f) => f.through && hasMouth(f)).flatMap((f) => f.faces));

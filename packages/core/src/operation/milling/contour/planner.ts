@@ -1,14 +1,6 @@
 import { plungeFeedOf } from '../../entry';
 import { Chain, chainLength, reversed } from '../../../geometry/plane/chain';
-import {
-  area,
-  contains,
-  difference,
-  distanceToBoundary,
-  intersection,
-  offset,
-  union,
-} from '../../../geometry/plane/clip';
+import { area, contains, difference, distanceToBoundary, intersection, offset } from '../../../geometry/plane/clip';
 import { distance, Point } from '../../../geometry/plane/point';
 import { Finding, finding } from '../../../quantity/finding';
 import { degrees, radians } from '../../../quantity/units';
@@ -133,8 +125,7 @@ export class ContourPlanner {
     const { params, context, radius } = this;
     const isRound = !context.operation.stretch && params.side !== 'on the line' && !isInside(feature, params.side);
     if (!isRound) return [];
-    const region = regionOf(feature);
-    return cornersLeft(context, feature, union(region, insideCorners(region, radius)), region);
+    return cornersLeft(context, feature, insideCorners(regionOf(feature), radius), []);
   }
 
   /** Whether the cutter stands clear of all the part has beside the wall of a feature, where that is metal or room all round. */
